@@ -1,0 +1,70 @@
+/**
+ * An amount as a whole number of 10⁻¹⁵ parts of a currency unit: exact, and cheap to add by the million.
+ * Fifteen decimals are what a charge is stored with.
+ */
+export type Scaled = bigint
+
+export const SCALE = 15
+const ONE = 10n ** 15n
+
+/** The largest size of a single amount: its part in 10⁻⁶ must fit twice into a float's 53 bits. */
+export const LARGEST_AMOUNT = 2 ** 52 / 1e6
+
+export type ParsedScaled = { value: Scaled, rounded: boolean }
+
+const PLAIN = /^([+-]?)(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d{1,3}))?$/
+
+/**
+ * Reads decimal text, an exponent allowed (`1.5E-7`). Digits beyond the fifteenth decimal are rounded half to even and reported.
+ * @returns null when the text is not a number.
+ */
+export function parseScaled(text: string): ParsedScaled | null {
+  const match = PLAIN.exec(text)
+  if (!match) return null
+  const whole = match[2] ?? ''
+  const fraction = match[3] ?? ''
+  if (whole === '' && fraction === '') return null
+  const exponent = match[4] ? Number(match[4]) : 0
+  const digits = whole + fraction
+  const shift = SCALE - fraction.length + exponent
+  const negative = match[1] === '-'
+  if (shift >= 0) {
+    const value = BigInt(digits + '0'.repeat(shift))
+    return { value: negative ? -value : value, rounded: false }
+  }
+  const divisor = 10n ** BigInt(-shift)
+  const all = BigInt(digits)
+  let value = all / divisor
+  const left = all % divisor
+  const twice = left * 2n
+  if (twice > divisor || (twice === divisor && value % 2n === 1n)) value += 1n
+  return { value: negative ? -value : value, rounded: left !== 0n }
+}
+
+/** Writes the amount with every digit it has and no more. */
+export function scaledText(value: Scaled): string {
+  const negative = value < 0n
+  const size = negative ? -value : value
+  const fraction = (size % ONE).toString().padStart(SCALE, '0').replace(/0+$/, '')
+  return `${negative ? '-' : ''}${size / ONE}${fraction ? `.${fraction}` : ''}`
+}
+
+/** Reads text that is known to be an amount of at most fifteen decimals. Throws otherwise: that would be a fault, not bad input. */
+export function scaled(text: string): Scaled {
+  const parsed = parseScaled(text)
+  if (!parsed || parsed.rounded) throw new RangeError(`not an amount of at most ${SCALE} decimals: ${text}`)
+  return parsed.value
+}
+
+/** One minor unit (a cent) in 10⁻¹⁵ parts, for a currency with so many decimals. */
+export function minorUnit(decimals: number): Scaled {
+  return 10n ** BigInt(SCALE - decimals)
+}
+
+/** Rounds half away from zero to the currency's decimals. */
+export function roundScaled(value: Scaled, decimals: number): Scaled {
+  const unit = minorUnit(decimals)
+  const size = value < 0n ? -value : value
+  const rounded = ((size * 2n + unit) / (unit * 2n)) * unit
+  return value < 0n ? -rounded : rounded
+}
