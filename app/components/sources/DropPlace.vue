@@ -1,0 +1,28 @@
+<script setup lang="ts">
+const emit = defineEmits<{ files: [File[]] }>()
+const over = ref(false)
+const picker = useTemplateRef<HTMLInputElement>('picker')
+
+function take(list: FileList | null | undefined) {
+  over.value = false
+  if (list?.length) emit('files', [...list])
+}
+function picked() {
+  take(picker.value?.files)
+  if (picker.value) picker.value.value = ''
+}
+</script>
+
+<template>
+  <div class="place" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="take($event.dataTransfer?.files)">
+    <span>Drop a bill here: FOCUS 1.0 to 1.2 as CSV, plain or gzip. Rate cards and cost centres come as JSON.</span>
+    <button class="button" @click="picker?.click()">Choose files</button>
+    <input ref="picker" type="file" multiple accept=".csv,.gz,.json" class="sr-only" tabindex="-1" aria-label="Files to load" @change="picked">
+  </div>
+</template>
+
+<style scoped>
+.place { display: flex; flex-wrap: wrap; align-items: center; gap: 8px 16px; border: 1.5px dashed var(--edge); border-radius: 6px; padding: 10px 14px; margin: 10px 0 12px; color: var(--ink-2); }
+.place.over { border-color: var(--act); background: var(--act-soft); color: var(--ink); }
+.place .button { margin-left: auto; }
+</style>

@@ -1,0 +1,138 @@
+import { defineStore } from 'pinia'
+import { z } from 'zod'
+import type { ProblemDetails } from '../../shared/contracts/common'
+import { importStatus, sourcesOverview, type ImportStatus, type SourcesOverview } from '../../shared/contracts/imports'
+import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
+
+/** Files dropped together for one source and billing period: what will be loaded as one delivery. */
+export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[] }
+/** A file that is no delivery, and what became of it. */
+export type Taken = { name: string, said: string, problem: ProblemDetails | null }
+
+const OPEN = ['checking', 'loading']
+
+export const useSources = defineStore('sources', () => {
+  const overview = ref<SourcesOverview | null>(null)
+  const cards = ref<RateCardEntry[]>([])
+  const problem = ref<ProblemDetails | null>(null)
+  const waiting = ref<Waiting[]>([])
+  const taken = ref<Taken[]>([])
+  const sending = ref(false)
+  const chosen = ref<ImportStatus | null>(null)
+  const data = useData()
+  const session = useSession()
+  let watching = false
+
+  async function load() {
+    try {
+      [overview.value, { cards: cards.value }] = await Promise.all([client.get('sources', sourcesOverview), client.get('rate-cards', rateCardList)])
+      problem.value = null
+      void watch()
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
+  /** Sorts dropped files: charges wait to be confirmed, rate cards and cost centres are taken at once. */
+  async function drop(files: File[]) {
+    for (const file of files) {
+      const seen = await peek(file)
+      if (seen.kind === 'charges') {
+        const source = seen.provider ?? file.name.replace(/(\.csv)?(\.gz)?$/i, '')
+        const key = `${source} ${seen.billingPeriodStart}`
+        const known = waiting.value.find(w => w.key === key)
+        if (known) known.files.push(file)
+        else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file] })
+      }
+      else if (seen.kind === 'unknown') {
+        taken.value.push({ name: file.name, said: '', problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` } })
+      }
+      else await take(file.name, seen.kind, seen.text)
+    }
+  }
+
+  async function take(name: string, kind: 'rate card' | 'cost centres', text: string) {
+    try {
+      const body: unknown = JSON.parse(text)
+      if (kind === 'rate card') {
+        const done = await client.send('POST', 'rate-cards', body, rateCardLoaded)
+        taken.value.push({ name, problem: null, said: `rate card of ${done.provider} from ${dayText(done.validFrom)}: ${done.prices} prices${done.replaced ? ', in place of the one loaded before' : ''}` })
+      }
+      else {
+        const done = await client.send('POST', 'organisation', body, organisationLoaded)
+        taken.value.push({ name, problem: null, said: `${done.people} people, ${done.centres} cost centres, ${done.rules} rules` })
+        await session.load()
+      }
+      await load()
+    }
+    catch (error) {
+      taken.value.push({ name, said: '', problem: { ...problemOf(error), title: `«${name}» was not taken` } })
+    }
+  }
+
+  /** Sends what waits, one delivery after the other; each starts loading when its last file has arrived. */
+  async function sendAll() {
+    sending.value = true
+    try {
+      for (const delivery of [...waiting.value].sort((a, b) => (a.billingPeriodStart ?? '') < (b.billingPeriodStart ?? '') ? -1 : 1)) {
+        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
+        let importId: string | null = null
+        for (const [number, file] of delivery.files.entries()) {
+          ({ importId } = await client.upload('PUT', `deliveries/${id}/files/${number}`, file, z.object({ importId: z.string().nullable() })))
+        }
+        waiting.value = waiting.value.filter(w => w !== delivery && w.key !== delivery.key)
+        if (importId) await choose(importId)
+      }
+      problem.value = null
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+    finally {
+      sending.value = false
+      await load()
+    }
+  }
+
+  /** Follows loads under way until none is. */
+  async function watch() {
+    if (watching) return
+    watching = true
+    try {
+      while (overview.value?.loads.some(l => OPEN.includes(l.state))) {
+        await new Promise(resolve => setTimeout(resolve, 400))
+        overview.value = await client.get('sources', sourcesOverview)
+        if (chosen.value) chosen.value = await client.get(`imports/${chosen.value.id}`, importStatus)
+        if (!overview.value.loads.some(l => OPEN.includes(l.state))) await data.load()
+      }
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+    finally {
+      watching = false
+    }
+  }
+
+  async function choose(id: string) {
+    try {
+      chosen.value = await client.get(`imports/${id}`, importStatus)
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
+  async function stop(id: string) {
+    try {
+      await client.send('POST', `imports/${id}/stop`, {}, z.object({ id: z.string() }))
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+    await load()
+  }
+
+  return { overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
+})

@@ -1,0 +1,84 @@
+import { minorDecimals } from '../../core/money/currency'
+import { roundScaled, scaled, scaledText } from '../../core/money/scaled'
+
+const formats = new Map<string, Intl.NumberFormat>()
+
+function format(key: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const known = formats.get(key)
+  if (known) return known
+  const made = new Intl.NumberFormat(undefined, options)
+  formats.set(key, made)
+  return made
+}
+
+const trueMinus = (text: string) => text.replace('-', '−')
+
+/** Exact decimal text, rounded half away from zero to so many decimals, in the reader's format. */
+export function decimals(text: string, digits: number): string {
+  const rounded = scaledText(roundScaled(scaled(text), digits))
+  return trueMinus(format(`d${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(rounded as `${number}`))
+}
+
+/** An amount to the minor unit of its currency, without the currency. */
+export function money(amount: string, currency: string): string {
+  return decimals(amount, minorDecimals(currency))
+}
+
+/** An amount in whole units, for charts, Steps and lists. */
+export function whole(amount: string): string {
+  return decimals(amount, 0)
+}
+
+/** The currency's sign where it is a single one, else its code. */
+export function currencySign(currency: string): string {
+  const part = format(`c${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).formatToParts(0).find(p => p.type === 'currency')?.value ?? currency
+  return part.length > 1 ? currency : part
+}
+
+/** A number with as many decimals as it needs, four at most. */
+export function quantity(text: string): string {
+  return trueMinus(format('q', { maximumFractionDigits: 4 }).format(text as `${number}`))
+}
+
+/** Every digit of a price. */
+export function fullPrice(text: string): string {
+  return trueMinus(format('p', { minimumFractionDigits: 2, maximumFractionDigits: 15 }).format(text as `${number}`))
+}
+
+/** A share in percent with one decimal; a dash when it is not defined. */
+export function percent(part: string, of: string): string {
+  const all = scaled(of)
+  if (all === 0n) return '–'
+  return `${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(Number((scaled(part) * 1000000n) / all) / 10000))} %`
+}
+
+/** By how much `now` differs from `before`, as a share of it; null when that is not defined. */
+export function changeShare(now: string, before: string): number | null {
+  const old = scaled(before)
+  if (old === 0n) return null
+  const size = old < 0n ? -old : old
+  return Number(((scaled(now) - old) * 1000000n) / size) / 1000000
+}
+
+const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+const dayShort = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
+const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' })
+const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
+/** `23 Nov 2026` */
+export const dayText = (day: string) => dayFormat.format(new Date(day.slice(0, 10)))
+/** `23 Nov` */
+export const dayShortText = (day: string) => dayShort.format(new Date(day.slice(0, 10)))
+/** `November 2026` */
+export const monthText = (month: string) => monthFormat.format(new Date(`${month.slice(0, 7)}-01`))
+/** When something was done, in the reader's own time. */
+export const timeText = (instant: string) => timeFormat.format(new Date(instant.includes(' ') ? instant.replace(' ', 'T').replace(/\+00$/, 'Z') : instant))
+
+/** `1.2 MB` */
+export function bytesText(bytes: number): string {
+  const units = ['B', 'kB', 'MB', 'GB']
+  const power = bytes > 0 ? Math.min(units.length - 1, Math.floor(Math.log10(bytes) / 3)) : 0
+  return `${format(`b${power > 0}`, { maximumFractionDigits: power > 0 ? 1 : 0 }).format(bytes / 1000 ** power)} ${units[power]}`
+}
+
+export const count = (n: number) => format('n', {}).format(n)

@@ -1,0 +1,9 @@
+/** Something wrong in a file: where, what, and how to mend it. A problem of the whole file has no row. Rows count records from 1 after the header. */
+export type FileProblem = { row: number | null, column: string | null, value: string | null, reason: string, mend: string }
+
+const LONGEST_VALUE = 120
+
+/** Shortens a value so that a list of problems stays readable. */
+export function shownValue(value: string): string {
+  return value.length > LONGEST_VALUE ? `${value.slice(0, LONGEST_VALUE)}… (${value.length} characters)` : value
+}

@@ -1,0 +1,26 @@
+// What is in the demo on purpose; demo/README.md tells where to see each, and a test finds each in the files.
+
+/** A sponsor pays for nearly all that the telemetry account uses: its total reads close to zero. */
+export const sponsorCredit = { account: 'lk-telemetry', share: 0.97, description: 'Clean Fairways programme, sponsor\'s credit' }
+/** A rehearsal of the booking team searched the logs for hours. A Tuesday. */
+export const expensiveTuesday = { day: '2026-11-17', account: 'live-passenger', resource: 'booking-rehearsal-logs', gb: 84_600 }
+/** Left behind when a ship's test rig was taken out, and two more that nobody uses. */
+export const idleGateways = [
+  { name: 'gw-test-rig-alder', account: 'live-fleet', region: 'low-coast', rigRemoved: '2026-04-14' },
+  { name: 'gw-sandbox-trial', account: 'sandbox', region: 'north-fjord', rigRemoved: '2026-06-02' },
+  { name: 'gw-old-build-net', account: 'build', region: 'low-coast', rigRemoved: '2026-08-20' },
+]
+/** Forty machines for six days, without tags: August is the month with 12 % unallocated. */
+export const demandStudy = { start: '2026-08-11', end: '2026-08-17', machines: 40, size: 'heron-16x128', account: 'sandbox', region: 'north-fjord' }
+/** Tags are on charges from this day on. */
+export const taggingCampaign = '2026-06-08'
+/** One team, four spellings. */
+export const bookingSpellings = ['booking', 'Booking', 'bookings', 'booking-team']
+/** September's log ingestion was billed at the wrong rate; October's bill carries the corrections. */
+export const restatedMonth = { corrected: '2026-09', billedIn: '2026-10', share: 0.25 }
+/** A year for database servers, paid when it began. */
+export const upfrontPurchase = { day: '2026-02-02', size: 'heron-8x64', region: 'low-coast', count: 6, id: 'bw-commit-77120' }
+/** A year for steady servers, paid monthly; two of the twenty are not used since September. */
+export const recurringCommitment = { start: '2026-01-03', size: 'otter-4x16', region: 'low-coast', count: 20, usedSince: '2026-09-01', used: 18, id: 'bw-commit-60233' }
+/** Seats paid twice, given back. */
+export const refund = { month: '2026-03', provider: 'Mossdesk', amount: '-588.00' }

@@ -1,0 +1,60 @@
+// `npm run demo`: from a fresh clone to the demo company in the browser. Plain Node: it runs before anything is installed.
+import { spawn, spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { install, npx } from './install.mjs'
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)))
+const host = process.env.HOST || '127.0.0.1'
+const port = process.env.PORT || '3000'
+const cloudPort = process.env.RAIN_BARREL_CLOUD_PORT || String(Number(port) + 1)
+const data = resolve(process.env.RAIN_BARREL_DATA || join(root, '.data'))
+const files = join(data, 'demo-files')
+process.chdir(root)
+
+install()
+
+const newest = path => statSync(path).isDirectory() ? Math.max(0, ...readdirSync(path).map(name => newest(join(path, name)))) : statSync(path).mtimeMs
+const built = join(root, '.output/server/index.mjs')
+if (!existsSync(built) || newest(built) < Math.max(...['app', 'core', 'server', 'shared', 'nuxt.config.ts', 'package-lock.json'].map(newest))) {
+  console.log('Building …')
+  npx(['nuxt', 'build'])
+}
+if (!existsSync(join(files, 'deliveries.json'))) {
+  console.log('Writing the demo company\'s bills …')
+  npx(['tsx', 'demo/write.ts', files])
+}
+
+const { loadDemo } = await import('./load-demo.mjs')
+const children = [
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/cloud/main.ts'], { stdio: 'inherit', env: { ...process.env, HOST: '127.0.0.1', PORT: cloudPort, STAND_IN_STATE: join(data, 'stand-in-cloud.json') } }),
+  spawn(process.execPath, [built], { stdio: 'inherit', env: { ...process.env, HOST: host, PORT: port, RAIN_BARREL_DATA: data, BRACKWATER_URL: `http://127.0.0.1:${cloudPort}` } }),
+]
+let ending = false
+const end = (code) => {
+  if (ending) return
+  ending = true
+  for (const child of children) child.kill('SIGTERM')
+  process.exitCode = code
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0))
+for (const child of children) child.on('exit', code => end(code ?? 1))
+
+const base = `http://${host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host}:${port}`
+for (let tries = 0; !ending; tries++) {
+  if (await fetch(`${base}/api/v1/health`).then(r => r.ok, () => false)) break
+  if (tries > 600) {
+    console.error('The server did not answer within a minute.')
+    end(1)
+  }
+  await new Promise(r => setTimeout(r, 100))
+}
+if (!ending) {
+  await loadDemo(base, files, line => console.log(line))
+  console.log(`\nRain Barrel is at ${base} (Ctrl+C ends it)\n`)
+  if (!process.env.CI) {
+    const opener = { darwin: 'open', win32: 'explorer' }[process.platform] ?? 'xdg-open'
+    if (spawnSync('which', [opener], { stdio: 'ignore' }).status === 0) spawn(opener, [base], { stdio: 'ignore', detached: true }).on('error', () => {}).unref()
+  }
+}

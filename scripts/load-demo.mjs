@@ -1,0 +1,41 @@
+// Loads the demo's files through the same interface a person's files go through. What is loaded already is left alone.
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+async function call(url, init) {
+  const response = await fetch(url, init)
+  const reply = await response.json()
+  if (!response.ok) throw new Error(`${url}: ${reply.detail ?? response.status}`)
+  return reply
+}
+
+/**
+ * @param base address of the running server
+ * @param folder where `demo/write.ts` wrote its files
+ * @param say takes a line of progress
+ */
+export async function loadDemo(base, folder, say = () => {}) {
+  const json = name => ({ method: 'POST', headers: { 'content-type': 'application/json' }, body: readFileSync(join(folder, name)) })
+  const { people } = await call(`${base}/api/v1/people`)
+  const cookie = { cookie: `rain-barrel-person=${encodeURIComponent('Ines Moldal')}` }
+  const as = init => ({ ...init, headers: { ...init.headers, ...cookie } })
+  const { cards } = await call(`${base}/api/v1/rate-cards`)
+  if (people.length === 0) await call(`${base}/api/v1/organisation`, as(json('cost-centres.json')))
+  if (cards.length === 0) for (const name of ['rate-card-brackwater.json', 'rate-card-larkfield.json']) await call(`${base}/api/v1/rate-cards`, as(json(name)))
+
+  const { sources } = await call(`${base}/api/v1/sources`)
+  const loaded = new Set(sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)))
+  const missing = JSON.parse(readFileSync(join(folder, 'deliveries.json'), 'utf8')).filter(({ source, month }) => !loaded.has(`${source} ${month}`))
+  let charges = 0
+  for (const [index, { source, file, rows }] of missing.entries()) {
+    const { id } = await call(`${base}/api/v1/imports?${new URLSearchParams({ source, file })}`, as({ method: 'POST', body: readFileSync(join(folder, file)) }))
+    for (;;) {
+      const status = await call(`${base}/api/v1/imports/${id}`)
+      if (status.state === 'loaded') break
+      if (status.state === 'refused' || status.state === 'stopped') throw new Error(`${file} was ${status.state}: ${status.message ?? JSON.stringify(status.errors[0])}`)
+      await new Promise(resolve => setTimeout(resolve, 40))
+    }
+    charges += rows
+    if (rows > 1000) say(`${index + 1} of ${missing.length} files, ${charges} charges loaded`)
+  }
+}

@@ -1,0 +1,18 @@
+import { join } from 'node:path'
+import { arrive } from '../../../../../http/arrive'
+import { notFound } from '../../../../../http/problem'
+import { parameter, route } from '../../../../../http/route'
+import { arriving } from '../../../../../imports/deliveries'
+
+/** One file of an announced delivery. Answers with the load's id once all have arrived. */
+export default route(async ({ event, importer, who }) => {
+  const id = parameter(event, 'id')
+  const number = Number(parameter(event, 'number'))
+  const delivery = arriving.get(id)
+  const announced = delivery?.files[number]
+  if (!delivery || !announced) throw notFound('file of a delivery', 'Announce the delivery and its files first.')
+  delivery.arrived[number] = await arrive(event, announced.name, join(delivery.folder, String(number)))
+  const files = delivery.arrived.flatMap(file => file ?? [])
+  if (files.length < delivery.files.length || !arriving.delete(id)) return { importId: null }
+  return { importId: await importer.start(delivery.source, files, delivery.folder, who) }
+})

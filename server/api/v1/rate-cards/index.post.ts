@@ -1,0 +1,9 @@
+import { rateCardSchema } from '../../../../shared/contracts/reference-data'
+import { body, route } from '../../../http/route'
+import { saveRateCard } from '../../../stores/rate-cards'
+
+export default route(async ({ event, database, who }) => {
+  const card = await body(event, rateCardSchema)
+  const replaced = await saveRateCard(database.db, card, who)
+  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, replaced }
+})

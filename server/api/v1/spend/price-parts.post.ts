@@ -1,0 +1,31 @@
+import { scaledText } from '../../../../core/money/scaled'
+import { spendQuestion, type PriceParts } from '../../../../shared/contracts/spend'
+import { checkDimensions } from '../../../http/question'
+import { body, route } from '../../../http/route'
+
+const parts = ['SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
+
+/** What the charges of a narrowing are made of: quantity × unit price, largest first. */
+export default route(async ({ event, cube }): Promise<PriceParts> => {
+  const question = await body(event, spendQuestion)
+  checkDimensions([...Object.keys(question.keep), ...Object.keys(question.leaveOut)])
+  const { revision, result } = await cube.ask('group', { ...question, splitBy: parts, grain: 'day', measures: [question.measure, 'pricingQuantity'] })
+  const byPart = new Map<string, { first: (typeof result)[number], amount: bigint, quantity: bigint, charges: number, firstDay: string, lastDay: string }>()
+  for (const group of result) {
+    const key = JSON.stringify([group.currency, ...parts.map(part => group.values[part])])
+    const known = byPart.get(key) ?? { first: group, amount: 0n, quantity: 0n, charges: 0, firstDay: group.start!, lastDay: group.start! }
+    known.amount += group.amounts[0]!
+    known.quantity += group.amounts[1]!
+    known.charges += group.count
+    if (group.start! < known.firstDay) known.firstDay = group.start!
+    if (group.start! > known.lastDay) known.lastDay = group.start!
+    byPart.set(key, known)
+  }
+  return {
+    revision,
+    parts: [...byPart.values()].sort((a, b) => a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1).slice(0, 200).map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
+      skuPriceId: first.values.SkuPriceId!, chargeCategory: first.values.ChargeCategory!, description: first.values.ChargeDescription!, pricingUnit: first.values.PricingUnit!,
+      unitPrice: first.values.ContractedUnitPrice!, quantity: scaledText(quantity), currency: first.currency, amount: scaledText(amount), charges, firstDay, lastDay,
+    })),
+  }
+})

@@ -1,0 +1,23 @@
+import { desc } from 'drizzle-orm'
+import type { AllocationPlan } from '../../core/allocation/plan'
+import type { Organisation } from '../../shared/contracts/reference-data'
+import type { Db } from '../db/client'
+import { allocationVersion, person } from '../db/schema'
+
+export type SavedPlan = { version: number, plan: AllocationPlan, who: string, savedAt: string }
+
+/** Takes people and cost centres in together; the plan before stays as an older version. */
+export async function saveOrganisation(db: Db, { people, plan }: Organisation, who: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    await tx.delete(person)
+    if (people.length) await tx.insert(person).values(people)
+    const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
+    return row!.version
+  })
+}
+
+/** The newest plan; null before one is loaded. */
+export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | null> {
+  const [row] = await db.select().from(allocationVersion).orderBy(desc(allocationVersion.version)).limit(1)
+  return row ? { version: row.version, plan: row.body, who: row.who, savedAt: row.savedAt } : null
+}
