@@ -1,5 +1,5 @@
 import { Decimal, decimalText } from '../core/money/decimal'
-import { addDays, monthEnd, monthStart, type Day, type Month } from '../core/time/day'
+import { addDays, daysBetween, monthEnd, monthStart, type Day, type Month } from '../core/time/day'
 import { oneAmount } from './cloud-charges'
 import type { FileCharge } from './focus-file'
 import { refund } from './planted'
@@ -12,7 +12,7 @@ const monthIndex = (month: Month) => Number(month.slice(0, 4)) * 12 + Number(mon
 
 const seats = (provider: string, account: string, tiers: [tier: string, seats: number, price: string, perMonth?: number][]): Line[] =>
   tiers.map(([tier, count, price, perMonth = 0]) => ({
-    account, category: 'Business Applications', service: provider, meter: `seats, ${tier}`, sku: `${provider.toUpperCase().slice(0, 4)}-${tier.toUpperCase()}`, description: `${provider} ${tier}, seats`, unit: 'Seats', price,
+    account, category: 'Business Applications', service: provider, meter: `seats, ${tier}`, sku: `${provider.toUpperCase().slice(0, 4)}-${tier.toUpperCase()}`, description: `${provider} ${tier}, seats`, unit: 'Seat-Months', price,
     quantity: month => Math.round(count + perMonth * (monthIndex(month) - monthIndex('2025-11'))),
   }))
 
@@ -20,10 +20,10 @@ const seats = (provider: string, account: string, tiers: [tier: string, seats: n
 export const otherSources: OtherSource[] = [
   {
     file: 'pier-house', provider: 'Pier House DC', currency: 'EUR', taxPercent: 0, lines: [
-      { account: 'pier-house', category: 'Compute', service: 'Racks', meter: 'racks', sku: 'PH-RACK', description: 'Racks, space and maintenance', unit: 'Racks', price: '640', quantity: () => 6 },
+      { account: 'pier-house', category: 'Compute', service: 'Racks', meter: 'racks', sku: 'PH-RACK', description: 'Racks, space and maintenance', unit: 'Rack-Months', price: '640', quantity: () => 6 },
       { account: 'pier-house', category: 'Other', service: 'Power', meter: 'kWh', sku: 'PH-KWH', description: 'Electricity with cooling', unit: 'kWh', price: '0.184', quantity: month => Math.round(15_800 * wobble(0.04, 'power', month)) },
-      { account: 'pier-house', category: 'Storage', service: 'Storage arrays', meter: 'arrays', sku: 'PH-ARRAY', description: 'Storage arrays, straight-line over five years', unit: 'Arrays', price: '1150', quantity: () => 2 },
-      { account: 'pier-house', category: 'Other', service: 'Administration', meter: 'people', sku: 'PH-ADMIN', description: 'Two administrators', unit: 'People', price: '3200', quantity: () => 2 },
+      { account: 'pier-house', category: 'Storage', service: 'Storage arrays', meter: 'arrays', sku: 'PH-ARRAY', description: 'Storage arrays, straight-line over five years', unit: 'Array-Months', price: '1150', quantity: () => 2 },
+      { account: 'pier-house', category: 'Other', service: 'Administration', meter: 'people', sku: 'PH-ADMIN', description: 'Two administrators', unit: 'Person-Months', price: '3200', quantity: () => 2 },
     ],
   },
   { file: 'fernsuite', provider: 'Fernsuite', currency: 'EUR', taxPercent: 20, lines: seats('Fernsuite', 'fernsuite seats', [['basic', 420, '5.80'], ['full', 390, '14.20', 3], ['full plus', 46, '23.50']]) },
@@ -38,30 +38,34 @@ export const otherSources: OtherSource[] = [
   },
 ]
 
-/** A month of such a source: one charge a line for the whole month, tax on the sum, what was given back. Nothing before the month has begun. */
+/** A month of such a source, day by day; tax on each day's sum; what was given back. The days of a whole month add up to its quantity. */
 export function* otherCharges(source: OtherSource, month: Month, until: Day): Generator<FileCharge> {
-  if (monthStart(month) >= until) return
   const id = `${source.file}-main`
-  const base: FileCharge = {
-    BillingPeriodStart: `${monthStart(month)}T00:00:00Z`, BillingPeriodEnd: `${monthEnd(month)}T00:00:00Z`, ChargePeriodStart: `${monthStart(month)}T00:00:00Z`, ChargePeriodEnd: `${monthEnd(month)}T00:00:00Z`,
-    BillingAccountId: id, BillingAccountName: `Skerry Lines at ${source.provider}`, BillingCurrency: source.currency, InvoiceIssuerName: source.provider, ProviderName: source.provider, PublisherName: source.provider, InvoiceId: `${id}-${month}`,
-  }
-  let total = new Decimal(0)
-  for (const line of source.lines) {
-    const quantity = new Decimal(line.quantity(month))
-    const amount = quantity.times(line.price)
-    total = total.plus(amount)
-    yield oneAmount({
-      ...base, SubAccountId: `acc-${line.account.replaceAll(' ', '-')}`, SubAccountName: line.account, ServiceCategory: line.category, ServiceName: line.service, SkuId: line.sku, SkuMeter: line.meter, SkuPriceId: `${line.sku}/${line.price}`,
-      ChargeCategory: 'Usage', ChargeFrequency: 'Recurring', ChargeDescription: line.description, PricingCategory: 'Standard', PricingQuantity: decimalText(quantity), PricingUnit: line.unit, ConsumedQuantity: decimalText(quantity), ConsumedUnit: line.unit,
-      ListUnitPrice: line.price, ContractedUnitPrice: line.price, ...(line.tags && { Tags: JSON.stringify(line.tags) }),
-    }, amount)
-  }
-  const account = source.lines[0]!.account
-  const own = { ...base, SubAccountId: `acc-${account.replaceAll(' ', '-')}`, SubAccountName: account, ServiceCategory: source.lines[0]!.category, ServiceName: source.lines[0]!.service }
-  if (source.taxPercent) yield oneAmount({ ...own, ChargeCategory: 'Tax', ChargeFrequency: 'Recurring', ChargeDescription: `Sales tax, ${source.taxPercent} %` }, total.times(source.taxPercent).div(100).round(2))
-  if (source.provider === refund.provider && month === refund.month) {
-    const day = `${month}-18`
-    yield oneAmount({ ...own, ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z`, ChargeCategory: 'Adjustment', ChargeFrequency: 'One-Time', ChargeDescription: 'Refund: twelve agent seats paid twice in February' }, new Decimal(refund.amount))
+  const days = daysBetween(monthStart(month), monthEnd(month))
+  const subAccount = (account: string) => ({ SubAccountId: `acc-${account.replaceAll(' ', '-')}`, SubAccountName: account })
+  for (let index = 0; index < days; index++) {
+    const day = addDays(monthStart(month), index)
+    if (day >= until) return
+    const base: FileCharge = {
+      BillingPeriodStart: `${monthStart(month)}T00:00:00Z`, BillingPeriodEnd: `${monthEnd(month)}T00:00:00Z`, ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z`,
+      BillingAccountId: id, BillingAccountName: `Skerry Lines at ${source.provider}`, BillingCurrency: source.currency, InvoiceIssuerName: source.provider, ProviderName: source.provider, PublisherName: source.provider, InvoiceId: `${id}-${month}`,
+    }
+    let total = new Decimal(0)
+    for (const line of source.lines) {
+      const upTo = (count: number) => Math.round(line.quantity(month) * 1_000_000 * count / days)
+      const quantity = new Decimal(upTo(index + 1) - upTo(index)).div(1_000_000)
+      const amount = quantity.times(line.price)
+      total = total.plus(amount)
+      yield oneAmount({
+        ...base, ...subAccount(line.account), ServiceCategory: line.category, ServiceName: line.service, SkuId: line.sku, SkuMeter: line.meter, SkuPriceId: `${line.sku}/${line.price}`,
+        ChargeCategory: 'Usage', ChargeFrequency: 'Recurring', ChargeDescription: line.description, PricingCategory: 'Standard', PricingQuantity: decimalText(quantity), PricingUnit: line.unit, ConsumedQuantity: decimalText(quantity), ConsumedUnit: line.unit,
+        ListUnitPrice: line.price, ContractedUnitPrice: line.price, ...(line.tags && { Tags: JSON.stringify(line.tags) }),
+      }, amount)
+    }
+    const own = { ...base, ...subAccount(source.lines[0]!.account), ServiceCategory: source.lines[0]!.category, ServiceName: source.lines[0]!.service }
+    if (source.taxPercent) yield oneAmount({ ...own, ChargeCategory: 'Tax', ChargeFrequency: 'Recurring', ChargeDescription: `Sales tax, ${source.taxPercent} %` }, total.times(source.taxPercent).div(100).round(2))
+    if (source.provider === refund.provider && day === refund.day) {
+      yield oneAmount({ ...own, ChargeCategory: 'Adjustment', ChargeFrequency: 'One-Time', ChargeDescription: 'Refund: twelve agent seats paid twice in February' }, new Decimal(refund.amount))
+    }
   }
 }

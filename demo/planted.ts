@@ -23,4 +23,4 @@ export const upfrontPurchase = { day: '2026-02-02', size: 'heron-8x64', region: 
 /** A year for steady servers, paid monthly; two of the twenty are not used since September. */
 export const recurringCommitment = { start: '2026-01-03', size: 'otter-4x16', region: 'low-coast', count: 20, usedSince: '2026-09-01', used: 18, id: 'bw-commit-60233' }
 /** Seats paid twice, given back. */
-export const refund = { month: '2026-03', provider: 'Mossdesk', amount: '-588.00' }
+export const refund = { day: '2026-03-18', provider: 'Mossdesk', amount: '-588.00' }

@@ -3,12 +3,17 @@ import { addDays, addMonths, daysBetween, monthEnd, monthOf, monthStart, type Da
 /** Half-open in UTC: `start` belongs to it, `end` does not. */
 export type Period = { start: Day, end: Day }
 
-/** The same number of days directly before; whole months are compared with as many whole months. */
+/**
+ * What a period is compared with: whole months with as many whole months before, the beginning of a month with the same days of the
+ * month before, anything else with the same number of days directly before.
+ */
 export function periodBefore(period: Period): Period {
   if (isWholeMonths(period)) {
     const months = monthsIn(period)
     return { start: monthStart(addMonths(monthOf(period.start), -months)), end: period.start }
   }
+  const last = addDays(period.end, -1)
+  if (period.start.endsWith('-01') && monthOf(period.start) === monthOf(last)) return monthToDate(last).before
   return { start: addDays(period.start, -daysBetween(period.start, period.end)), end: period.start }
 }
 
@@ -41,4 +46,11 @@ export function monthToDate(last: Day): { current: Period, before: Period } {
   const sameDays = addDays(monthStart(previous), daysBetween(current.start, current.end))
   const end = monthEnd(previous)
   return { current, before: { start: monthStart(previous), end: sameDays < end ? sameDays : end } }
+}
+
+/** Every day of the period. */
+export function daysOf({ start, end }: Period): Day[] {
+  const days: Day[] = []
+  for (let day = start; day < end; day = addDays(day, 1)) days.push(day)
+  return days
 }

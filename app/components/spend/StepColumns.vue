@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { stepOrder, type SpendRow, type StepColumn } from '../../stores/spend'
+
+/** The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. */
+const spend = useSpend()
+const actions = useSpendActions()
+const { openMenu, onKey } = useValueKeys()
+const grid = useTemplateRef<HTMLElement>('grid')
+
+const chosen = (index: number, row: SpendRow) => spend.view!.steps[index]?.value === row.values[0] && spend.view!.steps[index] !== undefined
+const largest = (column: StepColumn) => Math.max(...column.rows.map(r => Math.abs(Number(r.amount))), 0)
+const width = (column: StepColumn, row: SpendRow) => `${largest(column) ? Math.abs(Number(row.amount)) / largest(column) * 100 : 0}%`
+const hue = (dimension: string, row: SpendRow) => {
+  const found = spend.hueOf(dimension, row.values[0]!)
+  return found === null ? 'var(--line-strong)' : `var(--c${found + 1})`
+}
+const ref2 = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
+
+function choose(index: number, column: StepColumn, row: SpendRow) {
+  const steps = spend.view!.steps.slice(0, index)
+  if (!chosen(index, row)) steps.push({ dimension: column.dimension, value: row.values[0]! })
+  actions.go({ steps })
+}
+
+/** Arrows walk: up and down in a column, left and right between columns, opening the next where it is not open. */
+async function walk(event: KeyboardEvent, index: number, column: StepColumn, row: SpendRow) {
+  const buttons = (i: number) => [...grid.value?.children[i]?.querySelectorAll<HTMLElement>('.step') ?? []]
+  const own = buttons(index)
+  const at = own.indexOf(event.currentTarget as HTMLElement)
+  if (event.key === 'ArrowDown') own[at + 1]?.focus()
+  else if (event.key === 'ArrowUp') own[at - 1]?.focus()
+  else if (event.key === 'ArrowLeft') (buttons(index - 1).find(b => b.classList.contains('chosen')) ?? buttons(index - 1)[0])?.focus()
+  else if (event.key === 'ArrowRight') {
+    if (!chosen(index, row)) choose(index, column, row)
+    else buttons(index + 1)[0]?.focus()
+  }
+  else return
+  event.preventDefault()
+}
+const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
+</script>
+
+<template>
+  <section class="steps" aria-label="Steps">
+    <div ref="grid" class="grid">
+      <div v-for="(title, index) in titles" :key="title" class="column" :class="{ sunk: index === titles.length - 1, closed: index < 4 ? !spend.columns[index] : !spend.parts }">
+        <div class="head">
+          <span>{{ title }}</span>
+          <span v-if="spend.columns[index]" class="minor of">{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span>
+        </div>
+        <div v-if="index < 4 && spend.columns[index]" class="list">
+          <div v-for="row in spend.columns[index]!.rows" :key="row.id" class="row">
+            <button class="step" :class="{ chosen: chosen(index, row), none: row.values[0] === null }" :aria-pressed="chosen(index, row)" :title="row.label" @click="choose(index, spend.columns[index]!, row)" @contextmenu.prevent="openMenu(ref2(spend.columns[index]!, row), $event.currentTarget as Element)" @keydown="onKey($event, ref2(spend.columns[index]!, row)); walk($event, index, spend.columns[index]!, row)">
+              <span class="name">{{ row.label }}</span>
+              <span class="amount">{{ whole(row.amount) }}</span>
+              <ChangeMark class="mark" :now="row.amount" :before="row.before" />
+              <span class="bar" :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }" />
+            </button>
+            <button class="more" tabindex="-1" :aria-label="`what to do with ${row.label}`" @click="openMenu(ref2(spend.columns[index]!, row), $event.currentTarget as Element)">⋯</button>
+          </div>
+          <p v-if="!spend.columns[index]!.rows.length" class="minor hint">No charges.</p>
+        </div>
+        <div v-else-if="index === 4 && spend.parts" class="list">
+          <div v-for="(part, i) in spend.parts" :key="i" class="part" :title="part.description ?? ''">
+            <span class="name">{{ part.unitPrice === null ? part.description ?? part.chargeCategory : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span>
+            <span class="amount">{{ money(part.amount, part.currency) }}</span>
+            <span class="minor days">{{ part.firstDay === part.lastDay ? dayShortText(part.firstDay) : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}` }}</span>
+          </div>
+        </div>
+        <p v-else class="minor hint">{{ index === 4 ? 'Choose a resource to see quantity × unit price.' : `Choose a ${titles[index - 1]}.` }}</p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.steps { border: 1px solid var(--line-strong); border-radius: 4px; overflow-x: auto; margin-top: 6px; }
+.grid { display: grid; grid-template-columns: repeat(5, minmax(200px, 1fr)); min-width: 1000px; }
+.column { border-left: 1px solid var(--line-strong); min-width: 0; }
+.column:first-child { border-left: 0; }
+.column.sunk, .column.closed { background: var(--paper-sunk); }
+.head { display: flex; justify-content: space-between; gap: 8px; padding: 5px 10px; border-bottom: 1px solid var(--line-strong); font-size: 12px; font-weight: 560; color: var(--ink-2); white-space: nowrap; }
+.of { overflow: hidden; text-overflow: ellipsis; font-weight: 400; }
+.list { max-height: 290px; overflow-y: auto; }
+.row { position: relative; }
+.step { position: relative; display: grid; grid-template-columns: minmax(0, 1fr) auto 58px; gap: 8px; align-items: center; width: 100%; height: 27px; padding: 0 10px; text-align: left; }
+.step:hover { background: color-mix(in srgb, var(--act-soft) 55%, transparent); }
+.step.chosen { background: var(--act-soft); font-weight: 620; }
+.step:focus-visible { outline-offset: -2px; }
+.step.none .name { font-style: italic; color: var(--ink-2); }
+.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.amount { text-align: right; }
+.mark { text-align: right; }
+.bar { position: absolute; left: 0; bottom: 0; height: 3px; min-width: 1px; }
+.more { position: absolute; right: 2px; top: 1px; width: 24px; height: 24px; border-radius: 4px; background: var(--paper-raised); border: 1px solid var(--line-strong); opacity: 0; }
+.row:hover .more, .more:focus-visible { opacity: 1; }
+.part { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; padding: 4px 10px; border-bottom: 1px solid var(--line); }
+.days { grid-column: 1 / -1; }
+.hint { padding: 8px 10px; }
+</style>

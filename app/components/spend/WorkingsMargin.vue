@@ -1,0 +1,25 @@
+<script setup lang="ts">
+/** How an amount of Spend was made: the price parts of its charges, adding up to it. */
+const spend = useSpend()
+</script>
+
+<template>
+  <aside v-if="spend.workings" class="margin" aria-label="Workings">
+    <div class="top"><h2 class="heading">Workings</h2><button class="link" @click="spend.workings = null">close</button></div>
+    <p class="minor">{{ spend.workings.title }}, {{ periodText(spend.view!.period) }}: quantity × unit price, as charged<template v-if="spend.view!.measure === 'effectiveCost'">; what a commitment covers counts at its effective price</template></p>
+    <table class="ledger">
+      <tbody>
+        <tr v-for="(part, i) in spend.workings.parts" :key="i">
+          <td>{{ part.description ?? part.chargeCategory }}<br><span class="minor">{{ part.unitPrice === null ? `${part.charges} charges` : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span></td>
+          <td class="n">{{ money(part.amount, part.currency) }}</td>
+        </tr>
+        <tr class="total"><td>{{ spend.workings.parts.length }} parts</td><td class="n">{{ money(spend.workings.total, spend.currency) }} {{ spend.currency }}</td></tr>
+      </tbody>
+    </table>
+  </aside>
+</template>
+
+<style scoped>
+.margin { border-left: 1px solid var(--line-strong); padding-left: 18px; }
+.top { display: flex; justify-content: space-between; }
+</style>
