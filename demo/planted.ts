@@ -3,7 +3,7 @@
 /** A sponsor pays for nearly all that the telemetry account uses: its total reads close to zero. */
 export const sponsorCredit = { account: 'lk-telemetry', share: 0.97, description: 'Clean Fairways programme, sponsor\'s credit' }
 /** A rehearsal of the booking team searched the logs for hours. A Tuesday. */
-export const expensiveTuesday = { day: '2026-11-17', account: 'live-passenger', resource: 'booking-rehearsal-logs', gb: 84_600 }
+export const expensiveTuesday = { day: '2026-11-17', account: 'rehearsal', resource: 'rehearsal-booking-engine-logs', gb: 84_600 }
 /** Left behind when a ship's test rig was taken out, and two more that nobody uses. */
 export const idleGateways = [
   { name: 'gw-test-rig-alder', account: 'live-fleet', region: 'low-coast', rigRemoved: '2026-04-14' },

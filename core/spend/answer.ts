@@ -27,8 +27,10 @@ export function groupCharges(cube: Cube, question: Grouping): Group[] {
   const sizes = [...codings.map(coding => coding.values.length), steps.starts.length, Math.max(1, cube.currencies.length)]
   const cells = sizes.reduce((a, b) => a * b, 1)
   const dense = cells <= DENSE_CELLS
-  const cellOf = new Map<number, number>()
-  const keyOf: number[] = []
+  // beyond what a float counts exactly, keys would run into each other: then the codes are written out as text
+  const countable = cells <= Number.MAX_SAFE_INTEGER
+  const cellOf = new Map<number | string, number>()
+  const codesOf: number[][] = []
   const sums = question.measures.map(() => new LimbSums(dense ? cells : 1024))
 
   for (const chunk of cube.chunks.values()) {
@@ -41,13 +43,15 @@ export function groupCharges(cube: Cube, question: Grouping): Group[] {
       const hour = chunk.startHour[row]!
       if (hour < startHour || hour >= endHour) continue
       for (const filter of filters) if (!filter.entries[filter.keys[row]!]) continue rows
-      let key = steps.step(hour - startHour) * currencies + chunk.currency[row]!
-      for (const split of splits) key += split.codes[split.keys[row]!]! * split.stride
-      let cell = key
+      const step = steps.step(hour - startHour)
+      let cell = step * currencies + chunk.currency[row]!
+      for (const split of splits) cell += split.codes[split.keys[row]!]! * split.stride
       if (!dense) {
+        const codes = () => [...splits.map(split => split.codes[split.keys[row]!]!), step, chunk.currency[row]!]
+        const key = countable ? cell : codes().join()
         const known = cellOf.get(key)
         if (known === undefined) {
-          cell = keyOf.push(key) - 1
+          cell = codesOf.push(codes()) - 1
           cellOf.set(key, cell)
           for (const sum of sums) sum.grow(cell + 1)
         }
@@ -56,21 +60,16 @@ export function groupCharges(cube: Cube, question: Grouping): Group[] {
       for (let m = 0; m < sums.length; m++) sums[m]!.add(cell, measures[m]!.high[row]!, measures[m]!.low[row]!)
     }
   }
-  return collect(question, cube, codings, steps.starts, sizes, sums, dense ? null : keyOf)
+  return collect(question, cube, codings, steps.starts, sizes, sums, dense ? null : codesOf)
 }
 
-function collect(question: Grouping, cube: Cube, codings: Coding[], starts: (Day | null)[], sizes: number[], sums: LimbSums[], keyOf: number[] | null): Group[] {
+function collect(question: Grouping, cube: Cube, codings: Coding[], starts: (Day | null)[], sizes: number[], sums: LimbSums[], codesOf: number[][] | null): Group[] {
   const groups: Group[] = []
   const [first] = sums
-  const cells = keyOf ? keyOf.length : sizes.reduce((a, b) => a * b, 1)
+  const cells = codesOf ? codesOf.length : sizes.reduce((a, b) => a * b, 1)
   for (let cell = 0; cell < cells; cell++) {
     if (!first || first.count(cell) === 0) continue
-    let key = keyOf ? keyOf[cell]! : cell
-    const codes: number[] = []
-    for (let i = sizes.length - 1; i >= 0; i--) {
-      codes[i] = key % sizes[i]!
-      key = Math.floor(key / sizes[i]!)
-    }
+    const codes = codesOf ? codesOf[cell]! : codesOfCell(cell, sizes)
     const values: Record<string, string | null> = {}
     codings.forEach((coding, i) => {
       values[question.splitBy[i]!] = coding.values[codes[i]!]!
@@ -81,6 +80,16 @@ function collect(question: Grouping, cube: Cube, codings: Coding[], starts: (Day
     })
   }
   return groups
+}
+
+/** Takes a dense cell apart into the codes it was made of. */
+function codesOfCell(cell: number, sizes: number[]): number[] {
+  const codes: number[] = []
+  for (let i = sizes.length - 1; i >= 0; i--) {
+    codes[i] = cell % sizes[i]!
+    cell = Math.floor(cell / sizes[i]!)
+  }
+  return codes
 }
 
 /** For each dictionary that the narrowing touches: 1 for the entries that stay. */

@@ -2,6 +2,7 @@ import { desc } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import type { Db } from '../db/client'
+import { conflict } from '../http/problem'
 import { allocationVersion, person } from '../db/schema'
 
 export type SavedPlan = { version: number, plan: AllocationPlan, who: string, savedAt: string }
@@ -20,4 +21,16 @@ export async function saveOrganisation(db: Db, { people, plan }: Organisation, w
 export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | null> {
   const [row] = await db.select().from(allocationVersion).orderBy(desc(allocationVersion.version)).limit(1)
   return row ? { version: row.version, plan: row.body, who: row.who, savedAt: row.savedAt } : null
+}
+
+/** Saves a plan as the next version. @throws Problem when someone has saved since it was read. */
+export async function savePlan(db: Db, plan: AllocationPlan, basedOn: number, who: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const newest = await currentPlan(tx)
+    if (newest && newest.version !== basedOn) {
+      throw conflict('The rules have changed meanwhile', `${newest.who} saved version ${newest.version} after you began with version ${basedOn}. Yours are still on the screen: read theirs, then save again.`)
+    }
+    const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
+    return row!.version
+  })
 }

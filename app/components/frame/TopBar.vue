@@ -1,6 +1,7 @@
 <script setup lang="ts">
 const places = [
   { to: '/spend', name: 'Spend' },
+  { to: '/allocation', name: 'Allocation' },
   { to: '/sources', name: 'Sources' },
 ]
 const route = useRoute()

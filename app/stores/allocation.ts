@@ -1,0 +1,136 @@
+import { defineStore } from 'pinia'
+import { allocationPlanSchema, type AllocationPlan, type Rule } from '../../core/allocation/plan'
+import { rollUp, treeOrder } from '../../core/allocation/tree'
+import { scaled } from '../../core/money/scaled'
+import type { ProblemDetails } from '../../shared/contracts/common'
+import { planSaved, planState, settlement, type AllocationQuestion, type PlanState, type Settlement, type UnallocatedGroup } from '../../shared/contracts/allocation'
+
+export const useAllocation = defineStore('allocation', () => {
+  const saved = ref<PlanState | null>(null)
+  /** What is being changed; null while nothing is. */
+  const draft = ref<AllocationPlan | null>(null)
+  const question = ref<AllocationQuestion | null>(null)
+  const settled = ref<Settlement | null>(null)
+  const problem = ref<ProblemDetails | null>(null)
+  const planProblem = ref<ProblemDetails | null>(null)
+  const loading = ref(false)
+  const saving = ref(false)
+  /** Nothing is loaded to begin with: not a failure. */
+  const missing = ref(false)
+  const editing = ref<string | null>(null)
+  let turn = 0
+  const history: (AllocationPlan | null)[] = []
+
+  const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
+  const tree = computed(() => plan.value ? treeOrder(plan.value.centres) : [])
+  const currencies = computed(() => settled.value?.proof.map(p => p.currency) ?? [])
+  const rolledUp = (currency: string) => plan.value && settled.value ? rollUp(plan.value.centres, settled.value.statements, currency) : new Map<string, { direct: string, shared: string, total: string }>()
+  const targetName = (id: string) => plan.value?.centres.find(c => c.id === id)?.name ?? plan.value?.pools.find(p => p.id === id)?.name ?? id
+  const isPool = (id: string) => plan.value?.pools.some(p => p.id === id) ?? false
+
+  async function load(next: AllocationQuestion) {
+    question.value = next
+    const mine = ++turn
+    loading.value = true
+    try {
+      saved.value ??= await client.get('allocation/plan', planState)
+      missing.value = false
+      const answer = draft.value
+        ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement)
+        : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement)
+      if (mine !== turn) return
+      settled.value = answer
+      problem.value = null
+    }
+    catch (error) {
+      if (mine !== turn) return
+      const failed = problemOf(error)
+      if (failed.code === 'not-found') missing.value = true
+      else problem.value = failed
+    }
+    finally {
+      if (mine === turn) loading.value = false
+    }
+  }
+
+  const again = () => question.value && load(question.value)
+
+  /** Changes the draft and shows at once what every figure would be. */
+  async function change(edit: (plan: AllocationPlan) => void) {
+    if (!plan.value) return
+    const next = structuredClone(toRaw(plan.value))
+    edit(next)
+    const checked = allocationPlanSchema.safeParse(next)
+    history.push(draft.value ? structuredClone(toRaw(draft.value)) : null)
+    draft.value = next
+    planProblem.value = checked.success ? null : { type: '', status: 0, code: 'invalid', title: 'The rules cannot be used yet', detail: checked.error.issues.map(i => i.message).join('; ') }
+    if (checked.success) await again()
+  }
+
+  async function undo() {
+    if (!history.length) return
+    draft.value = history.pop() ?? null
+    planProblem.value = null
+    await again()
+  }
+
+  async function discard() {
+    draft.value = null
+    editing.value = null
+    planProblem.value = null
+    history.length = 0
+    await again()
+  }
+
+  async function save() {
+    if (!draft.value || !saved.value || planProblem.value) return
+    saving.value = true
+    try {
+      await client.send('PUT', 'allocation/plan', { basedOn: saved.value.version, plan: draft.value }, planSaved)
+      saved.value = await client.get('allocation/plan', planState)
+      await discard()
+    }
+    catch (error) {
+      planProblem.value = problemOf(error)
+    }
+    finally {
+      saving.value = false
+    }
+  }
+
+  const newId = () => `rule-${crypto.randomUUID().slice(0, 8)}`
+
+  /** A rule that would catch a group of the queue, placed last and opened for choosing where it goes. */
+  async function ruleFor(group: UnallocatedGroup, target: string) {
+    const tagged = Object.entries(group.values).filter(([dimension, value]) => dimension.startsWith('Tags/team') && value !== null)
+    const conditions = (tagged.length ? tagged : Object.entries(group.values).filter(([, value]) => value !== null)).map(([dimension, value]) => ({ dimension, values: [value] }))
+    await addRule({ id: newId(), conditions: conditions.length ? conditions : [{ dimension: 'SubAccountName', values: [group.values.SubAccountName ?? null] }], target })
+  }
+
+  async function addRule(rule?: Rule) {
+    const added = rule ?? { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] as string[] }], target: plan.value!.centres[0]!.id }
+    await change((next) => {
+      next.rules.push(added)
+    })
+    editing.value = added.id
+  }
+
+  const move = (id: string, step: 1 | -1) => change((next) => {
+    const at = next.rules.findIndex(r => r.id === id)
+    const [rule] = next.rules.splice(at, 1)
+    next.rules.splice(Math.max(0, Math.min(next.rules.length, at + step)), 0, rule!)
+  })
+  const remove = (id: string) => change((next) => {
+    next.rules = next.rules.filter(r => r.id !== id)
+  })
+  const update = (id: string, edit: (rule: Rule) => void) => change((next) => {
+    const rule = next.rules.find(r => r.id === id)
+    if (rule) edit(rule)
+  })
+
+  const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
+  const proofOf = (currency: string) => settled.value?.proof.find(p => p.currency === currency) ?? null
+  const mainCurrency = computed(() => settled.value?.proof.reduce<string | null>((best, p) => best && scaled(settled.value!.proof.find(q => q.currency === best)!.bill) >= scaled(p.bill) ? best : p.currency, null) ?? 'EUR')
+
+  return { saved, draft, plan, tree, question, settled, problem, planProblem, loading, saving, missing, editing, currencies, mainCurrency, load, again, change, undo, discard, save, addRule, ruleFor, move, remove, update, caught, proofOf, rolledUp, targetName, isPool, canUndo: () => history.length > 0 }
+})

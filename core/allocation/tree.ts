@@ -1,0 +1,39 @@
+import { scaled, scaledText } from '../money/scaled'
+import type { CostCentre } from './plan'
+
+/** A cost centre in the order of the tree, with how deep it lies. */
+export type TreeCentre = CostCentre & { depth: number }
+
+/** The centres from the root down, each parent before its children, in the plan's order. */
+export function treeOrder(centres: readonly CostCentre[]): TreeCentre[] {
+  const below = (parent: string | null, depth: number): TreeCentre[] =>
+    centres.filter(centre => centre.parent === parent).flatMap(centre => [{ ...centre, depth }, ...below(centre.id, depth + 1)])
+  return below(null, 0)
+}
+
+export type CentreAmount = { centre: string, currency: string, direct: string, shared: string, total: string }
+
+/** Amounts of one currency rolled up the tree: each centre with all that lies below it. */
+export function rollUp(centres: readonly CostCentre[], amounts: readonly CentreAmount[], currency: string): Map<string, { direct: string, shared: string, total: string }> {
+  const parents = new Map(centres.map(centre => [centre.id, centre.parent]))
+  const sums = new Map(centres.map(centre => [centre.id, { direct: 0n, shared: 0n, total: 0n }]))
+  for (const amount of amounts) {
+    if (amount.currency !== currency) continue
+    for (let id: string | null = amount.centre; id !== null; id = parents.get(id) ?? null) {
+      const sum = sums.get(id)
+      if (!sum) break
+      sum.direct += scaled(amount.direct)
+      sum.shared += scaled(amount.shared)
+      sum.total += scaled(amount.total)
+    }
+  }
+  return new Map([...sums].map(([id, sum]) => [id, { direct: scaledText(sum.direct), shared: scaledText(sum.shared), total: scaledText(sum.total) }]))
+}
+
+/** The centre directly below the root that a centre belongs to; itself when it is one or the root. */
+export function branchOf(centres: readonly CostCentre[], id: string): string {
+  const parents = new Map(centres.map(centre => [centre.id, centre.parent]))
+  let at = id
+  for (let parent = parents.get(at) ?? null; parent !== null && parents.get(parent) !== null && parents.get(parent) !== undefined; parent = parents.get(at) ?? null) at = parent
+  return at
+}
