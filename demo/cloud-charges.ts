@@ -30,9 +30,17 @@ function gbMonths(gb: number, day: Day, month: Month): Decimal {
   return new Decimal((microsUpTo(index + 1) - microsUpTo(index)) / 1_000_000)
 }
 
+const rounded = (value: number) => Math.round(value * 1000) / 1000
+const scaleOf = (resource: CloudResource, day: Day) => (resource.seasonal ? traffic(day) : 0.9 + 0.1 * traffic(day)) * wobble(0.05, resource.id, day)
+
+/** GB that pass a gateway on a day: what is billed and what the stand-in cloud measures. */
+export function passedGb(resource: CloudResource, use: Extract<Use, { kind: 'gateway' }>, day: Day): number {
+  const idle = idleGateways.find(gateway => gateway.name === resource.name)
+  return idle && day >= idle.rigRemoved ? 0 : rounded(use.gbPerDay * scaleOf(resource, day))
+}
+
 function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hours: number): Part[] {
-  const scale = (resource.seasonal ? traffic(day) : 0.9 + 0.1 * traffic(day)) * wobble(0.05, resource.id, day)
-  const rounded = (value: number) => Math.round(value * 1000) / 1000
+  const scale = scaleOf(resource, day)
   switch (use.kind) {
     case 'server': return [{ meter: 'server-hour', variant: use.size, quantity: hours }]
     case 'disk': return [{ meter: 'disk-gb-month', variant: use.variant, quantity: gbMonths(use.gb, day, month) }]
@@ -47,8 +55,7 @@ function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hour
       { meter: 'object-read-1000', variant: use.variant, quantity: rounded(use.reads1000 * scale / 10) },
     ]
     case 'gateway': {
-      const idle = idleGateways.find(gateway => gateway.name === resource.name)
-      const passed = idle && day >= idle.rigRemoved ? 0 : rounded(use.gbPerDay * scale)
+      const passed = passedGb(resource, use, day)
       return [{ meter: 'gateway-hour', variant: null, quantity: hours }, ...(passed ? [{ meter: 'gateway-gb', variant: null, quantity: passed } as Part] : [])]
     }
     case 'logs': {

@@ -51,8 +51,6 @@ export const allocationPlan: AllocationPlan = {
     { id: 'account-forecast', conditions: account('lk-forecast'), target: 'demand-forecast' },
     { id: 'account-platform', conditions: account('shared-platform', 'build', 'pier-house'), target: 'platform' },
     { id: 'account-office', conditions: account('office', 'fernsuite seats'), target: 'office' },
-    { id: 'account-helpdesk', conditions: account('mossdesk seats'), target: 'support' },
     { id: 'account-charts', conditions: account('lanternchart seats'), target: 'maintenance' },
-    { id: 'rehearsal-live', conditions: [...account('rehearsal'), { dimension: 'Tags/environment', values: ['rehearsal'] }, { dimension: 'Tags/team', values: [null] }], target: 'booking' },
   ],
 }

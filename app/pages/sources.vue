@@ -29,6 +29,7 @@ const states = { checking: 'checking', loading: 'swapping in', loaded: 'loaded',
       <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
     </template>
     <WaitingDeliveries />
+    <ConnectionBar @delivered="sources.load()" />
 
     <div class="columns" :class="{ open: sources.chosen }">
       <div>

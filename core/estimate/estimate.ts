@@ -12,12 +12,16 @@ const componentSchema = z.object({
   /** The named part of the workload that it belongs to. */
   part: z.string(),
   kind: z.string().min(1),
-  inputs: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
+  inputs: z.record(z.string(), z.string()),
   /** Inputs that a person has set or agreed to; the others are defaults. */
   confirmed: z.array(z.string()),
 })
 export type Component = z.infer<typeof componentSchema>
 
+const percent = z.string().refine((text) => {
+  const value = parseDecimal(text)
+  return value !== null && value.gte(0) && value.lte(100)
+}, 'a percentage from 0 to 100')
 const decimal = z.string().refine(text => parseDecimal(text)?.gte(0) === true, 'a number of zero or more')
 
 /** What a person makes of a workload: inputs only; totals are always computed from them. */
@@ -28,7 +32,10 @@ export const estimateSchema = z.object({
   rateCardDate: z.string().refine(isDay, 'write a day like 2026-11-01'),
   region: z.string().min(1),
   target: decimal.nullable(),
+  /** Off is the careful case: free units are often drawn by something else already. */
   useFreeAllowance: z.boolean(),
+  discountPercent: percent,
+  taxPercent: percent,
   components: z.array(componentSchema).max(2000),
   dismissed: z.array(z.object({ blindSpot: z.string(), reason: z.string().trim().min(1, 'say why it does not apply') })),
 }).superRefine((estimate, context) => {

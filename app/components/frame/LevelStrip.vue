@@ -22,10 +22,10 @@ const days = computed(() => {
   <div class="strip" data-testid="level-strip">
     <template v-if="main && days">
       <b class="wide">{{ days.month }}</b>
-      <LevelGauge v-if="main.share !== null" :used="main.share" :notches="[0.5]" :label="`${whole(main.amount)} ${main.currency} this month, ${whole(main.before)} on the same days of the month before`" />
+      <LevelGauge v-if="main.share !== null" :used="main.share" :notches="[0.5]" :tone="main.share > 1.05 ? 'bad' : 'act'" :label="`${whole(main.amount)} ${main.currency} this month, ${whole(main.before)} on the same days of the month before`" />
       <span>
         <b>{{ whole(main.amount) }} {{ currencySign(main.currency) }}</b> billed in {{ days.count }} {{ days.count === 1 ? 'day' : 'days' }}<template v-if="main.share !== null">,
-          <b :class="{ bad: main.share > 1.005 }">{{ percent(main.amount, main.before) }}</b> of the same days a month before</template>
+          <b :class="{ bad: main.share > 1.05 }">{{ percent(main.amount, main.before) }}</b> of the same days a month before</template>
       </span>
       <span v-for="other in others" :key="other.currency" class="wide">· {{ whole(other.amount) }} {{ other.currency }}<template v-if="other.share !== null">, {{ percent(other.amount, other.before) }}</template></span>
       <span class="end">data to <b>{{ dayShortText(data.facts!.lastDay!) }}</b></span>

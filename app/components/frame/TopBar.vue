@@ -1,7 +1,9 @@
 <script setup lang="ts">
 const places = [
+  { to: '/estimates', name: 'Estimates' },
   { to: '/spend', name: 'Spend' },
   { to: '/allocation', name: 'Allocation' },
+  { to: '/savings', name: 'Savings' },
   { to: '/sources', name: 'Sources' },
 ]
 const route = useRoute()

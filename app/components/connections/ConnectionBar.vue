@@ -1,0 +1,30 @@
+<script setup lang="ts">
+/** The clouds that are connected, with their clock and their bill. A simulated one can let a day pass. */
+const connections = useConnections()
+const emit = defineEmits<{ delivered: [] }>()
+onMounted(() => connections.load())
+async function deliver(name: string, how: 'next-day' | 'fetch') {
+  await connections.deliver(name, how)
+  emit('delivered')
+}
+const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
+</script>
+
+<template>
+  <section v-if="connections.list.length" class="bar" aria-label="Connections">
+    <div v-for="connection in connections.list" :key="connection.name" class="line">
+      <b>{{ connection.provider }}</b> <span class="minor">simulated</span>
+      <span v-if="connection.now">it is {{ clock(connection.now) }} there</span>
+      <span v-else class="bad">{{ connection.problem }}</span>
+      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">{{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}</button>
+      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">{{ connections.busy === 'next-day' ? 'Loading…' : 'Next day' }}</button>
+      <span class="minor" role="status">{{ connections.said }}</span>
+    </div>
+    <ProblemNote v-if="connections.problem" :problem="connections.problem" />
+  </section>
+</template>
+
+<style scoped>
+.bar { margin: 10px 0; }
+.line { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; }
+</style>

@@ -1,0 +1,4 @@
+import { route } from '../../../http/route'
+import { listEstimates } from '../../../stores/estimates'
+
+export default route(async ({ database }) => ({ estimates: await listEstimates(database.db) }))

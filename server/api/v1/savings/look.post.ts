@@ -1,0 +1,8 @@
+import { lookForSavings, savingsState } from '../../../engine/savings'
+import { route } from '../../../http/route'
+
+/** Looks again through the connector. */
+export default route(async (context) => {
+  await lookForSavings(context)
+  return savingsState(context)
+})

@@ -1,0 +1,91 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { gzipSync } from 'node:zlib'
+import { brackwaterDelivery } from '../../demo/deliveries'
+import { chargeLine, headerLine } from '../../demo/focus-file'
+import { brackwaterInventory, runsOn } from '../../demo/inventory'
+import { addDays, isDay } from '../../core/time/day'
+import { hourlyReadings, type Gateway } from './readings'
+import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
+
+/**
+ * A small cloud that plays Brackwater: lists gateways and what passes them, deletes one, moves its clock by a day and delivers the
+ * bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or comes twice.
+ */
+export function cloudServer(stateFile: string): Server {
+  let state = readState(stateFile)
+  const gateways = brackwaterInventory().filter((r): r is Gateway => r.use.kind === 'gateway')
+  const save = (next: CloudState) => {
+    writeState(stateFile, next)
+    state = next
+  }
+  const clock = () => `${state.day}T${String(state.hour).padStart(2, '0')}:00:00Z`
+  const existing = () => gateways.filter(g => runsOn(g, state.day) && !state.deletions[g.id])
+  const notFound = (what: string): Reply => ({ status: 404, body: { error: `there is no ${what}` } })
+
+  const describe = (g: Gateway) => ({ id: g.id, name: g.name, region: g.region, account: g.account, createdAt: `${g.since}T00:00:00Z`, tags: g.tags })
+
+  function act(request: IncomingMessage, path: string[], query: URLSearchParams): Reply | Buffer {
+    const route = `${request.method} ${path[1] ?? ''}`
+    if (route === 'GET clock') return { status: 200, body: { now: clock() } }
+    if (route === 'POST clock' && path[2] === 'next-day') {
+      save({ ...state, day: addDays(state.day, 1) })
+      return { status: 200, body: { now: clock() } }
+    }
+    if (route === 'GET bills') {
+      const month = path[2] ?? ''
+      if (!/^\d{4}-\d{2}$/.test(month)) return notFound('such month')
+      let text = headerLine
+      for (const charge of brackwaterDelivery(month, state.day, new Map(Object.entries(state.deletions)))) text += chargeLine(charge)
+      return gzipSync(text)
+    }
+    if (route === 'GET gateways' && !path[2]) return { status: 200, body: { gateways: existing().map(describe) } }
+    const gateway = gateways.find(g => g.id === path[2])
+    if (!gateway) return notFound('such gateway')
+    if (route === 'GET gateways' && path[3] === 'readings') {
+      const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
+      if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
+      return { status: 200, body: { readings: hourlyReadings(gateway, from < gateway.since ? gateway.since : from, to < state.day ? to : state.day, state.deletions[gateway.id]) } }
+    }
+    if (route === 'DELETE gateways') {
+      if (state.deletions[gateway.id]) return notFound('such gateway any more')
+      save({ ...state, deletions: { ...state.deletions, [gateway.id]: { day: state.day, hour: state.hour } } })
+      return { status: 200, body: { id: gateway.id, deletedAt: clock() } }
+    }
+    return notFound('such thing')
+  }
+
+  function send(response: ServerResponse, reply: Reply | Buffer, twice: boolean) {
+    const bytes = Buffer.isBuffer(reply) ? reply : Buffer.from(JSON.stringify(reply.body))
+    const status = Buffer.isBuffer(reply) ? 200 : reply.status
+    response.writeHead(status, { 'content-type': Buffer.isBuffer(reply) ? 'application/gzip' : 'application/json', 'content-length': bytes.length })
+    if (twice) response.socket?.write(Buffer.concat([Buffer.from(`HTTP/1.1 ${status} OK\r\ncontent-type: application/json\r\ncontent-length: ${bytes.length}\r\n\r\n`), bytes]))
+    response.end(bytes)
+  }
+
+  async function answer(request: IncomingMessage, response: ServerResponse) {
+    const url = new URL(request.url ?? '/', 'http://stand-in')
+    const path = url.pathname.split('/').filter(Boolean).map(decodeURIComponent)
+    if (request.method === 'POST' && path[1] === 'behaviour') {
+      const chunks: Buffer[] = []
+      for await (const chunk of request) chunks.push(chunk as Buffer)
+      save({ ...state, next: (JSON.parse(Buffer.concat(chunks).toString()) as { next: Behaviour | null }).next })
+      return send(response, { status: 200, body: { next: state.next } }, false)
+    }
+    const behaviour = state.next
+    if (behaviour) save({ ...state, next: null })
+    if (behaviour === 'fail') return send(response, { status: 503, body: { error: 'the control service is being repaired' } }, false)
+    const key = request.headers['request-key']
+    const known = typeof key === 'string' ? state.replies[key] : undefined
+    const reply = known ?? act(request, path, url.searchParams)
+    if (typeof key === 'string' && !known && !Buffer.isBuffer(reply)) save({ ...state, replies: { ...state.replies, [key]: reply } })
+    if (behaviour === 'time out') return // the deed is done, the answer never comes
+    send(response, reply, behaviour === 'answer twice')
+  }
+
+  return createServer((request, response) => {
+    answer(request, response).catch((error: Error) => {
+      console.error(error)
+      if (!response.headersSent) send(response, { status: 500, body: { error: error.message } }, false)
+    })
+  })
+}
