@@ -29,7 +29,7 @@ const marks = { 'spotted': '☐', 'under way': '◧', 'done': '☑' } as const
               <tr v-for="opportunity in savings.state.opportunities" :key="opportunity.id" class="acts" :class="{ chosen: savings.chosenId === opportunity.id }">
                 <td><button class="link" :aria-pressed="savings.chosenId === opportunity.id" @click="savings.choose(opportunity.id)">{{ opportunity.title }}</button></td>
                 <td>{{ opportunity.subAccountName }} · {{ opportunity.region }}</td>
-                <td>{{ opportunity.owner ?? '–' }}<span v-if="opportunity.centre" class="minor"> {{ opportunity.centre }}</span></td>
+                <td>{{ opportunity.owner ?? '–' }}<span v-if="opportunity.centre" class="minor centre">{{ opportunity.centre }}</span></td>
                 <td class="n">{{ money(opportunity.monthlySaving, opportunity.currency) }} {{ opportunity.currency }}</td>
                 <td class="n">{{ opportunity.minutesOfWork }} min</td>
                 <td><span aria-hidden="true">{{ marks[opportunity.state] }}</span> {{ opportunity.state }}<span v-if="opportunity.action?.state === 'failed'" class="bad">, last try failed</span></td>
@@ -46,6 +46,7 @@ const marks = { 'spotted': '☐', 'under way': '◧', 'done': '☑' } as const
 </template>
 
 <style scoped>
+.centre { margin-left: 8px; }
 .sofar { margin-left: auto; color: var(--ink-2); }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 24px; margin-top: 6px; }
 .columns.open { grid-template-columns: minmax(0, 1fr) 370px; }

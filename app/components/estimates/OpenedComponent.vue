@@ -25,7 +25,7 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
         <span v-else class="number"><input class="field" :class="{ wrong: priced.problems[field.name] }" inputmode="decimal" :value="priced.inputs[field.name]" @change="store.set(component.id, field.name, ($event.target as HTMLInputElement).value.trim())"> {{ field.unit }}</span>
         <span class="minor help">{{ field.help }}</span>
       </label>
-      <div class="acts"><button class="link" @click="store.duplicate(component.id)">double it</button><button class="link" @click="store.remove(component.id)">take it out</button></div>
+      <div class="buttons"><button class="link" @click="store.duplicate(component.id)">double it</button><button class="link" @click="store.remove(component.id)">take it out</button></div>
     </div>
     <div class="figures2">
       <template v-if="priced.chosen">
@@ -37,7 +37,7 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
             <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">whole term</th><th class="n">breaks even at</th></tr></thead>
             <tbody>
               <tr v-for="way in priced.ways" :key="way.way" class="acts" :class="{ chosen: way.way === priced.chosen.way }">
-                <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor"> cheapest a month</span></td>
+                <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest">cheapest</span></td>
                 <td class="n">{{ shown(way.upfront) }}</td><td class="n">{{ shown(way.monthly) }}</td><td class="n">{{ shown(way.effectiveMonthly) }}</td><td class="n">{{ shown(way.firstYear) }}</td><td class="n">{{ shown(way.wholeTerm) }}</td>
                 <td class="n">{{ way.breakEvenHours === null ? '–' : `${decimals(to15(way.breakEvenHours), 0)} h` }}</td>
               </tr>
@@ -51,12 +51,13 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
 </template>
 
 <style scoped>
-.opened { display: grid; grid-template-columns: 270px minmax(0, 1fr); gap: 24px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
+.opened { display: grid; grid-template-columns: 230px minmax(0, 1fr); gap: 24px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
 .input { display: grid; gap: 1px; margin-bottom: 7px; }
 .number { display: flex; gap: 6px; align-items: center; }
 .number .field { width: 130px; }
 .figures2 h3 { margin: 2px 0 3px; }
 .figures2 h3:not(:first-child) { margin-top: 12px; }
-.acts { display: flex; gap: 14px; }
-.way { font-weight: 500; }
+.buttons { display: flex; gap: 14px; }
+.way { font-weight: 500; white-space: nowrap; }
+.cheapest { margin-left: 6px; }
 </style>

@@ -41,17 +41,15 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
       </table>
       <h3 class="heading">Files against the database</h3>
       <table class="ledger">
-        <thead><tr><th>billed</th><th class="n">rows</th><th class="n">file</th><th class="n">database</th><th /></tr></thead>
+        <thead><tr><th>billed and effective</th><th class="n">rows</th><th class="n">billed</th><th class="n">effective</th></tr></thead>
         <tbody>
           <tr v-for="row in rows" :key="row.file + row.billingPeriodStart + row.currency">
-            <td class="files">{{ row.file }}</td><td class="n">{{ count(row.rows) }}</td><td class="n">{{ money(row.billedCost, row.currency) }} {{ row.currency }}</td><td /><td />
+            <td class="files">{{ row.file }}</td><td class="n">{{ count(row.rows) }}</td><td class="n">{{ money(row.billedCost, row.currency) }}</td><td class="n">{{ money(row.effectiveCost, row.currency) }}</td>
           </tr>
-          <tr v-for="line in proof" :key="line.billingPeriodStart + line.currency" class="total">
-            <td>{{ monthText(line.billingPeriodStart) }}</td><td class="n">{{ count(line.rows) }}</td>
-            <td class="n">{{ money(line.billedCost, line.currency) }}</td>
-            <td class="n">{{ line.now ? money(line.now.billedCost, line.currency) : '–' }} {{ line.currency }}</td>
-            <td :class="line.equal ? 'good' : 'warn'">{{ line.equal ? 'equal' : line.now ? 'differs' : 'replaced since' }}</td>
-          </tr>
+          <template v-for="line in proof" :key="line.billingPeriodStart + line.currency">
+            <tr class="total"><td>files, {{ monthText(line.billingPeriodStart) }}, {{ line.currency }}</td><td class="n">{{ count(line.rows) }}</td><td class="n">{{ money(line.billedCost, line.currency) }}</td><td class="n">{{ money(line.effectiveCost, line.currency) }}</td></tr>
+            <tr class="total"><td>database <b :class="line.equal ? 'good' : 'warn'">{{ line.equal ? 'equal' : line.now ? 'differs' : 'replaced since' }}</b></td><td class="n">{{ line.now ? count(line.now.rows) : '–' }}</td><td class="n">{{ line.now ? money(line.now.billedCost, line.currency) : '–' }}</td><td class="n">{{ line.now ? money(line.now.effectiveCost, line.currency) : '–' }}</td></tr>
+          </template>
         </tbody>
       </table>
       <ul v-if="load.warnings.length" class="warn"><li v-for="warning in load.warnings" :key="warning">{{ warning }}</li></ul>

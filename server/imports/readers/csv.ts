@@ -1,5 +1,6 @@
 import { createReadStream, openSync, readSync, closeSync } from 'node:fs'
-import { Readable, Transform } from 'node:stream'
+import type { Readable} from 'node:stream';
+import { Transform } from 'node:stream'
 import { createGunzip } from 'node:zlib'
 import Papa from 'papaparse'
 import type { FileProblem } from '../../../core/focus/problem'
