@@ -10,8 +10,8 @@ export const idleGateways = [
   { name: 'gw-sandbox-trial', account: 'sandbox', region: 'north-fjord', rigRemoved: '2026-06-02' },
   { name: 'gw-old-build-net', account: 'build', region: 'low-coast', rigRemoved: '2026-08-20' },
 ]
-/** Sixty-four machines for six days, without tags: August is the month with 12 % unallocated. */
-export const demandStudy = { start: '2026-08-11', end: '2026-08-17', machines: 64, size: 'heron-16x128', account: 'sandbox', region: 'north-fjord' }
+/** Eighty-four machines for six days, without tags: August is the month with 12 % unallocated. */
+export const demandStudy = { start: '2026-08-11', end: '2026-08-17', machines: 84, size: 'heron-16x128', account: 'sandbox', region: 'north-fjord' }
 /** Tags are on charges from this day on. */
 export const taggingCampaign = '2026-06-08'
 /** One team, four spellings. */

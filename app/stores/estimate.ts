@@ -3,6 +3,7 @@ import { findBlindSpots, type BlindSpotFound } from '../../core/estimate/blind-s
 import { findKind } from '../../core/estimate/components'
 import { usualInputs, type ComponentKind } from '../../core/estimate/components/kind'
 import { estimateSchema, type Component, type Estimate } from '../../core/estimate/estimate'
+import { writeEstimate } from '../../core/estimate/estimate-file'
 import { priceEstimate } from '../../core/estimate/price-estimate'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -137,7 +138,7 @@ export const useEstimate = defineStore('estimate', () => {
     for (const c of next.components) c.confirmed = (findKind(c.kind)?.fields ?? []).map(f => f.name)
   })
   /** The file that goes out; the same comes in again. */
-  const json = () => JSON.stringify(estimate.value, null, 2) + '\n'
+  const json = () => writeEstimate(estimate.value!)
 
   return { id, saved, estimate, card, problem, saving, priced, spots, unsaved, parts, unconfirmed, past, future, loadCard, open, change, undo, redo, save, add, addSpot, dismiss, set, remove, duplicate, renamePart, confirmAll, json }
 })

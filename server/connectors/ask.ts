@@ -15,7 +15,7 @@ export async function withConnector<T>(work: () => Promise<T>): Promise<T> {
     return await work()
   }
   catch (error) {
-    if (error instanceof ConnectorFailed) throw new Problem(502, 'connector-failed', 'The cloud did not do it', `${error.message}. Nothing has changed here; try again.`)
+    if (error instanceof ConnectorFailed) throw new Problem(502, 'connector-failed', 'The cloud did not do it', `${error.message}. ${error.sure ? 'Nothing was done' : 'Whether it was done is not known'}; try again.`)
     throw error
   }
 }

@@ -6,6 +6,7 @@ import { Problem } from './problem'
 /** What every route gets: the event, the running services and who asks. */
 export type RouteContext = Services & { event: H3Event, who: string }
 
+const FAULT = 'fault'
 export const PERSON_COOKIE = 'rain-barrel-person'
 
 /** Wraps a route: services in, JSON out, failures as problem details. */
@@ -22,7 +23,7 @@ export function route<T>(handle: (context: RouteContext) => Promise<T> | T) {
 
 export function sendProblem(event: H3Event, error: unknown) {
   const problem = toProblem(error)
-  if (problem.status >= 500) console.error(error)
+  if (problem.code === FAULT) console.error(error) // what was expected to fail has been told to the person; only faults are for the log
   setResponseStatus(event, problem.status)
   setResponseHeader(event, 'content-type', 'application/problem+json')
   return problem.details()
@@ -31,7 +32,7 @@ export function sendProblem(event: H3Event, error: unknown) {
 function toProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ZodError) return invalid(error)
-  return new Problem(500, 'fault', 'Something went wrong in Rain Barrel', 'The request was not carried out. The server\'s log says more.')
+  return new Problem(500, FAULT, 'Something went wrong in Rain Barrel', 'The request was not carried out. The server\'s log says more.')
 }
 
 function invalid(error: ZodError): Problem {

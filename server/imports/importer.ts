@@ -69,8 +69,9 @@ export class Importer {
     const { db } = this.database
     const [row] = await db.select().from(load).where(eq(load.id, Number(id)))
     if (!row) return null
-    const inDatabase = row.state === 'loaded' ? await databaseSums(db, sql`p.load_id = ${row.id}`) : []
-    return { ...this.#statusOf(row), errors: row.errors, inDatabase }
+    const status = this.#statusOf(row)
+    const inDatabase = status.state === 'loaded' ? await databaseSums(db, sql`p.load_id = ${row.id}`) : []
+    return { ...status, errors: row.errors, inDatabase }
   }
 
   async recent(limit: number): Promise<Omit<ImportStatus, 'errors' | 'inDatabase'>[]> {
@@ -80,10 +81,13 @@ export class Importer {
 
   #statusOf(row: typeof load.$inferSelect): Omit<ImportStatus, 'errors' | 'inDatabase'> {
     const bytesTotal = row.files.reduce((total, file) => total + file.bytes, 0)
-    const progress = this.#running.get(row.id)?.progress
+    const running = this.#running.get(row.id)
+    const progress = running?.progress
+    // whoever is told «loaded» finds the charges in every answer: not before the copy in memory has them
+    const state = running && row.state === 'loaded' ? 'loading' : row.state
     return {
-      id: String(row.id), source: row.source, state: row.state, bytesTotal, who: row.who, startedAt: row.startedAt, finishedAt: row.finishedAt,
-      bytesDone: progress?.bytesDone ?? (row.state === 'stopped' ? 0 : bytesTotal), rows: progress?.rows ?? row.rows,
+      id: String(row.id), source: row.source, state, bytesTotal, who: row.who, startedAt: row.startedAt, finishedAt: row.finishedAt,
+      bytesDone: progress?.bytesDone ?? (state === 'stopped' ? 0 : bytesTotal), rows: progress?.rows ?? row.rows,
       errorCount: progress?.errorCount ?? row.errorCount,
       periods: row.periods, files: row.files, changes: row.changes, warnings: row.warnings, message: row.message,
     }

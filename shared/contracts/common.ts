@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { isDay } from '../../core/time/day'
 
 /** Decimal text with every digit. */
 export const amountText = z.string().regex(/^-?\d+(\.\d+)?$/)
-export const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'write a day like 2026-11-23').refine(text => !Number.isNaN(Date.parse(text)), 'the calendar has no such day')
+export const day = z.string().refine(isDay, 'write a day of the calendar like 2026-11-23')
 export const month = z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/, 'write a month like 2026-11')
 export const currencyAmount = z.object({ currency: z.string(), amount: amountText })
 export type CurrencyAmount = z.infer<typeof currencyAmount>

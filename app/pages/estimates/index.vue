@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { estimateSchema, type Estimate } from '../../../core/estimate/estimate'
+import type { Estimate } from '../../../core/estimate/estimate'
+import { readEstimate } from '../../../core/estimate/estimate-file'
 import { priceEstimate } from '../../../core/estimate/price-estimate'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
 import type { ProblemDetails } from '../../../shared/contracts/common'
@@ -65,14 +66,14 @@ async function bringIn(files: FileList | null) {
     problem.value = { type: '', status: 0, code: 'invalid', title: `«${file.name}» is not an estimate`, detail }
   }
   try {
-    const read = estimateSchema.safeParse(JSON.parse(await file.text()))
-    if (!read.success) return refuse(read.error.issues.slice(0, 5).map(i => `${i.path.join('.') || 'the file'}: ${i.message}`).join('; '))
-    if (!bodies.value.has(`${read.data.provider} ${read.data.rateCardDate}`)) return refuse(`It is priced on the rate card of ${read.data.provider} from ${read.data.rateCardDate}, which is not loaded. Drop that card under Sources first.`)
-    await keep(read.data)
+    const read = readEstimate(await file.text())
+    if ('problems' in read) return refuse(`${read.problems.slice(0, 5).join('; ')}.`)
+    const { estimate } = read
+    if (!bodies.value.has(`${estimate.provider} ${estimate.rateCardDate}`)) return refuse(`It is priced on the rate card of ${estimate.provider} from ${estimate.rateCardDate}, which is not loaded. Drop that card under Sources first.`)
+    await keep(estimate)
   }
   catch (error) {
-    if (error instanceof SyntaxError) refuse('It is not a JSON document.')
-    else problem.value = problemOf(error)
+    problem.value = problemOf(error)
   }
   finally {
     if (picker.value) picker.value.value = ''

@@ -1,0 +1,19 @@
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { demoDeliveries } from '../../demo/deliveries'
+import { writeFocusFile } from '../../demo/focus-file'
+import { allocationPlan, people } from '../../demo/organisation'
+import { brackwaterCard, larkfieldCard } from '../../demo/rate-cards'
+
+export const FILES = '.tests/files'
+
+/** The demo's files of October and November, as a person has them in a folder. */
+export default async function setUp() {
+  mkdirSync(FILES, { recursive: true })
+  for (const { file, month, charges } of demoDeliveries()) {
+    if (month >= '2026-10' && !existsSync(join(FILES, file))) await writeFocusFile(join(FILES, file), charges())
+  }
+  writeFileSync(join(FILES, 'rate-card-brackwater.json'), JSON.stringify(brackwaterCard))
+  writeFileSync(join(FILES, 'rate-card-larkfield.json'), JSON.stringify(larkfieldCard))
+  writeFileSync(join(FILES, 'cost-centres.json'), JSON.stringify({ people, plan: allocationPlan }))
+}

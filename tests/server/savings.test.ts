@@ -1,0 +1,150 @@
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import type { Server } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { writeFocusFile } from '../../demo/focus-file'
+import { demoDeliveries } from '../../demo/deliveries'
+import { allocationPlan, people } from '../../demo/organisation'
+import { brackwaterCard } from '../../demo/rate-cards'
+import { cloudServer } from '../../stand-ins/cloud/server'
+import { savingsState, type SavingsState } from '../../shared/contracts/savings'
+import { deliver, ended } from '../support/imports'
+import { post, remove, startServer, type Running } from '../support/server'
+
+const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-cloud-'))
+const stateFile = join(folder, 'state.json')
+let cloud: Server
+let cloudBase: string
+let server: Running
+
+const startCloud = async (port = 0) => {
+  cloud = cloudServer(stateFile)
+  await new Promise<void>(resolve => cloud.listen(port, '127.0.0.1', resolve))
+  cloudBase = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
+}
+const stopCloud = () => new Promise((resolve) => {
+  cloud.closeAllConnections()
+  cloud.close(resolve)
+})
+
+beforeAll(async () => {
+  await startCloud()
+  server = await startServer({ env: { BRACKWATER_URL: cloudBase } })
+  await server.json('organisation', post({ people, plan: allocationPlan }))
+  await server.json('rate-cards', post(brackwaterCard))
+  const delivery = demoDeliveries().find(d => d.file === 'brackwater-2026-11.csv.gz')!
+  await writeFocusFile(join(folder, 'november.csv.gz'), delivery.charges())
+  expect((await deliver(server, 'Brackwater Cloud', readFileSync(join(folder, 'november.csv.gz')))).state).toBe('loaded')
+})
+afterAll(async () => {
+  await server.stop()
+  await stopCloud()
+  remove(server.folder)
+  remove(folder)
+})
+
+const state = async () => savingsState.parse(await server.json('savings'))
+const misbehave = (next: string | null) => fetch(`${cloudBase}/v1/behaviour`, { method: 'POST', body: JSON.stringify({ next }) })
+const approve = (id: string) => server.call('savings/approve', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+const named = (s: SavingsState, name: string) => s.opportunities.find(o => o.resourceName === name)!
+const gatewaysThere = async () => ((await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.map(g => g.name)
+
+it('finds the three gateways that pass nothing, priced, measured and owned', async () => {
+  const found = savingsState.parse(await server.json('savings/look', post({})))
+  expect(found.opportunities.map(o => [o.resourceName, o.monthlySaving, o.owner, o.centre, o.state])).toEqual(expect.arrayContaining([
+    ['gw-test-rig-alder', '36.792', 'Petra Holm', 'Vessel telemetry', 'spotted'], ['gw-sandbox-trial', '38.325', null, null, 'spotted'], ['gw-old-build-net', '36.792', null, 'Platform', 'spotted'],
+  ]))
+  expect(found.opportunities).toHaveLength(3)
+  expect(found.opportunities.every(o => o.evidence.dailyGb.length === 30 && o.evidence.gbTotal === '0')).toBe(true)
+})
+
+it('a preview does nothing', async () => {
+  const { id } = named(await state(), 'gw-test-rig-alder')
+  expect(await server.json('savings/preview', post({ id }))).toMatchObject({ stillThere: true, steps: expect.arrayContaining([expect.stringContaining('delete the gateway')]) })
+  expect(await gatewaysThere()).toContain('gw-test-rig-alder')
+  expect(named(await state(), 'gw-test-rig-alder')).toMatchObject({ state: 'spotted', action: null })
+  expect((await server.call('savings/preview', post({ id: 'none' }))).status).toBe(404)
+})
+
+it('a failure leaves it as it was, with the reason', async () => {
+  const { id } = named(await state(), 'gw-test-rig-alder')
+  await misbehave('fail')
+  const response = await approve(id)
+  expect(response.status).toBe(502)
+  expect(await response.json()).toMatchObject({ detail: expect.stringContaining('being repaired') })
+  const after = named(await state(), 'gw-test-rig-alder')
+  expect(after).toMatchObject({ state: 'spotted', action: { state: 'failed', approvedBy: 'Ines Moldal' } })
+  expect(after.action!.steps.at(-1)!.outcome).toContain('being repaired')
+  expect(await gatewaysThere()).toContain('gw-test-rig-alder')
+  expect((await state()).ledger).toEqual([])
+})
+
+it('deletes once, however often it is asked for', async () => {
+  const { id } = named(await state(), 'gw-test-rig-alder')
+  const replies = await Promise.all([approve(id), approve(id), approve(id)])
+  expect(replies.map(r => r.status)).toEqual([200, 200, 200])
+  expect((await approve(id)).status).toBe(200)
+  const done = named(await state(), 'gw-test-rig-alder')
+  expect(done).toMatchObject({ state: 'done', action: { state: 'done', doneAt: expect.stringContaining('2026-11-24') } })
+  expect(done.action!.steps.filter(s => s.outcome.startsWith('deleted'))).toHaveLength(1)
+  expect(await gatewaysThere()).not.toContain('gw-test-rig-alder')
+})
+
+it('an answer that never comes leaves it open; tried again with the same key it counts once', async () => {
+  const { id } = named(await state(), 'gw-old-build-net')
+  // the last look before the deed reads what passed: from then on the next answer is lost
+  const lose = async (request: { url?: string }) => {
+    if (request.url?.includes('readings')) await misbehave('time out')
+  }
+  cloud.on('request', lose)
+  const response = await approve(id)
+  cloud.off('request', lose)
+  expect(response.status).toBe(502)
+  const unsure = named(await state(), 'gw-old-build-net')
+  expect(unsure.action!.steps.at(-1)!.outcome).toContain('whether it was deleted is not known')
+  expect(unsure.state).toBe('spotted')
+  expect(await gatewaysThere()).not.toContain('gw-old-build-net')
+  expect((await approve(id)).status).toBe(200)
+  const done = named(await state(), 'gw-old-build-net')
+  expect(done.state).toBe('done')
+  expect(done.action!.steps.filter(s => s.outcome.startsWith('deleted'))).toHaveLength(1)
+})
+
+it('survives an answer that comes twice', async () => {
+  await misbehave('answer twice')
+  const response = await server.call('savings/look', post({}))
+  expect([200, 502]).toContain(response.status)
+  expect((await server.call('savings/look', post({}))).status).toBe(200)
+  expect((await state()).opportunities.filter(o => o.state === 'spotted').map(o => o.resourceName)).toEqual(['gw-sandbox-trial'])
+})
+
+it('the stand-in remembers over a restart', async () => {
+  const { port } = new URL(cloudBase)
+  await stopCloud()
+  expect(existsSync(stateFile)).toBe(true)
+  expect((await server.call('savings/look', post({}))).status).toBe(502)
+  await startCloud(Number(port))
+  expect(await gatewaysThere()).not.toContain('gw-test-rig-alder')
+})
+
+it('after the next day the ledger sees on the bill what was promised, from the new charges only', async () => {
+  const before = await state()
+  expect(before.ledger).toHaveLength(2)
+  expect(before.ledger.every(l => l.seen === null && l.seenTo === null)).toBe(true)
+  const { importIds } = await server.json<{ importIds: string[] }>('connections/brackwater/next-day', post({}))
+  const load = await ended(server, importIds[0]!)
+  expect(load.state).toBe('loaded')
+  const { ledger } = await state()
+  const rig = ledger.find(l => l.resourceName === 'gw-test-rig-alder')!
+  // deleted at 09:00 on the 24th: fifteen hours at 0.0504 are saved that day
+  expect(rig).toMatchObject({ seenTo: '2026-11-24', promised: '0.756', seen: '0.756', workings: { costBefore: '8.4672', hoursBefore: '168', costSince: '0.4536', hoursSince: 24 } })
+  const again = await server.json<{ importIds: string[] }>('connections/brackwater/next-day', post({}))
+  await ended(server, again.importIds[0]!)
+  expect((await state()).ledger.find(l => l.resourceName === 'gw-test-rig-alder')).toMatchObject({ seenTo: '2026-11-25', promised: '1.9656', seen: '1.9656' })
+})
+
+it('the log stayed clean', () => {
+  expect(server.log()).toBe(`Listening on ${server.base}\n`)
+})

@@ -1,0 +1,57 @@
+import fc from 'fast-check'
+import { dictionaryNames, dictionaries, type DictionaryName } from '../../core/focus/star'
+import { scaled } from '../../core/money/scaled'
+import { Cube, measureNames, type Chunk } from '../../core/spend/cube'
+import { highLimb, lowLimb } from '../../core/spend/limbs'
+import { dayNumber } from '../../core/time/day'
+
+/** A charge as a test thinks of it: values by FOCUS column, tags by key. */
+export type PlainCharge = { day: string, hour: number, currency: string, amount: string, values: Record<string, string | null>, tags: Record<string, string> }
+
+const days = Array.from({ length: 61 }, (_, i) => new Date(Date.UTC(2026, 8, 1 + i)).toISOString().slice(0, 10))
+const maybe = (...values: string[]) => fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...values) }, { weight: 1, arbitrary: fc.constant(null) })
+const amountText = fc.tuple(fc.integer({ min: -2_000_000, max: 40_000_000 }), fc.integer({ min: 0, max: 999_999_999 }))
+  .map(([units, tail]) => `${units < 0 ? '-' : ''}${Math.floor(Math.abs(units) / 1000)}.${String(Math.abs(units) % 1000).padStart(3, '0')}${String(tail).padStart(9, '0')}`)
+
+export const plainCharge: fc.Arbitrary<PlainCharge> = fc.record({
+  day: fc.constantFrom(...days), hour: fc.integer({ min: 0, max: 23 }), currency: fc.constantFrom('EUR', 'EUR', 'USD'), amount: amountText,
+  values: fc.record({ ServiceName: maybe('Servers', 'Disks', 'Log search'), SubAccountName: maybe('live', 'rehearsal'), RegionId: maybe('r1', 'r2', 'r3'), ResourceId: maybe(...Array.from({ length: 40 }, (_, i) => `res-${i}`)), ChargeCategory: fc.constantFrom('Usage', 'Credit') }),
+  tags: fc.dictionary(fc.constantFrom('team', 'product'), fc.constantFrom('a', 'b', 'c'), { maxKeys: 2 }),
+})
+
+export const dimensions = ['ServiceName', 'SubAccountName', 'RegionId', 'ResourceId', 'ChargeCategory', 'Tags/team', 'Tags/product']
+export const valueOf = (charge: PlainCharge, dimension: string): string | null => dimension.startsWith('Tags/') ? charge.tags[dimension.slice(5)] ?? null : charge.values[dimension] ?? null
+
+/** A cube of these charges in a single billing period. */
+export function cubeOf(charges: PlainCharge[]): Cube {
+  const cube = new Cube()
+  const ids = new Map<string, number>()
+  const idOf = (dictionary: DictionaryName, values: (string | null)[]) => {
+    const key = `${dictionary} ${JSON.stringify(values)}`
+    let id = ids.get(key)
+    if (id === undefined) {
+      id = cube.entries[dictionary].length
+      ids.set(key, id)
+      cube.addEntry(dictionary, id, values)
+    }
+    return id
+  }
+  const keys = Object.fromEntries(dictionaryNames.map(name => [name, new Int32Array(charges.length)])) as Chunk['keys']
+  const measures = Object.fromEntries(measureNames.map(name => [name, { high: new Float64Array(charges.length), low: new Float64Array(charges.length) }])) as Chunk['measures']
+  charges.forEach((charge, row) => {
+    for (const name of dictionaryNames) {
+      const values = name === 'tagSet' ? [Object.keys(charge.tags).length ? JSON.stringify(charge.tags) : null] : (dictionaries[name] as readonly string[]).map(column => charge.values[column] ?? null)
+      keys[name][row] = idOf(name, values)
+    }
+    const amount = scaled(charge.amount)
+    for (const name of measureNames) {
+      measures[name].high[row] = highLimb(amount)
+      measures[name].low[row] = lowLimb(amount)
+    }
+  })
+  cube.setChunk({
+    source: 'test', billingPeriodStart: '2026-09-01T00:00:00Z', rows: charges.length, startHour: Int32Array.from(charges, c => dayNumber(c.day) * 24 + c.hour),
+    currency: Uint8Array.from(charges, c => cube.currencyCode(c.currency)), keys, measures,
+  })
+  return cube
+}

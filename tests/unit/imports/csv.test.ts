@@ -1,0 +1,52 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import fc from 'fast-check'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { readCsv, UnreadableFile } from '../../../server/imports/readers/csv'
+
+let folder: string
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'rain-barrel-csv-'))
+})
+afterAll(() => rmSync(folder, { recursive: true }))
+
+async function read(bytes: string | Buffer): Promise<string[][]> {
+  const path = join(folder, 'file')
+  writeFileSync(path, bytes)
+  const records: string[][] = []
+  for await (const batch of readCsv(path)) records.push(...batch.records)
+  return records
+}
+const problemOf = (bytes: string | Buffer) => read(bytes).then(() => null, (error: unknown) => error instanceof UnreadableFile ? error.problem : error)
+const quoted = (cell: string) => /[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell
+
+const cell = fc.string({ unit: fc.constantFrom('a', 'é', '☂', '"', ',', '\n', '\r\n', ' ', ';'), minLength: 1, maxLength: 8 }).filter(text => text.trim() !== '' || text.includes('"'))
+it('reads back whatever is written by the rules', async () => {
+  await fc.assert(fc.asyncProperty(fc.array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 8 }), fc.constantFrom('\n', '\r\n'), fc.boolean(), fc.boolean(), async (records, newline, last, zip) => {
+    const text = records.map(record => record.map(quoted).join(',')).join(newline) + (last ? newline : '')
+    expect(await read(zip ? gzipSync(text) : text)).toEqual(records)
+  }), { numRuns: 200 })
+})
+
+it('keeps records whole over the joints of large files', async () => {
+  const records = Array.from({ length: 60_000 }, (_, i) => [String(i), `text, with "quotes"\nand breaks ${i}`])
+  const text = records.map(record => record.map(quoted).join(',')).join('\n')
+  expect(text.length).toBeGreaterThan(2_000_000)
+  expect(await read(text)).toEqual(records)
+  expect(await read(gzipSync(text))).toEqual(records)
+})
+
+it('says what is wrong with a file that cannot be read', async () => {
+  expect(await problemOf('a,b\n1,"open')).toMatchObject({ reason: 'a quoted text is not closed' })
+  expect(await problemOf('a,b\n1,"x"y\n')).toMatchObject({ reason: 'a quote stands where none may be' })
+  expect(await problemOf(Buffer.from([0x61, 0x2C, 0x62, 0x0A, 0xC3, 0x28]))).toMatchObject({ reason: expect.stringContaining('not UTF-8') })
+  expect(await problemOf(gzipSync('a,b\n1,2\n').subarray(0, 20))).toMatchObject({ reason: expect.stringContaining('cut short') })
+  expect(await problemOf(Buffer.concat([gzipSync('a,b\n1,2\n').subarray(0, 12), Buffer.from('garbage garbage')]))).toMatchObject({ reason: expect.stringContaining('damaged') })
+})
+
+it('takes a byte order mark off, and an empty file as no records', async () => {
+  expect(await read('\uFEFFa,b\n1,2\n')).toEqual([['a', 'b'], ['1', '2']])
+  expect(await read('')).toEqual([])
+})

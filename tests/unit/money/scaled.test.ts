@@ -1,0 +1,32 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { parseScaled, roundScaled, scaled, scaledText } from '../../../core/money/scaled'
+
+it('reads plain and exponent notation', () => {
+  expect(parseScaled('12.5')).toEqual({ value: 12_500_000_000_000_000n, rounded: false })
+  expect(parseScaled('1.5E-7')).toEqual({ value: 150_000_000n, rounded: false })
+  expect(parseScaled('-.5')?.value).toBe(-500_000_000_000_000n)
+  expect(parseScaled('2e3')?.value).toBe(2_000n * 10n ** 15n)
+  for (const wrong of ['', '.', '-', '1,5', '1.2.3', 'NaN', 'Infinity', '0x10', ' 1', '1 ', '1e', '--1']) expect(parseScaled(wrong), wrong).toBeNull()
+})
+
+it('rounds beyond the fifteenth decimal half to even, and says so', () => {
+  expect(parseScaled('0.0000000000000005')).toEqual({ value: 0n, rounded: true })
+  expect(parseScaled('0.0000000000000015')).toEqual({ value: 2n, rounded: true })
+  expect(parseScaled('0.0000000000000025')).toEqual({ value: 2n, rounded: true })
+  expect(parseScaled('-0.00000000000000251')).toEqual({ value: -3n, rounded: true })
+  expect(parseScaled('0.1000000000000000000')).toEqual({ value: 10n ** 14n, rounded: false })
+})
+
+it('writes what it reads', () => {
+  fc.assert(fc.property(fc.bigInt(-(10n ** 24n), 10n ** 24n), value => {
+    expect(scaled(scaledText(value))).toBe(value)
+  }))
+})
+
+it('rounds half away from zero to the minor unit', () => {
+  expect(scaledText(roundScaled(scaled('2.345'), 2))).toBe('2.35')
+  expect(scaledText(roundScaled(scaled('-2.345'), 2))).toBe('-2.35')
+  expect(scaledText(roundScaled(scaled('2.3449999'), 2))).toBe('2.34')
+  expect(scaledText(roundScaled(scaled('1234.5'), 0))).toBe('1235')
+})

@@ -1,0 +1,64 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { Decimal } from '../../../core/money/decimal'
+import { priceQuantity, type Pooled } from '../../../core/ratecard/price-quantity'
+import type { PriceLine } from '../../../core/ratecard/rate-card'
+import { evaluate, input } from '../../../core/working/working'
+
+const line = (more: Partial<PriceLine> = {}): PriceLine => ({ sku: 'S', service: 's', meter: 'transfer-out-gb', variant: null, region: 'r', unit: 'GB', tiering: 'graduated', tiers: [{ from: '0', price: '0.09' }, { from: '100', price: '0.07' }, { from: '1000', price: '0.05' }], ...more })
+const cost = (of: PriceLine, quantity: Decimal | number, pooled?: Partial<Pooled>) => {
+  const q = new Decimal(quantity)
+  return evaluate(priceQuantity('x', of, input('q', q), q, { before: new Decimal(0), allowance: new Decimal(0), ...pooled }))
+}
+const quantity = fc.integer({ min: 0, max: 5_000_000 }).map(n => new Decimal(n).div(1000))
+
+/** Graduated tiers in the plainest way: unit by unit of a thousandth would be too slow, so tier by tier from the top. */
+function plainly(q: Decimal): Decimal {
+  const above1000 = q.gt(1000) ? q.minus(1000) : new Decimal(0)
+  const above100 = q.gt(100) ? q.minus(100).minus(above1000) : new Decimal(0)
+  return above1000.times('0.05').plus(above100.times('0.07')).plus(q.minus(above100).minus(above1000).times('0.09'))
+}
+
+it('prices graduated tiers', () => {
+  expect(cost(line(), 150).toFixed()).toBe('12.5')
+  fc.assert(fc.property(quantity, (q) => {
+    expect(cost(line(), q).eq(plainly(q))).toBe(true)
+  }))
+})
+
+it('costs more for more, without a jump at a tier', () => {
+  fc.assert(fc.property(quantity, quantity, (a, b) => {
+    const [less, more] = a.lt(b) ? [a, b] : [b, a]
+    expect(cost(line(), less).lte(cost(line(), more))).toBe(true)
+    expect(cost(line(), more).minus(cost(line(), less)).lte(more.minus(less).times('0.09'))).toBe(true)
+  }))
+})
+
+it('prices several rows that share tiers and a free allowance as one', () => {
+  fc.assert(fc.property(quantity, quantity, fc.constantFrom(0, 50, 100, 700), (a, b, free) => {
+    const allowance = new Decimal(free)
+    const together = cost(line(), a.plus(b), { allowance })
+    const apart = cost(line(), a, { allowance }).plus(cost(line(), b, { before: a, allowance }))
+    expect(apart.eq(together)).toBe(true)
+  }))
+})
+
+it('leaves the free allowance out and nothing else', () => {
+  expect(cost(line(), 80, { allowance: new Decimal(100) }).toFixed()).toBe('0')
+  expect(cost(line(), 150, { allowance: new Decimal(100) }).toFixed()).toBe('3.5')
+})
+
+it('prices whole-volume tiers by the tier that is reached', () => {
+  const whole = line({ tiering: 'whole' })
+  expect(cost(whole, 99).toFixed()).toBe('8.91')
+  expect(cost(whole, 100).toFixed()).toBe('7')
+  expect(cost(whole, 2000).toFixed()).toBe('100')
+})
+
+it('raises to the minimum and says so', () => {
+  const minimum = line({ minimumQuantity: '10', tiers: [{ from: '0', price: '2' }] })
+  const q = new Decimal(3)
+  const working = priceQuantity('x', minimum, input('q', q), q)
+  expect(evaluate(working).toFixed()).toBe('20')
+  expect(JSON.stringify(working)).toContain('raised to the minimum')
+})

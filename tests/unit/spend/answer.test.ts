@@ -1,0 +1,80 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { scaled, scaledText } from '../../../core/money/scaled'
+import { answer } from '../../../core/spend/answer'
+import type { Question } from '../../../core/spend/question'
+import { cubeOf, dimensions, plainCharge, valueOf, type PlainCharge } from '../../support/random-charges'
+
+const dimension = fc.constantFrom(...dimensions)
+const narrowing = fc.dictionary(dimension, fc.array(fc.constantFrom('Servers', 'Disks', 'live', 'r1', 'a', 'b', 'Usage', 'nowhere', null), { minLength: 1, maxLength: 3 }), { maxKeys: 2 })
+const question: fc.Arbitrary<Question> = fc.record({
+  measure: fc.constantFrom('billedCost' as const, 'effectiveCost' as const), splitBy: fc.uniqueArray(dimension, { maxLength: 3 }), grain: fc.constantFrom('day' as const, 'month' as const, null),
+  start: fc.constantFrom('2026-09-01', '2026-09-15'), end: fc.constantFrom('2026-09-16', '2026-10-10', '2026-11-01'), keep: narrowing, leaveOut: narrowing,
+})
+
+/** The same answer in the plainest way there is. */
+function plainly(charges: PlainCharge[], q: Question): Map<string, bigint> {
+  const sums = new Map<string, bigint>()
+  for (const charge of charges) {
+    if (charge.day < q.start || charge.day >= q.end) continue
+    if (Object.entries(q.keep).some(([d, values]) => !values.includes(valueOf(charge, d)))) continue
+    if (Object.entries(q.leaveOut).some(([d, values]) => values.includes(valueOf(charge, d)))) continue
+    const start = q.grain === 'day' ? charge.day : q.grain === 'month' ? `${charge.day.slice(0, 7)}-01` : null
+    const key = JSON.stringify([start, charge.currency, ...q.splitBy.map(d => valueOf(charge, d))])
+    sums.set(key, (sums.get(key) ?? 0n) + scaled(charge.amount))
+  }
+  return sums
+}
+
+it('answers as adding up one by one does', () => {
+  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 120 }), question, (charges, q) => {
+    const { rows } = answer(cubeOf(charges), q)
+    const found = new Map(rows.map(row => [JSON.stringify([row.start, row.currency, ...q.splitBy.map(d => row.values[d])]), scaled(row.amount)]))
+    expect(found).toEqual(plainly(charges, q))
+  }), { numRuns: 150 })
+})
+
+it('conserves money: rows and rest add up to the totals, in every currency', () => {
+  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 120 }), question, fc.integer({ min: 1, max: 6 }), (charges, q, limit) => {
+    const cut = answer(cubeOf(charges), { ...q, limit })
+    const whole = answer(cubeOf(charges), q)
+    expect(cut.totals).toEqual(whole.totals)
+    for (const { currency, amount } of cut.totals) {
+      const rows = cut.rows.filter(r => r.currency === currency).reduce((n, r) => n + scaled(r.amount), 0n)
+      const rest = scaled(cut.rest?.amounts.find(a => a.currency === currency)?.amount ?? '0')
+      expect(scaledText(rows + rest)).toBe(amount)
+    }
+  }), { numRuns: 100 })
+})
+
+const one = (more: Partial<PlainCharge>): PlainCharge => ({ day: '2026-09-03', hour: 0, currency: 'EUR', amount: '1', values: {}, tags: {}, ...more })
+const all: Question = { measure: 'billedCost', splitBy: ['ServiceName'], grain: null, start: '2026-09-01', end: '2026-10-01', keep: {}, leaveOut: {} }
+
+it('puts the largest first and counts the rest', () => {
+  const charges = ['a', 'b', 'c', 'd'].map((ServiceName, i) => one({ amount: String(10 - i), values: { ServiceName } }))
+  const { rows, rest } = answer(cubeOf(charges), { ...all, limit: 2 })
+  expect(rows.map(r => r.values.ServiceName)).toEqual(['a', 'b'])
+  expect(rest).toEqual({ count: 2, amounts: [{ currency: 'EUR', amount: '15' }] })
+  expect(answer(cubeOf(charges), { ...all, limit: 4 }).rest).toBeNull()
+})
+
+it('keeps a group whose charges cancel out, and money without a value', () => {
+  const { rows } = answer(cubeOf([one({ amount: '5', values: { ServiceName: 'x' } }), one({ amount: '-5', values: { ServiceName: 'x' } }), one({ amount: '2' })]), all)
+  expect(rows).toEqual([{ values: { ServiceName: null }, start: null, currency: 'EUR', amount: '2' }, { values: { ServiceName: 'x' }, start: null, currency: 'EUR', amount: '0' }])
+})
+
+it('finds the groups by hash where they would be too many to lay out', () => {
+  const charges = Array.from({ length: 3000 }, (_, i) => one({ day: '2026-09-09', amount: '1', values: { ResourceId: `r${i}`, ResourceName: `n${i}`, SkuId: `s${i}`, InvoiceId: `i${i}`, ChargeDescription: `d${i}` } }))
+  const asked = answer(cubeOf(charges), { ...all, splitBy: ['ResourceId', 'SkuId', 'InvoiceId', 'ChargeDescription'], grain: 'day' })
+  expect(asked.rows).toHaveLength(3000)
+  expect(asked.rows.every(r => r.values.ResourceId!.slice(1) === r.values.SkuId!.slice(1) && r.values.SkuId!.slice(1) === r.values.InvoiceId!.slice(1))).toBe(true)
+  expect(asked.totals).toEqual([{ currency: 'EUR', amount: '3000' }])
+  const beyondCounting = answer(cubeOf(charges), { ...all, splitBy: ['ResourceId', 'SkuId', 'InvoiceId', 'ChargeDescription', 'ResourceName'], grain: 'day' })
+  expect(new Set(beyondCounting.rows.map(r => JSON.stringify(r.values))).size).toBe(3000)
+})
+
+it('asks only the billing month, whenever the charge was', () => {
+  const cube = cubeOf([one({})])
+  expect(answer(cube, { ...all, billingMonth: '2026-09' }).rows).toHaveLength(1)
+  expect(answer(cube, { ...all, billingMonth: '2026-10' }).rows).toHaveLength(0)
+})
