@@ -3,6 +3,7 @@ import { isDimension } from '../../core/focus/star'
 import type { CostMeasure, Grain, Narrowing } from '../../core/spend/question'
 import { isDay, monthStart, monthOf, addDays } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
+import { dayText, monthText } from './format'
 
 export type ChartKind = 'columns' | 'lines'
 /** One chosen value in the Steps. */

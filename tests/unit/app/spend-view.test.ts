@@ -1,11 +1,6 @@
-import { expect, it, vi } from 'vitest'
-import { dayText, monthText } from '../../../app/utils/format'
+import { expect, it } from 'vitest'
 import { periodText, readView, withoutValue, withValue, writeView, type SpendView } from '../../../app/utils/spend-view'
 import type { LocationQuery } from 'vue-router'
-
-// the framework hands these to the file without an import
-vi.stubGlobal('dayText', dayText)
-vi.stubGlobal('monthText', monthText)
 
 const view: SpendView = {
   measure: 'billedCost', splitBy: ['Tags/team', 'ServiceName'], grain: 'month', period: { start: '2026-01-01', end: '2026-07-01' },

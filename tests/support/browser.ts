@@ -1,0 +1,38 @@
+import { readFileSync } from 'node:fs'
+import { expect, test as base, type Page } from '@playwright/test'
+
+/** A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where expected. */
+export const test = base.extend<{ expectRefusals: { allowed: boolean }, clean: undefined }>({
+  expectRefusals: async ({}, use) => { // eslint-disable-line no-empty-pattern
+    await use({ allowed: false })
+  },
+  clean: [async ({ page, expectRefusals }, use) => {
+    const said: string[] = []
+    page.on('console', (message) => {
+      if (!['error', 'warning'].includes(message.type())) return
+      if (expectRefusals.allowed && /the server responded with a status of (4|502)/.test(message.text())) return
+      said.push(message.text())
+    })
+    page.on('pageerror', error => said.push(error.message))
+    await use(undefined)
+    expect(said, 'the browser console stays clean').toEqual([])
+  }, { auto: true }],
+})
+export { expect }
+
+/** What the server wrote since it started. */
+export const serverLog = () => readFileSync('.tests/server.log', 'utf8')
+
+/** Drops files on the page as a person drags them from a folder. */
+export async function dropFiles(page: Page, paths: string[], selector: string): Promise<void> {
+  const files = paths.map(path => ({ name: path.split('/').at(-1)!, base64: readFileSync(path).toString('base64') }))
+  const transfer = await page.evaluateHandle((list) => {
+    const data = new DataTransfer()
+    for (const { name, base64 } of list) data.items.add(new File([Uint8Array.from(atob(base64), c => c.charCodeAt(0))], name))
+    return data
+  }, files)
+  await page.dispatchEvent(selector, 'drop', { dataTransfer: transfer })
+}
+
+/** Figures as they are read from a page: `1,234.50` → 1234.5. */
+export const figure = (text: string | null) => Number((text ?? '').replace(/[^\d.−-]/g, '').replace('−', '-'))
