@@ -17,8 +17,13 @@ export function periodBefore(period: Period): Period {
   return { start: addDays(period.start, -daysBetween(period.start, period.end)), end: period.start }
 }
 
-/** Steps forward (1) or back (−1) by the period's own length. */
+/** Steps forward (1) or back (−1) by the period's own length; from a month that has begun, to the whole month beside it. */
 export function periodStep(period: Period, step: 1 | -1): Period {
+  const month = monthOf(period.start)
+  if (period.start.endsWith('-01') && period.end < monthEnd(month)) {
+    const beside = addMonths(month, step)
+    return { start: monthStart(beside), end: monthEnd(beside) }
+  }
   if (isWholeMonths(period)) {
     const months = monthsIn(period) * step
     return { start: monthStart(addMonths(monthOf(period.start), months)), end: monthStart(addMonths(monthOf(period.end), months)) }

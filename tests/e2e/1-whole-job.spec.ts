@@ -25,11 +25,11 @@ test('load a bill, read it, allocate it, price a workload, save something and se
   })
 
   await test.step('drop rate cards, cost centres and bills', async () => {
-    await dropFiles(page, ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'cost-centres.json'].map(f => `${FILES}/${f}`), '.place')
+    await dropFiles(page, ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'cost-centres.json'].map(f => `${FILES}/${f}`), '.droparea')
     await expect(page.getByText('8 people, 20 cost centres')).toBeVisible()
     await expect(page.getByRole('button', { name: 'Working as Ines Moldal' })).toBeVisible()
     const bills = ['brackwater', 'larkfield', 'pier-house', 'fernsuite', 'mossdesk', 'lanternchart', 'payroll'].flatMap(source => [`${FILES}/${source}-2026-10.csv.gz`, `${FILES}/${source}-2026-11.csv.gz`])
-    await dropFiles(page, bills, '.place')
+    await dropFiles(page, bills, '.droparea')
     await expect(page.getByRole('button', { name: 'Check and load 14 deliveries' })).toBeVisible()
     await page.getByRole('button', { name: 'Check and load 14 deliveries' }).click()
     await expect(page.getByTestId('loads').getByRole('button', { name: 'loaded', exact: true })).toHaveCount(14, { timeout: 90_000 })

@@ -14,7 +14,7 @@ function picked() {
 </script>
 
 <template>
-  <div class="place" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="take($event.dataTransfer?.files)">
+  <div class="droparea" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="take($event.dataTransfer?.files)">
     <span>Drop a bill here: FOCUS 1.0 to 1.2 as CSV, plain or gzip. Rate cards and cost centres come as JSON.</span>
     <button class="button" @click="picker?.click()">Choose files</button>
     <input ref="picker" type="file" multiple accept=".csv,.gz,.json" class="sr-only" tabindex="-1" aria-label="Files to load" @change="picked">
@@ -22,7 +22,7 @@ function picked() {
 </template>
 
 <style scoped>
-.place { display: flex; flex-wrap: wrap; align-items: center; gap: 8px 16px; border: 1.5px dashed var(--edge); border-radius: 6px; padding: 10px 14px; margin: 10px 0 12px; color: var(--ink-2); }
-.place.over { border-color: var(--act); background: var(--act-soft); color: var(--ink); }
-.place .button { margin-left: auto; }
+.droparea { display: flex; flex-wrap: wrap; align-items: center; gap: 8px 16px; border: 1.5px dashed var(--edge); border-radius: 6px; padding: 10px 14px; margin: 10px 0 12px; color: var(--ink-2); }
+.droparea.over { border-color: var(--act); background: var(--act-soft); color: var(--ink); }
+.droparea .button { margin-left: auto; }
 </style>

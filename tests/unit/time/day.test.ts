@@ -29,7 +29,9 @@ it('compares like with like', () => {
   expect(periodBefore({ start: '2026-10-10', end: '2026-10-20' })).toEqual({ start: '2026-09-30', end: '2026-10-10' })
 })
 
-it('steps by its own length', () => {
+it('steps by its own length, and from a month that has begun to whole months', () => {
+  expect(periodStep({ start: '2026-11-01', end: '2026-11-24' }, -1)).toEqual({ start: '2026-10-01', end: '2026-11-01' })
+  expect(periodStep({ start: '2026-11-01', end: '2026-11-24' }, 1)).toEqual({ start: '2026-12-01', end: '2027-01-01' })
   expect(periodStep({ start: '2026-10-01', end: '2026-11-01' }, 1)).toEqual({ start: '2026-11-01', end: '2026-12-01' })
   expect(periodStep({ start: '2026-10-10', end: '2026-10-17' }, -1)).toEqual({ start: '2026-10-03', end: '2026-10-10' })
 })
