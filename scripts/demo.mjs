@@ -1,6 +1,7 @@
 // `npm run demo`: from a fresh clone to the demo company in the browser. Plain Node: it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, statSync } from 'node:fs'
+import { createServer } from 'node:net'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { install, npx } from './install.mjs'
@@ -25,6 +26,18 @@ if (!existsSync(join(files, 'deliveries.json'))) {
   console.log('Writing the demo company\'s bills …')
   npx(['tsx', 'demo/write.ts', files])
 }
+
+/** Says at once what to do where a port is taken. */
+function mustBeFree(number, setting) {
+  return new Promise(resolve => createServer().once('error', () => {
+    console.error(`Port ${number} is taken. Is Rain Barrel running already? Otherwise set ${setting} to another port.`)
+    process.exit(1)
+  }).listen(Number(number), '127.0.0.1', function () {
+    this.close(resolve)
+  }))
+}
+await mustBeFree(port, 'PORT')
+await mustBeFree(cloudPort, 'RAIN_BARREL_CLOUD_PORT')
 
 const { loadDemo } = await import('./load-demo.mjs')
 const children = [

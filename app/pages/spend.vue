@@ -28,7 +28,7 @@ onKeyStroke('Escape', (event) => {
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :aria-busy="spend.loading">
     <p v-if="data.facts && !data.facts.lastDay" class="sentence">Nothing is loaded yet. <NuxtLink to="/sources" class="link">Drop a bill under Sources</NuxtLink></p>
     <p v-else-if="data.failed" class="note">The charges could not be reached. <button class="link" @click="data.load()">Try again</button></p>
     <p v-else-if="!spend.ready && !spend.problem" class="note" role="status">Reading the charges…</p>
@@ -36,7 +36,7 @@ onKeyStroke('Escape', (event) => {
       <SpendSentence />
       <ProblemNote v-if="spend.problem" :problem="spend.problem" :retry="() => spend.load(spend.view!)" />
       <template v-if="spend.ready">
-        <div class="figures">
+        <div class="figures" :class="{ busy: spend.loading }">
           <span><span class="big" data-testid="total">{{ money(spend.total, spend.currency) }} {{ currencySign(spend.currency) }}</span><span class="label">{{ days }} {{ days === 1 ? 'day' : 'days' }}</span></span>
           <span v-for="other in spend.totals.filter(t => t.currency !== spend.currency)" :key="other.currency"><button class="link other" @click="actions.go({ currency: other.currency })">{{ money(other.amount, other.currency) }} {{ other.currency }}</button></span>
           <span><b>{{ perDay }} {{ currencySign(spend.currency) }}</b><span class="label">a day</span></span>
@@ -76,7 +76,7 @@ onKeyStroke('Escape', (event) => {
 .hidden { color: var(--warn); }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 20px; transition: opacity .15s; }
 .columns.open { grid-template-columns: minmax(0, 1fr) 340px; }
-.columns.busy { opacity: .6; }
+.busy { opacity: .6; }
 .body { min-width: 0; }
 .empty { padding: 30px 0; }
 </style>

@@ -95,16 +95,18 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
+  const anyOpen = () => overview.value?.loads.some(l => OPEN.includes(l.state)) || (chosen.value !== null && OPEN.includes(chosen.value.state))
+
   /** Follows loads under way until none is. */
   async function watch() {
     if (watching) return
     watching = true
     try {
-      while (overview.value?.loads.some(l => OPEN.includes(l.state))) {
+      while (anyOpen()) {
         await new Promise(resolve => setTimeout(resolve, 400))
         overview.value = await client.get('sources', sourcesOverview)
         if (chosen.value) chosen.value = await client.get(`imports/${chosen.value.id}`, importStatus)
-        if (!overview.value.loads.some(l => OPEN.includes(l.state))) await data.load()
+        if (!anyOpen()) await data.load()
       }
     }
     catch (error) {

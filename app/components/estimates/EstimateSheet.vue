@@ -167,6 +167,8 @@ defineExpose({ focusCell, openRow: (id: string) => {
 
 <style scoped>
 .sheet { overflow-x: auto; }
+.sheet th { white-space: normal; }
+.sheet :deep(th), .sheet :deep(td) { padding-inline: 5px; }
 .part td { background: var(--paper-sunk); font: 600 13px var(--serif); }
 .partname { background: none; font: inherit; width: 100%; min-height: 24px; border-radius: 3px; padding: 0 2px; }
 .cell { cursor: default; white-space: nowrap; }

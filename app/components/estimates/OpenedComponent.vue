@@ -37,7 +37,7 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
             <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">whole term</th><th class="n">breaks even at</th></tr></thead>
             <tbody>
               <tr v-for="way in priced.ways" :key="way.way" class="acts" :class="{ chosen: way.way === priced.chosen.way }">
-                <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest">cheapest</span></td>
+                <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
                 <td class="n">{{ shown(way.upfront) }}</td><td class="n">{{ shown(way.monthly) }}</td><td class="n">{{ shown(way.effectiveMonthly) }}</td><td class="n">{{ shown(way.firstYear) }}</td><td class="n">{{ shown(way.wholeTerm) }}</td>
                 <td class="n">{{ way.breakEvenHours === null ? '–' : `${decimals(to15(way.breakEvenHours), 0)} h` }}</td>
               </tr>
@@ -51,7 +51,7 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
 </template>
 
 <style scoped>
-.opened { display: grid; grid-template-columns: 230px minmax(0, 1fr); gap: 24px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
+.opened { display: grid; grid-template-columns: 200px minmax(0, 1fr); gap: 18px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
 .input { display: grid; gap: 1px; margin-bottom: 7px; }
 .number { display: flex; gap: 6px; align-items: center; }
 .number .field { width: 130px; }
@@ -59,5 +59,6 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
 .figures2 h3:not(:first-child) { margin-top: 12px; }
 .buttons { display: flex; gap: 14px; }
 .way { font-weight: 500; white-space: nowrap; }
-.cheapest { margin-left: 6px; }
+.cheapest { margin-left: 6px; white-space: nowrap; }
+.figures2 th { white-space: normal; }
 </style>

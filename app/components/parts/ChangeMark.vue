@@ -6,7 +6,7 @@ const text = computed(() => {
   if (props.before === null) return 'new'
   if (share.value === null) return '–'
   const size = Math.abs(share.value) * 100
-  return `${size >= 1000 ? '>1,000' : size.toFixed(1)} %`
+  return `${size >= 1000 ? '>1,000' : size >= 100 ? size.toFixed(0) : size.toFixed(1)} %`
 })
 </script>
 

@@ -75,7 +75,7 @@ const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
 
 <style scoped>
 .steps { border: 1px solid var(--line-strong); border-radius: 4px; overflow-x: auto; margin-top: 6px; }
-.grid { display: grid; grid-template-columns: repeat(5, minmax(200px, 1fr)); min-width: 1000px; }
+.grid { display: grid; grid-template-columns: minmax(200px, .95fr) minmax(200px, .98fr) minmax(200px, .95fr) minmax(200px, 1.16fr) minmax(200px, 1fr); min-width: 1000px; }
 .column { border-left: 1px solid var(--line-strong); min-width: 0; }
 .column:first-child { border-left: 0; }
 .column.sunk, .column.closed { background: var(--paper-sunk); }
@@ -83,7 +83,7 @@ const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
 .of { overflow: hidden; text-overflow: ellipsis; font-weight: 400; }
 .list { max-height: 290px; overflow-y: auto; }
 .row { position: relative; }
-.step { position: relative; display: grid; grid-template-columns: minmax(0, 1fr) auto 58px; gap: 8px; align-items: center; width: 100%; height: 27px; padding: 0 10px; text-align: left; }
+.step { position: relative; display: grid; grid-template-columns: minmax(0, 1fr) auto minmax(48px, auto); gap: 6px; align-items: center; width: 100%; height: 27px; padding: 0 10px; text-align: left; }
 .step:hover { background: color-mix(in srgb, var(--act-soft) 55%, transparent); }
 .step.chosen { background: var(--act-soft); font-weight: 620; }
 .step:focus-visible { outline-offset: -2px; }
