@@ -89,7 +89,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 .draft .main { margin-left: auto; }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 390px; gap: 22px; }
 .columns.busy { opacity: .6; }
-.body { min-width: 0; }
+.body, .margin { min-width: 0; overflow-x: auto; }
 .saved { margin-top: 10px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

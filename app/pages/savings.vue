@@ -22,8 +22,8 @@ const marks = { 'spotted': '☐', 'under way': '◧', 'done': '☑' } as const
         <span v-if="savings.state.ledger.length" class="sofar">so far <b>{{ money(savings.promised, savings.currency) }}</b> promised · <b class="good">{{ money(savings.seen, savings.currency) }} {{ currencySign(savings.currency) }}</b> seen on the bill</span>
       </div>
       <div class="columns" :class="{ open: savings.chosen }">
-        <div>
-          <table v-if="savings.state.opportunities.length" class="ledger" data-testid="opportunities">
+        <div class="body">
+          <div v-if="savings.state.opportunities.length" class="scroll"><table class="ledger" data-testid="opportunities">
             <thead><tr><th>what</th><th>where</th><th>owner</th><th class="n">saves a month</th><th class="n">work</th><th>state</th></tr></thead>
             <tbody>
               <tr v-for="opportunity in savings.state.opportunities" :key="opportunity.id" class="acts" :class="{ chosen: savings.chosenId === opportunity.id }">
@@ -35,7 +35,7 @@ const marks = { 'spotted': '☐', 'under way': '◧', 'done': '☑' } as const
                 <td><span aria-hidden="true">{{ marks[opportunity.state] }}</span> {{ opportunity.state }}<span v-if="opportunity.action?.state === 'failed'" class="bad">, last try failed</span></td>
               </tr>
             </tbody>
-          </table>
+          </table></div>
           <SavingsLedger />
           <ConnectionBar @delivered="savings.load()" />
         </div>
@@ -48,6 +48,8 @@ const marks = { 'spotted': '☐', 'under way': '◧', 'done': '☑' } as const
 <style scoped>
 .centre { margin-left: 8px; }
 .sofar { margin-left: auto; color: var(--ink-2); }
+
+.body { min-width: 0; }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 24px; margin-top: 6px; }
 .columns.open { grid-template-columns: minmax(0, 1fr) 370px; }
 @media (max-width: 1000px) { .columns.open { grid-template-columns: minmax(0, 1fr); } }

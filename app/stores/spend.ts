@@ -96,8 +96,9 @@ export const useSpend = defineStore('spend', () => {
       const inCurrency = currency.value
       rows.value = rowsOf(now, old, next.splitBy, inCurrency)
       hidden.value = hiddenUsage(categories, inCurrency)
-      starts.value = startsOf(next.period, next.grain)
-      series.value = await chartSeries(next, rows.value, byStart, inCurrency, signal)
+      const nextStarts = startsOf(next.period, next.grain)
+      series.value = await chartSeries(next, rows.value, byStart, nextStarts, inCurrency, signal)
+      starts.value = nextStarts
       await loadSteps(next, signal)
       ready.value = true
     }
@@ -118,9 +119,9 @@ export const useSpend = defineStore('spend', () => {
     return scaled(less) < 0n && -scaled(less) * 10n > scaled(usage) ? { usage, less } : null
   }
 
-  async function chartSeries(next: SpendView, all: SpendRow[], byStart: SpendAnswer, inCurrency: string, signal: AbortSignal): Promise<ChartSeries[]> {
+  async function chartSeries(next: SpendView, all: SpendRow[], byStart: SpendAnswer, inStarts: string[], inCurrency: string, signal: AbortSignal): Promise<ChartSeries[]> {
     const wholes = new Map(byStart.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
-    const line = starts.value.map(start => wholes.get(start) ?? '0')
+    const line = inStarts.map(start => wholes.get(start) ?? '0')
     if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: sumTexts(line) }]
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
     const largest = [...all].sort((a, b) => size(b) - size(a)).slice(0, all.length === HUES ? HUES : MOST_SERIES)
@@ -133,7 +134,7 @@ export const useSpend = defineStore('spend', () => {
     giveHues(next.splitBy, largest)
     const shown = largest.map((row): ChartSeries => ({
       id: row.id, label: row.label, values: row.values, hue: hues.get(hueKey(next.splitBy, row)) ?? null, total: row.amount,
-      amounts: starts.value.map(start => cells.get(JSON.stringify([start, ...row.values])) ?? '0'),
+      amounts: inStarts.map(start => cells.get(JSON.stringify([start, ...row.values])) ?? '0'),
     }))
     const left = all.length - shown.length
     if (left > 0) {

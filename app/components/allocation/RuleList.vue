@@ -70,4 +70,5 @@ onKeyStroke('z', (event) => {
 .small { width: 26px; height: 26px; border-radius: 3px; color: var(--ink-2); }
 .small:hover:not(:disabled) { background: var(--act-soft); color: var(--act); }
 .small:disabled { opacity: .3; }
+@media (max-width: 700px) { .line { grid-template-columns: 26px minmax(0, 1fr) 90px; } .share { display: none; } .acts { grid-column: 2 / -1; } .top { flex-wrap: wrap; } }
 </style>

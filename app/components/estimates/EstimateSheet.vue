@@ -94,8 +94,8 @@ async function onKey(event: KeyboardEvent, component: Component, column: number)
 }
 
 async function onEditKey(event: KeyboardEvent, component: Component, column: number) {
+  if (['Escape', 'Enter', 'Tab'].includes(event.key)) event.stopPropagation() // the cell around the editor would take the key for its own
   if (event.key === 'Escape') {
-    event.stopPropagation()
     await focusCell({ component: component.id, column })
   }
   else if (event.key === 'Enter' || event.key === 'Tab') {

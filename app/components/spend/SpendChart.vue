@@ -110,11 +110,11 @@ const said = computed(() => {
         </component>
       </li>
     </ul>
-    <table class="sr-only">
+    <div class="sr-only"><table>
       <caption>The figures of the chart, in {{ spend.currency }}</caption>
       <thead><tr><th>start</th><th v-for="series in spend.series" :key="series.id">{{ series.label }}</th></tr></thead>
       <tbody><tr v-for="(start, i) in spend.starts.slice(0, 62)" :key="start"><th>{{ startText(start) }}</th><td v-for="series in spend.series" :key="series.id">{{ money(series.amounts[i]!, spend.currency) }}</td></tr></tbody>
-    </table>
+    </table></div>
   </div>
 </template>
 

@@ -96,7 +96,7 @@ async function bringIn(files: FileList | null) {
         <input ref="picker" type="file" accept=".json" class="sr-only" tabindex="-1" aria-label="estimate file" @change="bringIn(($event.target as HTMLInputElement).files)">
       </form>
       <p v-else class="note">No rate card is loaded. <NuxtLink to="/sources" class="link">Drop one under Sources</NuxtLink></p>
-      <table v-if="list.length" class="ledger">
+      <div v-if="list.length" class="scroll"><table class="ledger">
         <thead><tr><th>estimate</th><th>rate card</th><th>region</th><th class="n">components</th><th class="n">a month</th><th>version</th><th>by</th><th>saved</th></tr></thead>
         <tbody>
           <tr v-for="saved in list" :key="saved.id" class="acts">
@@ -105,7 +105,7 @@ async function bringIn(files: FileList | null) {
             <td class="n">{{ total(saved.estimate) ?? 'rate card missing' }}</td><td>{{ saved.version }}</td><td>{{ saved.who }}</td><td>{{ timeText(saved.savedAt) }}</td>
           </tr>
         </tbody>
-      </table>
+      </table></div>
       <p v-else-if="cards.length" class="note">None yet. Give one a name and begin.</p>
     </template>
   </div>
