@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, rmSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { openDb, type Handle } from './db/client'
 import { lockFolder } from './db/folder-lock'
@@ -10,6 +10,7 @@ export type Services = { database: Handle, cube: CubeClient, importer: Importer,
 /** Opens everything the routes need on a data folder. */
 export async function startServices(dataDir: string, serverDir: string): Promise<Services> {
   const unlock = lockFolder(dataDir)
+  rmSync(join(dataDir, 'inbox'), { recursive: true, force: true }) // files of loads that a killed process left
   mkdirSync(join(dataDir, 'inbox'), { recursive: true })
   const database = await openDb(dataDir, serverDir)
   const cube = new CubeClient(serverDir, database)

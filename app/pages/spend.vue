@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { daysBetween } from '../../core/time/day'
-import { scaled, scaledText } from '../../core/money/scaled'
 
 const spend = useSpend()
 const data = useData()
@@ -15,9 +14,9 @@ watch(() => [route.query, data.facts?.revision] as const, () => {
 }, { immediate: true, deep: true })
 
 const days = computed(() => spend.view ? daysBetween(spend.view.period.start, spend.view.period.end) : 0)
-const difference = computed(() => spend.totalBefore === null ? null : scaledText(scaled(spend.total) - scaled(spend.totalBefore)))
-const signed = (amount: string) => `${whole(amount.replace('-', ''))} ${currencySign(spend.currency)} ${amount.startsWith('-') ? 'less' : 'more'} than`
-const perDay = computed(() => whole((Number(spend.total) / Math.max(1, days.value)).toFixed(6)))
+const difference = computed(() => spend.totalBefore === null ? null : subtractTexts(spend.total, spend.totalBefore))
+const signed = (amount: string) => `${whole(sizeText(amount))} ${currencySign(spend.currency)} ${amount.startsWith('-') ? 'less' : 'more'} than`
+const perDay = computed(() => whole(divideText(spend.total, Math.max(1, days.value))))
 
 // Esc steps back: first what is open, then the last change of the address
 onKeyStroke('Escape', (event) => {

@@ -5,9 +5,13 @@ import { usualInputs, type ComponentKind } from '../../core/estimate/components/
 import { estimateSchema, type Component, type Estimate } from '../../core/estimate/estimate'
 import { writeEstimate } from '../../core/estimate/estimate-file'
 import { priceEstimate } from '../../core/estimate/price-estimate'
+import type { Working } from '../../core/working/working'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { estimateSaved, savedEstimate, type SavedEstimate } from '../../shared/contracts/estimates'
+
+export const figureNames = { upfront: 'upfront', monthly: 'monthly', effectiveMonthly: 'effective monthly', firstYear: 'first 12 months', wholeTerm: 'whole term', breakEvenHours: 'break-even hours' } as const
+export type FigureName = keyof typeof figureNames
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
@@ -20,6 +24,8 @@ export const useEstimate = defineStore('estimate', () => {
   const card = shallowRef<RateCard | null>(null)
   const problem = ref<ProblemDetails | null>(null)
   const saving = ref(false)
+  /** The amount whose Workings are open. */
+  const explained = ref<{ component: string | null, way: string | null, figure: FigureName } | null>(null)
   const past = ref<Estimate[]>([])
   const future = ref<Estimate[]>([])
 
@@ -29,6 +35,18 @@ export const useEstimate = defineStore('estimate', () => {
   const parts = computed(() => [...new Set(estimate.value?.components.map(c => c.part) ?? [])])
   /** Inputs that nobody has set or agreed to. */
   const unconfirmed = computed(() => estimate.value?.components.flatMap(c => (findKind(c.kind)?.fields ?? []).filter(f => !c.confirmed.includes(f.name)).map(f => ({ component: c.id, field: f.name, label: f.label }))) ?? [])
+
+  /** Workings of the amount that was asked about, as it is now. */
+  const workings = computed((): { title: string, working: Working } | null => {
+    if (!explained.value || !priced.value) return null
+    const { component, way, figure } = explained.value
+    if (component === null) return figure === 'breakEvenHours' ? null : { title: `Total, ${figureNames[figure]}`, working: priced.value.totalWorkings[figure] }
+    const row = priced.value.components.find(c => c.id === component)
+    const chosen = way === null ? row?.chosen : row?.ways.find(w => w.way === way)
+    const working = chosen?.workings[figure]
+    const kind = findKind(estimate.value?.components.find(c => c.id === component)?.kind ?? '')
+    return chosen && working ? { title: `${kind?.label}, ${chosen.way}, ${figureNames[figure]}`, working } : null
+  })
 
   async function loadCard(provider: string, date?: string) {
     card.value = await client.get(`rate-cards/${encodeURIComponent(provider)}${date ? `?date=${date}` : ''}`, rateCardSchema)
@@ -54,6 +72,7 @@ export const useEstimate = defineStore('estimate', () => {
     savedText.value = JSON.stringify(found.estimate)
     past.value = []
     future.value = []
+    explained.value = null
   }
 
   /** Changes the estimate; one step of undo. */
@@ -140,5 +159,5 @@ export const useEstimate = defineStore('estimate', () => {
   /** The file that goes out; the same comes in again. */
   const json = () => writeEstimate(estimate.value!)
 
-  return { id, saved, estimate, card, problem, saving, priced, spots, unsaved, parts, unconfirmed, past, future, loadCard, open, change, undo, redo, save, add, addSpot, dismiss, set, remove, duplicate, renamePart, confirmAll, json }
+  return { explained, workings, id, saved, estimate, card, problem, saving, priced, spots, unsaved, parts, unconfirmed, past, future, loadCard, open, change, undo, redo, save, add, addSpot, dismiss, set, remove, duplicate, renamePart, confirmAll, json }
 })

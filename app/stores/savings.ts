@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { sumDecimals } from '../utils/decimal-sums'
+import { addTexts } from '../../core/money/amount-text'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { actionPreview, savingsState, type ActionPreview, type SavingsState } from '../../shared/contracts/savings'
 
@@ -14,9 +14,9 @@ export const useSavings = defineStore('savings', () => {
   const chosen = computed(() => state.value?.opportunities.find(o => o.id === chosenId.value) ?? null)
   const open = computed(() => state.value?.opportunities.filter(o => o.state !== 'done') ?? [])
   const currency = computed(() => state.value?.opportunities[0]?.currency ?? 'EUR')
-  const monthly = computed(() => sumDecimals(open.value.map(o => o.monthlySaving)))
-  const promised = computed(() => sumDecimals(state.value?.ledger.map(l => l.promised ?? '0') ?? []))
-  const seen = computed(() => sumDecimals(state.value?.ledger.map(l => l.seen ?? '0') ?? []))
+  const monthly = computed(() => addTexts(open.value.map(o => o.monthlySaving)))
+  const promised = computed(() => addTexts(state.value?.ledger.map(l => l.promised ?? '0') ?? []))
+  const seen = computed(() => addTexts(state.value?.ledger.map(l => l.seen ?? '0') ?? []))
 
   async function attempt(work: () => Promise<void>) {
     try {

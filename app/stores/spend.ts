@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { scaled, scaledText } from '../../core/money/scaled'
+import { addTexts, subtractTexts } from '../../core/money/amount-text'
+import { scaled } from '../../core/money/scaled'
 import type { Narrowing } from '../../core/spend/question'
 import { daysOf, periodBefore, type Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -15,11 +16,6 @@ export type ValueRef = { dimension: string, value: string | null, label: string 
 export const stepOrder = ['SubAccountName', 'ServiceName', 'SkuMeter', 'ResourceId'] as const
 export const HUES = 8
 const MOST_SERIES = HUES - 1
-const sumTexts = (amounts: Iterable<string>) => {
-  let total = 0n
-  for (const amount of amounts) total += scaled(amount)
-  return scaledText(total)
-}
 
 export const useSpend = defineStore('spend', () => {
   const view = ref<SpendView | null>(null)
@@ -113,7 +109,7 @@ export const useSpend = defineStore('spend', () => {
   /** What credits and adjustments take off the usage, when it is more than a tenth. */
   function hiddenUsage(categories: SpendAnswer, inCurrency: string) {
     if (view.value?.keep.ChargeCategory || view.value?.leaveOut.ChargeCategory) return null
-    const of = (names: string[]) => sumTexts(categories.rows.filter(r => r.currency === inCurrency && names.includes(r.values.ChargeCategory ?? '')).map(r => r.amount))
+    const of = (names: string[]) => addTexts(categories.rows.filter(r => r.currency === inCurrency && names.includes(r.values.ChargeCategory ?? '')).map(r => r.amount))
     const usage = of(['Usage'])
     const less = of(['Credit', 'Adjustment'])
     return scaled(less) < 0n && -scaled(less) * 10n > scaled(usage) ? { usage, less } : null
@@ -122,7 +118,7 @@ export const useSpend = defineStore('spend', () => {
   async function chartSeries(next: SpendView, all: SpendRow[], byStart: SpendAnswer, inStarts: string[], inCurrency: string, signal: AbortSignal): Promise<ChartSeries[]> {
     const wholes = new Map(byStart.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
     const line = inStarts.map(start => wholes.get(start) ?? '0')
-    if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: sumTexts(line) }]
+    if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: addTexts(line) }]
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
     const largest = [...all].sort((a, b) => size(b) - size(a)).slice(0, all.length === HUES ? HUES : MOST_SERIES)
     const keep: Narrowing = { ...next.keep }
@@ -138,8 +134,8 @@ export const useSpend = defineStore('spend', () => {
     }))
     const left = all.length - shown.length
     if (left > 0) {
-      const amounts = line.map((amount, i) => scaledText(scaled(amount) - shown.reduce((n, s) => n + scaled(s.amounts[i]!), 0n)))
-      shown.push({ id: 'rest', label: `the other ${count(left)}`, values: null, hue: null, amounts, total: sumTexts(amounts) })
+      const amounts = line.map((amount, i) => subtractTexts(amount, addTexts(shown.map(s => s.amounts[i]!))))
+      shown.push({ id: 'rest', label: `the other ${count(left)}`, values: null, hue: null, amounts, total: addTexts(amounts) })
     }
     return shown
   }
@@ -197,7 +193,7 @@ export const useSpend = defineStore('spend', () => {
     try {
       const { parts: all } = await client.send('POST', 'spend/price-parts', question({ keep: { ...view.value!.keep, [target.dimension]: [target.value] } }), priceParts)
       const own = all.filter(p => p.currency === currency.value)
-      workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, total: sumTexts(own.map(p => p.amount)) }
+      workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, total: addTexts(own.map(p => p.amount)) }
     }
     catch (error) {
       problem.value = problemOf(error)

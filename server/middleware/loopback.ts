@@ -4,6 +4,8 @@ import { sendProblem } from '../http/route'
 
 const loopback = /^(::1|(::ffff:)?127(\.\d{1,3}){3})$/
 
+const isOwnName = (host: string | undefined) => ['127.0.0.1', 'localhost', '[::1]', process.env.HOST].includes(host?.replace(/:\d+$/, ''))
+
 /**
  * There is no sign-in: whoever reaches the server may choose whom to work as. So only this machine is answered, and a page of
  * another site cannot make a browser on this machine write.
@@ -14,7 +16,11 @@ export default defineEventHandler((event) => {
     return sendProblem(event, new Problem(403, 'this-machine-only', 'Only this machine is answered', 'Rain Barrel has no sign-in yet and answers requests from the machine it runs on only.'))
   }
   const origin = getRequestHeader(event, 'origin')
-  if (origin && event.method !== 'GET' && new URL(origin).host !== getRequestHeader(event, 'host')) {
+  const host = getRequestHeader(event, 'host')
+  if (!isOwnName(host)) {
+    return sendProblem(event, new Problem(403, 'other-name', 'Rain Barrel is not called that', `Open it by 127.0.0.1, localhost or the name in HOST, not by ${host}: another name may be another site's trick.`))
+  }
+  if (origin && event.method !== 'GET' && origin !== `http://${host}`) {
     return sendProblem(event, new Problem(403, 'other-site', 'The request comes from another site', `Requests that change data are taken from this server's own pages only, not from ${origin}.`))
   }
 })

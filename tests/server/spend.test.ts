@@ -65,5 +65,6 @@ it('takes a narrowing apart into quantity × unit price', async () => {
 
 it('takes writes only from its own pages', async () => {
   expect((await server.call('spend/answer', post(base, { origin: 'http://elsewhere.example' }))).status).toBe(403)
+  expect((await server.call('spend/answer', post(base, { origin: 'null' }))).status).toBe(403)
   expect((await server.call('spend/answer', post(base, { origin: server.base }))).status).toBe(200)
 })

@@ -8,7 +8,7 @@ const currency = computed(() => store.priced!.currency)
 const monthly = computed(() => store.priced!.totals.effectiveMonthly)
 const target = computed(() => estimate.value.target)
 const share = computed(() => target.value && Number(target.value) > 0 ? Number(monthly.value) / Number(target.value) : null)
-const gap = computed(() => target.value ? Number(monthly.value) - Number(target.value) : 0)
+const gap = computed(() => target.value ? roundText(subtractTexts(monthly.value, target.value)) : '0')
 const reasons = reactive<Record<string, string>>({})
 const dismissing = ref<string | null>(null)
 const targetProblem = ref('')
@@ -42,10 +42,15 @@ const restore = (spot: string) => store.change((e) => {
 
 <template>
   <aside class="margin">
+    <section v-if="store.workings" aria-label="Workings">
+      <div class="line"><h2 class="heading">Workings</h2><button class="link" @click="store.explained = null">close</button></div>
+      <p class="minor">{{ store.workings.title }}</p>
+      <WorkingsTree :working="store.workings.working" :currency="store.explained!.figure === 'breakEvenHours' ? 'h' : currency" />
+    </section>
     <section>
       <h2 class="heading">Against the target</h2>
-      <LevelGauge v-if="share !== null" :width="235" :height="20" :used="share" :notches="[0.5, 0.8]" :tone="share > 1 ? 'warn' : 'act'" :label="`${money(to15(monthly), currency)} of ${target} ${currency}`" />
-      <p v-if="share !== null" class="note"><b>{{ money(to15(monthly), currency) }} {{ currencySign(currency) }}</b> of {{ money(to15(target!), currency) }} a month, <span :class="gap > 0 ? 'bad' : 'good'">{{ decimals(Math.abs(gap).toFixed(6), 2) }} {{ gap > 0 ? 'over' : 'left' }}</span></p>
+      <LevelGauge v-if="share !== null" :width="235" :height="20" :used="share" :notches="[0.5, 0.8]" :tone="share > 1 ? 'warn' : 'act'" :label="`${money(roundText(monthly), currency)} of ${target} ${currency}`" />
+      <p v-if="share !== null" class="note"><b>{{ money(roundText(monthly), currency) }} {{ currencySign(currency) }}</b> of {{ money(roundText(target!), currency) }} a month, <span :class="gap.startsWith('-') ? 'good' : 'bad'">{{ money(sizeText(gap), currency) }} {{ gap.startsWith('-') ? 'left' : 'over' }}</span></p>
       <label class="target">target a month <input class="field" :class="{ wrong: targetProblem }" inputmode="decimal" :value="target ?? ''" placeholder="none" @change="setTarget(($event.target as HTMLInputElement).value)"> {{ currency }}</label>
       <p class="bad keep">{{ targetProblem }}</p>
     </section>
@@ -80,6 +85,7 @@ section { border-bottom: 1px solid var(--line); padding-bottom: 10px; }
 .keep { min-height: 17px; font-size: 12px; }
 .spot { padding: 4px 0; }
 .line { display: flex; gap: 12px; align-items: center; }
+.line h2 { flex: 1; }
 .line b { flex: 1; font-weight: 560; }
 .dismissal { display: flex; gap: 6px; margin-top: 4px; }
 .dismissal .field { flex: 1; min-width: 0; }

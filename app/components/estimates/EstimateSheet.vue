@@ -2,7 +2,6 @@
 import { findKind } from '../../../core/estimate/components'
 import type { Field, SheetColumn } from '../../../core/estimate/components/kind'
 import type { Component } from '../../../core/estimate/estimate'
-import type { PricedComponent } from '../../../core/estimate/price-estimate'
 
 /** The sheet: rows are components, cells are edited in place, everything by keyboard. */
 const store = useEstimate()
@@ -106,12 +105,8 @@ async function onEditKey(event: KeyboardEvent, component: Component, column: num
   }
 }
 
-const figure = (c: PricedComponent | undefined, name: 'upfront' | 'monthly' | 'effectiveMonthly' | 'firstYear' | 'wholeTerm') => {
-  const text = c?.chosen?.[name]
-  return text == null || (name === 'upfront' && text === '0') ? '–' : money(to15(text), store.priced!.currency)
-}
-const groupSum = (components: Component[], name: 'upfront' | 'monthly' | 'effectiveMonthly' | 'firstYear') => sumDecimals(components.map(c => priced.value.get(c.id)?.chosen?.[name] ?? '0'))
-const shown = (text: string) => text === '0' ? '–' : money(to15(text), store.priced!.currency)
+const groupSum = (components: Component[], name: 'upfront' | 'monthly' | 'effectiveMonthly' | 'firstYear') => addTexts(components.map(c => priced.value.get(c.id)?.chosen?.[name] ?? '0'))
+const shown = (text: string) => text === '0' ? '–' : money(roundText(text), store.priced!.currency)
 defineExpose({ focusCell, openRow: (id: string) => {
   opened.value = id
 } })
@@ -147,7 +142,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
               </template>
             </td>
             <td class="n">{{ priced.get(component.id)?.unitPrice ? `${fullPrice(priced.get(component.id)!.unitPrice!.value)} /${priced.get(component.id)!.unitPrice!.per}` : '–' }}</td>
-            <td class="n">{{ figure(priced.get(component.id), 'upfront') }}</td><td class="n">{{ figure(priced.get(component.id), 'monthly') }}</td><td class="n">{{ figure(priced.get(component.id), 'effectiveMonthly') }}</td><td class="n">{{ figure(priced.get(component.id), 'firstYear') }}</td><td class="n">{{ figure(priced.get(component.id), 'wholeTerm') }}</td>
+            <td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.upfront ?? null" :component="component.id" figure="upfront" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.monthly ?? null" :component="component.id" figure="monthly" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.effectiveMonthly ?? null" :component="component.id" figure="effectiveMonthly" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.firstYear ?? null" :component="component.id" figure="firstYear" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.wholeTerm ?? null" :component="component.id" figure="wholeTerm" /></td>
           </tr>
           <tr v-for="(problem, field) in priced.get(component.id)?.problems" :key="field" class="problem"><td :colspan="columns.length + 6" class="bad" role="alert">{{ problem }}. The row is not counted until this fits.</td></tr>
           <tr v-if="opened === component.id" class="opened"><td :colspan="columns.length + 6"><OpenedComponent :component="component" :priced="priced.get(component.id)!" /></td></tr>
@@ -157,7 +152,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
         <tr><td :colspan="columns.length + 6"><ComponentAdder @added="focusCell({ component: $event, column: 1 })" /></td></tr>
         <tr class="total" data-testid="estimate-total">
           <td :colspan="columns.length + 1">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ estimate.discountPercent !== '0' ? `, less ${estimate.discountPercent} % discount` : '' }}{{ estimate.taxPercent !== '0' ? `, with ${estimate.taxPercent} % tax` : '' }}</td>
-          <td class="n">{{ shown(store.priced!.totals.upfront) }}</td><td class="n">{{ shown(store.priced!.totals.monthly) }}</td><td class="n">{{ shown(store.priced!.totals.effectiveMonthly) }}</td><td class="n">{{ shown(store.priced!.totals.firstYear) }}</td><td class="n">{{ shown(store.priced!.totals.wholeTerm) }}</td>
+          <td class="n"><ExplainedFigure :text="store.priced!.totals.upfront" :component="null" figure="upfront" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.monthly" :component="null" figure="monthly" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.effectiveMonthly" :component="null" figure="effectiveMonthly" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.firstYear" :component="null" figure="firstYear" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.wholeTerm" :component="null" figure="wholeTerm" /></td>
         </tr>
       </tbody>
     </table>

@@ -10,7 +10,7 @@ const store = useEstimate()
 const kind = computed(() => findKind(props.component.kind))
 const options = (field: Field) => field.type === 'choice' ? field.options(store.card!, store.estimate!.region) : []
 const currency = computed(() => store.priced!.currency)
-const shown = (text: string | null) => text === null || text === '0' ? '–' : money(to15(text), currency.value)
+const figures = ['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm', 'breakEvenHours'] as const
 const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.effectiveMonthly) - Number(b.effectiveMonthly))[0]?.way)
 </script>
 
@@ -38,8 +38,7 @@ const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.e
             <tbody>
               <tr v-for="way in priced.ways" :key="way.way" class="acts" :class="{ chosen: way.way === priced.chosen.way }">
                 <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
-                <td class="n">{{ shown(way.upfront) }}</td><td class="n">{{ shown(way.monthly) }}</td><td class="n">{{ shown(way.effectiveMonthly) }}</td><td class="n">{{ shown(way.firstYear) }}</td><td class="n">{{ shown(way.wholeTerm) }}</td>
-                <td class="n">{{ way.breakEvenHours === null ? '–' : `${decimals(to15(way.breakEvenHours), 0)} h` }}</td>
+                <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name]" :component="component.id" :way="way.way" :figure="name" /></td>
               </tr>
             </tbody>
           </table>

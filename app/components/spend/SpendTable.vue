@@ -15,7 +15,7 @@ const target = (row: SpendRow, index: number) => {
   const value = row.values[index]!
   return { dimension, value, label: view.value.splitBy.length === 1 ? row.label : valueLabel(dimension, value) }
 }
-const perDay = (amount: string) => money((Number(amount) / days.value).toFixed(6), spend.currency)
+const perDay = (amount: string) => money(divideText(amount, days.value), spend.currency)
 const note = (row: SpendRow, index: number) => {
   const dimension = view.value.splitBy[index]!
   return companionOf[dimension] && view.value.splitBy.length === 1 && row.label !== row.values[index] ? row.values[index] : null

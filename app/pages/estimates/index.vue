@@ -42,7 +42,7 @@ const total = (estimate: Estimate) => {
   const body = bodies.value.get(`${estimate.provider} ${estimate.rateCardDate}`)
   if (!body) return null
   const { totals, currency } = priceEstimate(estimate, body)
-  return `${money(to15(totals.effectiveMonthly), currency)} ${currency}`
+  return `${money(roundText(totals.effectiveMonthly), currency)} ${currency}`
 }
 
 async function keep(estimate: Estimate) {

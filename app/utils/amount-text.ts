@@ -1,0 +1,1 @@
+export { addTexts, divideText, roundText, sizeText, subtractTexts } from '../../core/money/amount-text'
