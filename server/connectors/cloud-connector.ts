@@ -12,29 +12,33 @@ const readingList = z.object({ readings: z.array(z.object({ hour: z.string(), gb
 const deletion = z.object({ id: z.string(), deletedAt: z.string() })
 const clockReply = z.object({ now: z.string() })
 const TIME_OUT_MS = 4000
+/** A bill is large and may be made when it is asked for. */
+const BILL_TIME_OUT_MS = 120_000
 
 /** What the application asks of a cloud, capability by capability. */
 export type CloudConnector = ReturnType<typeof cloudConnector>
 
 /** Speaks to a cloud over HTTP; the only way out of the application. */
 export function cloudConnector(provider: string, base: string) {
-  async function call(method: string, path: string, headers: Record<string, string> = {}): Promise<Response> {
+  /** One call with its whole answer. @throws ConnectorFailed when it is refused, does not come, or does not come whole. */
+  async function call(method: string, path: string, headers: Record<string, string> = {}, timeOutMs = TIME_OUT_MS): Promise<Uint8Array> {
     let response: Response
+    let bytes: Uint8Array
     try {
-      response = await fetch(`${base}/v1/${path}`, { method, headers, signal: AbortSignal.timeout(TIME_OUT_MS) })
+      response = await fetch(`${base}/v1/${path}`, { method, headers, signal: AbortSignal.timeout(timeOutMs) })
+      bytes = new Uint8Array(await response.arrayBuffer())
     }
     catch (error) {
-      const late = (error as Error).name === 'TimeoutError'
-      throw new ConnectorFailed(late ? `${provider} did not answer within ${TIME_OUT_MS / 1000} seconds` : `${provider} could not be reached at ${base}`, !late)
+      // a connection that was refused did nothing; one that broke or grew silent may have
+      const refused = ((error as Error).cause as NodeJS.ErrnoException | undefined)?.code === 'ECONNREFUSED'
+      throw new ConnectorFailed(refused ? `${provider} could not be reached at ${base}` : `${provider} did not answer within ${timeOutMs / 1000} seconds, or not whole`, refused)
     }
-    if (response.ok) return response
-    const text = await response.text().catch(() => '')
-    const said = z.object({ error: z.string() }).safeParse(safeJson(text))
-    throw new ConnectorFailed(`${provider} refused: ${said.success ? said.data.error : `status ${response.status}`}`, true)
+    if (response.ok) return bytes
+    const said = z.object({ error: z.string() }).safeParse(readJson(bytes))
+    throw new ConnectorFailed(`${provider} refused: ${said.success ? said.data.error : `status ${response.status}`}`, response.status < 500 || response.status === 503)
   }
   async function json<S extends z.ZodType>(contract: S, method: string, path: string, headers?: Record<string, string>): Promise<z.infer<S>> {
-    const response = await call(method, path, headers)
-    const read = contract.safeParse(safeJson(await response.text()))
+    const read = contract.safeParse(readJson(await call(method, path, headers)))
     if (!read.success) throw new ConnectorFailed(`${provider} answered something that cannot be read`, false)
     return read.data
   }
@@ -47,13 +51,13 @@ export function cloudConnector(provider: string, base: string) {
     readings: async (id: string, from: string, to: string) => (await json(readingList, 'GET', `gateways/${at(id)}/readings?from=${from}&to=${to}`)).readings,
     /** @param requestKey the same for every try of one approved action: the cloud acts on it once. */
     deleteGateway: (id: string, requestKey: string) => json(deletion, 'DELETE', `gateways/${at(id)}`, { 'request-key': requestKey }),
-    bill: async (month: string) => new Uint8Array(await (await call('GET', `bills/${month}`)).arrayBuffer()),
+    bill: (month: string) => call('GET', `bills/${month}`, {}, BILL_TIME_OUT_MS),
   }
 }
 
-function safeJson(text: string): unknown {
+function readJson(bytes: Uint8Array): unknown {
   try {
-    return JSON.parse(text)
+    return JSON.parse(new TextDecoder().decode(bytes))
   }
   catch {
     return null
