@@ -45,7 +45,7 @@ onKeyStroke('Escape', (event) => {
             <button class="kind" :aria-pressed="spend.view.chart === 'lines'" @click="actions.go({ chart: 'lines' })">lines</button>
           </span>
         </div>
-        <p v-if="spend.hidden" class="hidden">
+        <p v-if="spend.hidden" class="offset">
           Credits and adjustments take {{ money(spend.hidden.less, spend.currency) }} {{ spend.currency }} off {{ money(spend.hidden.usage, spend.currency) }} {{ spend.currency }} of usage.
           <button class="link" @click="actions.go({ keep: withValue(spend.view.keep, 'ChargeCategory', 'Usage') })">Look at usage alone</button>
         </p>
@@ -72,7 +72,7 @@ onKeyStroke('Escape', (event) => {
 .kind { min-height: 24px; padding: 0 2px; }
 .kind[aria-pressed='true'] { color: var(--ink); font-weight: 650; }
 .other { font-size: 14px; }
-.hidden { color: var(--warn); }
+.offset { color: var(--warn); }
 .columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 20px; transition: opacity .15s; }
 .columns.open { grid-template-columns: minmax(0, 1fr) 340px; }
 .busy { opacity: .6; }

@@ -112,6 +112,15 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByTestId('total')).toContainText('NOK')
   })
 
+  await test.step('see the use that a credit hides', async () => {
+    await page.goto('/spend?currency=USD')
+    await expect(page.getByText(/Credits and adjustments take .* USD off/)).toBeVisible()
+    const covered = figure(await page.getByTestId('total').textContent())
+    await page.getByRole('button', { name: 'Look at usage alone' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('keeping charge category Usage')
+    await expect.poll(async () => figure(await page.getByTestId('total').textContent())).toBeGreaterThan(covered * 1.3)
+  })
+
   await test.step('see whose it is: October adds up; a new rule moves money from the queue to a centre', async () => {
     await page.getByRole('link', { name: 'Allocation', exact: true }).click()
     const proof = page.getByTestId('proof')
