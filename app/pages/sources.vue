@@ -72,7 +72,7 @@ const states = { checking: 'checking', loading: 'swapping in', loaded: 'loaded',
                     <LevelGauge :width="90" :height="10" :used="Math.min(1, share(load))" :label="`${Math.round(share(load) * 100)} % read`" />
                     <button class="link" @click="sources.stop(load.id)">stop</button>
                   </template>
-                  <button v-else class="link" :class="{ bad: load.state === 'refused', warn: load.state === 'stopped' }" @click="sources.choose(load.id)">{{ states[load.state] }}<template v-if="load.errorCount">, {{ count(load.errorCount) }} errors</template></button>
+                  <button v-else class="link" :class="{ bad: load.state === 'refused', warn: load.state === 'stopped' }" @click="sources.choose(load.id)">{{ states[load.state] }}<template v-if="load.errorCount">, {{ count(load.errorCount) }} {{ load.errorCount === 1 ? 'error' : 'errors' }}</template></button>
                 </td>
                 <td>{{ load.source }}</td>
                 <td class="files">{{ load.files.map(f => f.name).join(', ') }}</td>

@@ -223,8 +223,8 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByText(/charges loaded; November 2026 changed by/)).toBeVisible({ timeout: 60_000 })
     const line = ledger.getByRole('row').filter({ hasText: 'gw-test-rig-alder' })
     await expect(line).toContainText('24 Nov 2026')
+    await expect(line.locator('td').nth(3)).toHaveText('0.76')
     await expect(line.locator('td').nth(4)).toHaveText('0.76')
-    await expect(line.locator('td').nth(5)).toHaveText('0.76')
     await expect(page.getByTestId('level-strip')).toContainText('data to 24 Nov')
     await page.goto('/spend?by=ResourceId&keep=ServiceName%3DGateways&keep=SubAccountName%3Dlive-fleet&from=2026-11-23&to=2026-11-25')
     await expect(page.getByRole('region', { name: 'All values' }).getByRole('row').filter({ hasText: 'gw-test-rig-alder' }).locator('td').nth(1)).toHaveText('1.66') // 33 h × 0.0504

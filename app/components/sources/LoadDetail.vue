@@ -78,6 +78,7 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
 .title { display: flex; justify-content: space-between; align-items: baseline; }
 .detail h3 { margin: 14px 0 2px; }
 .files, .where { overflow-wrap: anywhere; }
+.where { min-width: 130px; }
 .errors { max-height: 420px; overflow: auto; }
 .errors td { vertical-align: top; padding-block: 5px; }
 code { background: var(--paper-sunk); padding: 0 4px; border-radius: 3px; overflow-wrap: anywhere; }
