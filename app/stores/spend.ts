@@ -32,7 +32,7 @@ export const useSpend = defineStore('spend', () => {
   const ready = ref(false)
   /** What the menu is open for, and where. */
   const menu = ref<{ target: ValueRef, at: DOMRect } | null>(null)
-  const workings = ref<{ title: string, parts: PriceParts['parts'], total: string } | null>(null)
+  const workings = ref<{ title: string, parts: PriceParts['parts'], left: { count: number, amount: string } | null, total: string } | null>(null)
   // a value keeps its colour while one narrows
   const hues = new Map<string, number>()
   let asking: AbortController | null = null
@@ -191,9 +191,10 @@ export const useSpend = defineStore('spend', () => {
   /** How the amount of a value was made: the price parts of its charges, in the currency looked at. */
   async function openWorkings(target: ValueRef) {
     try {
-      const { parts: all } = await client.send('POST', 'spend/price-parts', question({ keep: { ...view.value!.keep, [target.dimension]: [target.value] } }), priceParts)
+      const { parts: all, rest } = await client.send('POST', 'spend/price-parts', question({ keep: { ...view.value!.keep, [target.dimension]: [target.value] } }), priceParts)
       const own = all.filter(p => p.currency === currency.value)
-      workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, total: addTexts(own.map(p => p.amount)) }
+      const left = rest?.amounts.find(a => a.currency === currency.value)?.amount ?? null
+      workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, left: left === null ? null : { count: rest!.count, amount: left }, total: addTexts([...own.map(p => p.amount), left ?? '0']) }
     }
     catch (error) {
       problem.value = problemOf(error)

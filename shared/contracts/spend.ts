@@ -30,7 +30,8 @@ export const pricePart = z.object({
   skuPriceId: z.string().nullable(), chargeCategory: z.string().nullable(), description: z.string().nullable(), pricingUnit: z.string().nullable(),
   unitPrice: amountText.nullable(), quantity: amountText, currency: z.string(), amount: amountText, charges: z.number(), firstDay: day, lastDay: day,
 })
-export const priceParts = z.object({ parts: z.array(pricePart), revision: z.number() })
+/** The largest parts, and what all others come to. */
+export const priceParts = z.object({ parts: z.array(pricePart), rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(), revision: z.number() })
 export type PriceParts = z.infer<typeof priceParts>
 
 export const dimensionList = z.object({

@@ -59,8 +59,17 @@ it('refuses a body that is not JSON', async () => {
 })
 
 it('takes a narrowing apart into quantity × unit price', async () => {
-  const { parts } = priceParts.parse(await server.json('spend/price-parts', post({ ...base, keep: { ServiceName: ['Servers'] } })))
+  const { parts, rest } = priceParts.parse(await server.json('spend/price-parts', post({ ...base, keep: { ServiceName: ['Servers'] } })))
+  expect(rest).toBeNull()
   expect(parts).toEqual([expect.objectContaining({ unitPrice: '0.1', quantity: '300', amount: '30', charges: 2, firstDay: '2026-10-01', lastDay: '2026-10-02', pricingUnit: 'Hours' })])
+})
+
+it('counts the parts beyond the largest, so that all of them add up', async () => {
+  const charges = Array.from({ length: 250 }, (_, i) => charge({ BilledCost: '0.01', ServiceName: 'Many', SkuPriceId: `P${i}`, ...day(9) }))
+  await deliver(server, 'many', focusCsv(charges))
+  const { parts, rest } = priceParts.parse(await server.json('spend/price-parts', post({ ...base, keep: { ServiceName: ['Many'] } })))
+  expect(parts).toHaveLength(200)
+  expect(rest).toEqual({ count: 50, amounts: [{ currency: 'EUR', amount: '0.5' }] })
 })
 
 it('takes writes only from its own pages', async () => {

@@ -13,7 +13,8 @@ const spend = useSpend()
           <td>{{ part.description ?? part.chargeCategory }}<br><span class="minor">{{ part.unitPrice === null ? `${part.charges} charges` : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span></td>
           <td class="n">{{ money(part.amount, part.currency) }}</td>
         </tr>
-        <tr class="total"><td>{{ spend.workings.parts.length }} parts</td><td class="n">{{ money(spend.workings.total, spend.currency) }} {{ spend.currency }}</td></tr>
+        <tr v-if="spend.workings.left"><td>the other {{ count(spend.workings.left.count) }}</td><td class="n">{{ money(spend.workings.left.amount, spend.currency) }}</td></tr>
+        <tr class="total"><td>{{ count(spend.workings.parts.length + (spend.workings.left?.count ?? 0)) }} parts</td><td class="n">{{ money(spend.workings.total, spend.currency) }} {{ spend.currency }}</td></tr>
       </tbody>
     </table>
   </aside>

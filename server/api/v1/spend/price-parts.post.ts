@@ -1,8 +1,10 @@
 import { scaledText } from '../../../../core/money/scaled'
+import { sumByCurrency } from '../../../../core/spend/answer'
 import { spendQuestion, type PriceParts } from '../../../../shared/contracts/spend'
 import { checkDimensions } from '../../../http/question'
 import { body, route } from '../../../http/route'
 
+const MOST_PARTS = 200
 const parts = ['SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
 
 /** What the charges of a narrowing are made of: quantity × unit price, largest first. */
@@ -21,9 +23,12 @@ export default route(async ({ event, cube }): Promise<PriceParts> => {
     if (group.start! > known.lastDay) known.lastDay = group.start!
     byPart.set(key, known)
   }
+  const sorted = [...byPart.values()].sort((a, b) => a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1)
+  const others = sorted.slice(MOST_PARTS)
   return {
     revision,
-    parts: [...byPart.values()].sort((a, b) => a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1).slice(0, 200).map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
+    rest: others.length ? { count: others.length, amounts: sumByCurrency(others.map(({ first, amount }) => ({ currency: first.currency, amount }))) } : null,
+    parts: sorted.slice(0, MOST_PARTS).map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
       skuPriceId: first.values.SkuPriceId!, chargeCategory: first.values.ChargeCategory!, description: first.values.ChargeDescription!, pricingUnit: first.values.PricingUnit!,
       unitPrice: first.values.ContractedUnitPrice!, quantity: scaledText(quantity), currency: first.currency, amount: scaledText(amount), charges, firstDay, lastDay,
     })),
