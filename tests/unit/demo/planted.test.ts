@@ -85,6 +85,10 @@ describe('what is planted is there', () => {
     expect(charges('2026-03', refund.provider).filter(c => c.ChargeCategory === 'Adjustment').map(c => c.BilledCost)).toEqual(['-588'])
     expect(charges('2026-10', 'Lanternchart').filter(c => c.ChargeCategory === 'Tax')).toHaveLength(31)
   })
+  it('a storm week brings a surge of bookings', () => {
+    const sent = (from: string, to: string) => sum(charges('2026-10', 'Brackwater Cloud').filter(c => c.ServiceName === 'Outgoing transfer' && c.SubAccountName === 'live-passenger' && c.ChargePeriodStart! >= from && c.ChargePeriodStart! < to))
+    expect(Number(sent('2026-10-14', '2026-10-17')) / Number(sent('2026-10-07', '2026-10-10'))).toBeGreaterThan(1.35)
+  })
   it('about 5 % is unallocated, and in August about 12 %', () => {
     const share = (month: string) => {
       const dimensions = ruleDimensions(allocationPlan)
