@@ -1,6 +1,6 @@
 import { addDays, dayNumber, type Day } from '../core/time/day'
 import { FIRST_DAY, TODAY, months } from './calendar'
-import { bookingSpellings, demandStudy, idleGateways, recurringCommitment, upfrontPurchase } from './planted'
+import { bookingSpellings, demandStudy, idleGateways } from './planted'
 import { drawn } from './random'
 
 /** What a resource is charged for. Amounts that follow the traffic are per plain winter day. */
@@ -216,8 +216,6 @@ export function runsOn(resource: CloudResource, day: Day): boolean {
 export function coveredServers(inventory: CloudResource[], size: string, region: string, count: number): Set<string> {
   return new Set(inventory.filter(r => r.use.kind === 'server' && r.use.size === size && r.region === region && r.until === null).slice(0, count).map(r => r.id))
 }
-
-export const commitmentsOf = { recurring: recurringCommitment, upfront: upfrontPurchase }
 
 /** GB in an object store on a day: it has grown evenly since the demo's first day. */
 export function storedGb(use: Extract<Use, { kind: 'objects' }>, day: Day): number {

@@ -13,7 +13,11 @@ const dimensions = computed(() => ['SubAccountName', ...(data.facts?.tags ?? [])
 watch(() => props.rule.conditions.map(c => c.dimension), async (list) => {
   for (const dimension of list) {
     if (suggestions.value[dimension] || !data.facts?.lastDay) continue
-    const { rows } = await client.send('POST', 'spend/answer', { measure: 'billedCost', splitBy: [dimension], grain: null, start: data.facts.firstDay!, end: '2200-01-01' }, spendAnswer)
+    const answer = await client.send('POST', 'spend/answer', { measure: 'billedCost', splitBy: [dimension], grain: null, start: data.facts.firstDay!, end: '2200-01-01' }, spendAnswer).catch((error) => {
+      allocation.problem = problemOf(error)
+    })
+    if (!answer) return
+    const { rows } = answer
     suggestions.value[dimension] = [...new Set(rows.map(r => r.values[dimension] ?? NONE))]
   }
 }, { immediate: true })
