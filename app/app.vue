@@ -1,7 +1,11 @@
 <script setup lang="ts">
 const session = useSession()
 const data = useData()
+const route = useRoute()
+/** A page that is shown to someone outside: nothing of the house around it, and nothing else is asked of the server. */
+const outside = computed(() => route.path.startsWith('/shared/'))
 onMounted(() => {
+  if (outside.value) return
   void session.load().catch(() => {})
   void data.load()
 })
@@ -9,8 +13,10 @@ onMounted(() => {
 
 <template>
   <UApp>
-    <TopBar />
-    <LevelStrip />
+    <template v-if="!outside">
+      <TopBar />
+      <LevelStrip />
+    </template>
     <main>
       <NuxtPage />
     </main>

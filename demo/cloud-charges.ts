@@ -1,4 +1,5 @@
 import { Decimal, decimalText } from '../core/money/decimal'
+import { meterFacts } from '../core/ratecard/meters'
 import { findPrice, type Meter, type PriceLine, type RateCard } from '../core/ratecard/rate-card'
 import { addDays, daysBetween, monthEnd, monthStart, type Day, type Month } from '../core/time/day'
 import { makeCharge, type FileCharge } from './focus-file'
@@ -14,11 +15,7 @@ const categoryOf: Record<string, string> = {
   'Servers': 'Compute', 'Machines': 'Compute', 'Managed database': 'Databases', 'Disks': 'Storage', 'Block storage': 'Storage', 'Snapshots': 'Storage', 'Object storage': 'Storage', 'Object store': 'Storage',
   'Outgoing transfer': 'Networking', 'Network out': 'Networking', 'Gateways': 'Networking', 'Load balancers': 'Networking', 'Log search': 'Management and Governance', 'Warehouse': 'Analytics',
 }
-const meterNames: Record<Meter, string> = {
-  'server-hour': 'running, hours', 'disk-gb-month': 'kept, GB-months', 'object-gb-month': 'stored, GB-months', 'object-write-1000': 'writes', 'object-read-1000': 'reads', 'transfer-out-gb': 'sent out, GB',
-  'gateway-hour': 'existing, hours', 'gateway-gb': 'passed, GB', 'database-hour': 'running, hours', 'database-gb-month': 'kept, GB-months', 'logs-ingested-gb': 'ingested, GB', 'logs-kept-gb-month': 'kept, GB-months', 'logs-searched-gb': 'searched, GB',
-  'snapshot-gb-month': 'kept, GB-months', 'load-balancer-hour': 'existing, hours', 'analytics-scanned-tb': 'scanned, TB',
-}
+const wordsOf = (line: PriceLine) => meterFacts(line.meter)!.words
 
 type Part = { meter: Meter, variant: string | null, quantity: number | Decimal }
 
@@ -176,8 +173,8 @@ function usage(line: PriceLine, quantity: Decimal, unitPrice: string, what: stri
   const amount = decimalText(quantity.times(unitPrice))
   const units = decimalText(quantity)
   return {
-    ServiceCategory: categoryOf[line.service]!, ServiceName: line.service, SkuId: line.sku, SkuMeter: meterNames[line.meter], SkuPriceId: `${line.sku}/${unitPrice}`,
-    ChargeCategory: 'Usage', ChargeFrequency: 'Usage-Based', ChargeDescription: `${what}${line.variant ? ` ${line.variant}` : ''}, ${meterNames[line.meter]}`, PricingCategory: 'Standard',
+    ServiceCategory: categoryOf[line.service]!, ServiceName: line.service, SkuId: line.sku, SkuMeter: wordsOf(line), SkuPriceId: `${line.sku}/${unitPrice}`,
+    ChargeCategory: 'Usage', ChargeFrequency: 'Usage-Based', ChargeDescription: `${what}${line.variant ? ` ${line.variant}` : ''}, ${wordsOf(line)}`, PricingCategory: 'Standard',
     PricingQuantity: units, PricingUnit: line.unit, ConsumedQuantity: units, ConsumedUnit: line.unit,
     ListUnitPrice: unitPrice, ListCost: amount, ContractedUnitPrice: unitPrice, ContractedCost: amount, BilledCost: amount, EffectiveCost: amount,
   }

@@ -4,13 +4,14 @@ import { join } from 'node:path'
 import { demoDeliveries } from './deliveries'
 import { writeFocusFile } from './focus-file'
 import { allocationPlan, people } from './organisation'
-import { brackwaterCard, larkfieldCard } from './rate-cards'
+import { brackwaterCard, larkfieldCard, pierHouseCard } from './rate-cards'
 
 const folder = process.argv[2] ?? '.data/demo-files'
 mkdirSync(folder, { recursive: true })
 const json = (name: string, value: unknown) => writeFileSync(join(folder, name), JSON.stringify(value, null, 1) + '\n')
 json('rate-card-brackwater.json', brackwaterCard)
 json('rate-card-larkfield.json', larkfieldCard)
+json('rate-card-pier-house.json', pierHouseCard)
 json('cost-centres.json', { people, plan: allocationPlan })
 let rows = 0
 const listed: { source: string, file: string, month: string, rows: number }[] = []

@@ -3,9 +3,11 @@ import { join, resolve } from 'node:path'
 import { openDb, type Handle } from './db/client'
 import { lockFolder } from './db/folder-lock'
 import { CubeClient } from './engine/cube-client'
+import { Exporter } from './exports/exporter'
 import { Importer } from './imports/importer'
+import { watchRateCards } from './jobs/rate-card-schedule'
 
-export type Services = { database: Handle, cube: CubeClient, importer: Importer, dataDir: string, close: () => Promise<void> }
+export type Services = { database: Handle, cube: CubeClient, importer: Importer, exporter: Exporter, dataDir: string, close: () => Promise<void> }
 
 /** Opens everything the routes need on a data folder. */
 export async function startServices(dataDir: string, serverDir: string): Promise<Services> {
@@ -17,9 +19,11 @@ export async function startServices(dataDir: string, serverDir: string): Promise
   const importer = new Importer(database, cube, serverDir)
   await importer.recover()
   await cube.refresh()
+  const stopWatching = watchRateCards(database.db)
   return {
-    database, cube, importer, dataDir,
+    database, cube, importer, dataDir, exporter: new Exporter(serverDir),
     async close() {
+      stopWatching()
       await cube.close()
       await database.close()
       unlock()

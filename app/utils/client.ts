@@ -10,15 +10,18 @@ export class RequestFailed extends Error {
 
 const unreachable = (detail: string): ProblemDetails => ({ type: 'urn:rain-barrel:problem:unreachable', title: 'The server did not answer', status: 0, code: 'unreachable', detail })
 
-async function send(path: string, init: RequestInit): Promise<unknown> {
-  let response: Response
+async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
-    response = await fetch(`/api/v1/${path}`, init)
+    return await fetch(`/api/v1/${path}`, init)
   }
   catch (error) {
     if ((error as Error).name === 'AbortError') throw error
     throw new RequestFailed(unreachable('Rain Barrel is not running or the connection broke. Start it again, then try once more; nothing you typed is lost.'))
   }
+}
+
+async function send(path: string, init: RequestInit): Promise<unknown> {
+  const response = await reach(path, init)
   const text = await response.text()
   const value: unknown = text ? JSON.parse(text) : null
   if (response.ok) return value
@@ -32,6 +35,12 @@ export const client = {
   },
   async send<S extends z.ZodType>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown, contract: S, signal?: AbortSignal): Promise<z.infer<S>> {
     return contract.parse(await send(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' }, signal }))
+  },
+  /** A file that the server writes. @returns it with the name the server gives it. */
+  async file(path: string, body: unknown): Promise<{ blob: Blob, name: string | null }> {
+    const response = await reach(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+    if (!response.ok) throw new RequestFailed(problemDetails.parse(await response.json()))
+    return { blob: await response.blob(), name: /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? null }
   },
   async upload<S extends z.ZodType>(method: 'POST' | 'PUT', path: string, body: Blob, contract: S): Promise<z.infer<S>> {
     return contract.parse(await send(path, { method, body, headers: { 'content-type': 'application/octet-stream' } }))

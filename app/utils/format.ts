@@ -81,4 +81,7 @@ export function bytesText(bytes: number): string {
   return `${format(`b${power > 0}`, { maximumFractionDigits: power > 0 ? 1 : 0 }).format(bytes / 1000 ** power)} ${units[power]}`
 }
 
+/** A share as percent with its sign: `−27.4 %`. */
+export const percentText = (share: number) => `${share > 0 ? '+' : ''}${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
+
 export const count = (n: number) => format('n', {}).format(n)

@@ -1,20 +1,26 @@
 import { z } from 'zod'
+import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
 
 /** How something is paid: as it runs, or by a commitment of one or three years. */
-export const wayToPay = z.enum(['on-demand', '1 year, none upfront', '1 year, part upfront', '1 year, all upfront', '3 years, none upfront', '3 years, part upfront', '3 years, all upfront'])
+export const waysToPay = ['on-demand', '1 year, none upfront', '1 year, part upfront', '1 year, all upfront', '3 years, none upfront', '3 years, part upfront', '3 years, all upfront'] as const
+export const wayToPay = z.enum(waysToPay)
 export type WayToPay = z.infer<typeof wayToPay>
 
+const inputs = z.record(z.string(), z.string().max(500))
+const note = z.string().max(2000).default('')
+
 /** One row of the sheet. `inputs` are checked by the schema of its kind. */
-const componentSchema = z.object({
-  id: z.string().min(1),
-  /** The named part of the workload that it belongs to. */
-  part: z.string(),
+export const componentSchema = z.strictObject({
+  id: z.string().min(1).max(60),
+  part: z.string().max(120).describe('the named part of the workload that it belongs to'),
   kind: z.string().min(1),
-  inputs: z.record(z.string(), z.string()),
-  /** Inputs that a person has set or agreed to; the others are defaults. */
-  confirmed: z.array(z.string()),
+  inputs: inputs.describe('by the name of the field; numbers as text, a range as low..likely..high'),
+  confirmed: z.array(z.string()).describe('inputs that a person has set or agreed to; the others are defaults'),
+  note,
+  muted: z.boolean().default(false).describe('kept, but not counted'),
+  pattern: z.string().nullable().default(null).describe('the pattern that it was made from'),
 })
 export type Component = z.infer<typeof componentSchema>
 
@@ -23,26 +29,73 @@ const percent = z.string().refine((text) => {
   return value !== null && value.gte(0) && value.lte(100)
 }, 'a percentage from 0 to 100')
 const decimal = z.string().refine(text => parseDecimal(text)?.gte(0) === true, 'a number of zero or more')
+const above = z.string().refine(text => parseDecimal(text)?.gt(0) === true, 'a number above zero')
+const day = z.string().refine(isDay, 'write a day like 2026-11-01')
+const currency = z.string().refine(isCurrency, 'not an ISO 4217 currency')
 
-/** What a person makes of a workload: inputs only; totals are always computed from them. */
-export const estimateSchema = z.object({
-  format: z.literal('rain-barrel estimate 1'),
+const scenarioSchema = z.strictObject({
+  id: z.string().min(1).max(60),
+  name: z.string().trim().min(1, 'give the scenario a name').max(80),
+  whole: inputs.describe('inputs that change for every row that has them, such as where and pays'),
+  rows: z.record(z.string(), inputs).describe('inputs that change for one row, by its id'),
+})
+/** A column of an estimate: the same components under other choices. */
+export type Scenario = z.infer<typeof scenarioSchema>
+
+const shape = z.strictObject({
+  format: z.literal('rain-barrel estimate 2'),
   name: z.string().trim().min(1, 'give the estimate a name').max(120),
-  provider: z.string().min(1),
-  rateCardDate: z.string().refine(isDay, 'write a day like 2026-11-01'),
+  note,
+  currency: currency.nullable().describe('of the totals; null is the currency of the provider\'s card'),
+  provider: z.string().min(1).describe('where rows stand that do not say otherwise'),
   region: z.string().min(1),
-  target: decimal.nullable(),
-  /** Off is the careful case: free units are often drawn by something else already. */
+  cards: z.array(z.strictObject({ provider: z.string().min(1), date: day })).min(1).describe('the version of each rate card that it is priced on'),
+  rates: z.array(z.strictObject({ from: currency, rate: above, day })).describe('what one unit of another currency is in the estimate\'s, and on which day'),
+  month: z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/).nullable().describe('a named month counts its own hours; null is the month of 730 hours'),
+  termYears: z.number().int().min(1).max(5).nullable().describe('years of the whole term; null is the longest commitment chosen, else one year'),
+  target: decimal.nullable().describe('effective monthly amount to stay under'),
   useFreeAllowance: z.boolean(),
-  discountPercent: percent,
+  discounts: z.array(z.strictObject({ provider: z.string().min(1), percent })).describe('negotiated discount on list prices, by buying agreement'),
+  funding: z.array(z.strictObject({ label: z.string().trim().min(1).max(80), amount: decimal, threshold: decimal, months: z.number().int().min(1).max(60) })).describe('credits a month while the month costs at least the threshold'),
+  marginPercent: percent.refine(text => text !== '100', 'below 100').describe('reseller\'s margin, as a share of the customer\'s price'),
   taxPercent: percent,
   components: z.array(componentSchema).max(2000),
-  dismissed: z.array(z.object({ blindSpot: z.string(), reason: z.string().trim().min(1, 'say why it does not apply') })),
-}).superRefine((estimate, context) => {
-  const ids = new Set<string>()
-  estimate.components.forEach((component, index) => {
-    if (ids.has(component.id)) context.addIssue({ code: 'custom', path: ['components', index, 'id'], message: `the component «${component.id}» is there twice` })
-    ids.add(component.id)
-  })
+  scenarios: z.array(scenarioSchema).max(12),
+  dismissed: z.array(z.strictObject({ blindSpot: z.string(), reason: z.string().trim().min(1, 'say why it does not apply').max(500) })),
+  seed: z.number().int().min(0).max(0xFFFFFFFF).describe('where the draws of ranges begin'),
 })
-export type Estimate = z.infer<typeof estimateSchema>
+
+/** Version 1 had one card, one discount and no scenarios. */
+function fromVersion1(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || (value as { format?: unknown }).format !== 'rain-barrel estimate 1') return value
+  const { rateCardDate, discountPercent, ...kept } = value as Record<string, unknown>
+  const discounted = typeof discountPercent === 'string' && discountPercent !== '0'
+  return {
+    note: '', currency: null, rates: [], month: null, termYears: null, funding: [], marginPercent: '0', scenarios: [], seed: 1, ...kept,
+    format: 'rain-barrel estimate 2', cards: [{ provider: kept.provider, date: rateCardDate }], discounts: discounted ? [{ provider: kept.provider, percent: discountPercent }] : [],
+  }
+}
+
+/** What a person makes of a workload: inputs only; totals are always computed from them. */
+export const estimateSchema = z.preprocess(fromVersion1, shape.superRefine((estimate, context) => {
+  const once = (list: string[], path: string, what: string) => list.forEach((key, index) => {
+    if (list.indexOf(key) !== index) context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} «${key}» is there twice` })
+  })
+  once(estimate.components.map(c => c.id), 'components', 'component')
+  once(estimate.scenarios.map(s => s.id), 'scenarios', 'scenario')
+  once(estimate.cards.map(c => c.provider), 'cards', 'rate card of')
+  once(estimate.rates.map(r => r.from), 'rates', 'rate from')
+  once(estimate.discounts.map(d => d.provider), 'discounts', 'discount of')
+  if (!estimate.cards.some(c => c.provider === estimate.provider)) context.addIssue({ code: 'custom', path: ['cards'], message: `no rate card of ${estimate.provider} is named` })
+}))
+export type Estimate = z.infer<typeof shape>
+/** The plain schema without its checks across fields: for the published JSON Schema. */
+export const estimateShape = shape
+
+/** An estimate with nothing in it yet. Nothing is chosen for anyone: on-demand, no discount, no tax, free units not counted on. */
+export function newEstimate(name: string, card: { provider: string, validFrom: string, currency: string }, region: string): Estimate {
+  return {
+    format: 'rain-barrel estimate 2', name, note: '', currency: card.currency, provider: card.provider, region, cards: [{ provider: card.provider, date: card.validFrom }], rates: [], month: null, termYears: null,
+    target: null, useFreeAllowance: false, discounts: [], funding: [], marginPercent: '0', taxPercent: '0', components: [], scenarios: [], dismissed: [], seed: 1,
+  }
+}

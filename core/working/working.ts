@@ -1,19 +1,40 @@
+import Big from 'big.js'
 import { Decimal, decimalText, parseDecimal, zero, type DecimalText } from '../money/decimal'
+
+/** A tier of a price, as far as a formula needs it. */
+export type WorkingTier = { from: DecimalText, price: DecimalText }
 
 /**
  * How a figure was made: a tree of named inputs and operations that evaluates to the figure. The tree is the formula:
- * what is shown to a person and what is computed are the same thing.
+ * what is shown to a person and what is computed are the same thing. Parts may be shared between figures.
  */
 export type Working =
-  | { op: 'input', label: string, value: DecimalText, unit?: string, source?: string }
-  | { op: 'sum' | 'product' | 'difference' | 'quotient' | 'smaller' | 'larger' | 'ceiling', label: string, unit?: string, note?: string, parts: Working[] }
+  | WorkingInput
+  | { op: 'sum' | 'product' | 'difference' | 'quotient' | 'smaller' | 'larger' | 'ceiling', label: string, unit?: string, note?: string, parts: Working[], own?: true }
+  | WorkingTiered
+
+export type WorkingInput = {
+  op: 'input'
+  label: string
+  value: DecimalText
+  unit?: string
+  /** The line of a rate card that it came from. */
+  source?: string
+  /** The input of an estimate that it came from, written `component.field`: a range varies it, a spreadsheet links to it. */
+  ref?: string
+  /** The organisation's own charge, not the provider's. */
+  own?: true
+}
+
+/** A quantity at the tiers of a price. Parts: the quantity, what was drawn before it, and the units that are free. */
+export type WorkingTiered = { op: 'tiered', label: string, unit: string, source: string, tiering: 'graduated' | 'whole', tiers: WorkingTier[], parts: [Working, Working, Working], own?: true }
 
 /** A named number that comes from outside: what someone typed, or a line of a rate card. */
-export function input(label: string, value: Decimal | number | string, unit?: string, source?: string): Working {
+export function input(label: string, value: Decimal | number | string, unit?: string, source?: string): WorkingInput {
   return { op: 'input', label, value: decimalText(new Decimal(value)), ...(unit && { unit }), ...(source && { source }) }
 }
 
-type Operation = Exclude<Working['op'], 'input'>
+type Operation = Exclude<Working['op'], 'input' | 'tiered'>
 const operation = (op: Operation) => (label: string, parts: Working[], unit?: string, note?: string): Working =>
   ({ op, label, parts, ...(unit && { unit }), ...(note && { note }) })
 
@@ -28,27 +49,75 @@ export const largerOf = operation('larger')
 /** The next whole number up. */
 export const roundUp = operation('ceiling')
 
+/** Marks a figure as the organisation's own charge. */
+export function ownCharge<W extends Working>(working: W): W {
+  return { ...working, own: true }
+}
+
+const least = (a: Decimal, b: Decimal) => b.lt(a) ? b : a
+const most = (a: Decimal, b: Decimal) => b.gt(a) ? b : a
+
+/** One stretch of a tiered price: so many units at a price. */
+export type Stretch = { label: string, units: Decimal, price: DecimalText }
+
 /**
- * Computes the tree.
+ * The stretches that a quantity takes of a tiered price.
+ * Graduated tiers: Σᵢ max(0, min(q, upperᵢ) − lowerᵢ) · pᵢ. Whole-volume tiers: q · p(tier that q reaches). Units within the free
+ * allowance cost nothing; allowance and tiers go on from what was drawn before. (Common practice, no source.)
+ */
+export function stretchesOf({ tiers, tiering, unit }: WorkingTiered, quantity: Decimal, before: Decimal, allowance: Decimal): Stretch[] {
+  const to = before.plus(quantity)
+  const free = most(zero, least(to, allowance).minus(before))
+  const stretches: Stretch[] = free.gt(0) ? [{ label: 'within the free allowance', units: free, price: '0' }] : []
+  if (tiering === 'whole') {
+    const reached = tiers.filter(tier => to.gte(tier.from)).at(-1)!
+    if (quantity.gt(free)) stretches.push({ label: tiers.length > 1 ? `all at the tier from ${reached.from} ${unit}` : 'charged', units: quantity.minus(free), price: reached.price })
+    return stretches
+  }
+  tiers.forEach((tier, i) => {
+    const lower = most(most(before, allowance), new Decimal(tier.from))
+    const next = tiers[i + 1]
+    const upper = next ? least(to, new Decimal(next.from)) : to
+    if (upper.gt(lower)) stretches.push({ label: tiers.length > 1 ? `in the tier from ${tier.from} ${unit}` : free.gt(0) ? 'beyond the free allowance' : 'charged', units: upper.minus(lower), price: tier.price })
+  })
+  return stretches
+}
+
+// A tree never changes once it is made, so a figure is computed once however many amounts share it.
+const known = new WeakMap<Working, Decimal>()
+
+/**
+ * Computes the tree, exactly.
  * @throws RangeError for a quotient by zero or an unreadable input: the builder must not make such a tree.
  */
 export function evaluate(working: Working): Decimal {
+  const before = known.get(working)
+  if (before) return before
+  const value = compute(working)
+  known.set(working, value)
+  return value
+}
+
+function compute(working: Working): Decimal {
   if (working.op === 'input') {
     const value = parseDecimal(working.value)
     if (!value) throw new RangeError(`«${working.label}» is not a number: ${working.value}`)
     return value
   }
-  const values = working.parts.map(evaluate)
-  const [first = zero, ...others] = values
+  if (working.op === 'tiered') {
+    const [quantity, before, allowance] = working.parts.map(evaluate) as [Decimal, Decimal, Decimal]
+    return stretchesOf(working, quantity, before, allowance).reduce((total, { units, price }) => total.plus(units.times(price)), zero)
+  }
+  const [first = zero, ...others] = working.parts.map(evaluate)
   switch (working.op) {
-    case 'sum': return values.reduce((a, b) => a.plus(b), zero)
-    case 'product': return values.reduce((a, b) => a.times(b), new Decimal(1))
+    case 'sum': return others.reduce((a, b) => a.plus(b), first)
+    case 'product': return others.reduce((a, b) => a.times(b), working.parts.length ? first : new Decimal(1))
     case 'difference': return others.reduce((a, b) => a.minus(b), first)
     case 'quotient':
       if (!others[0] || others[0].eq(0)) throw new RangeError(`«${working.label}» divides by zero`)
       return first.div(others[0])
-    case 'smaller': return others.reduce((a, b) => b.lt(a) ? b : a, first)
-    case 'larger': return others.reduce((a, b) => b.gt(a) ? b : a, first)
-    case 'ceiling': return first.round(0, 3)
+    case 'smaller': return others.reduce(least, first)
+    case 'larger': return others.reduce(most, first)
+    case 'ceiling': return first.round(0, Big.roundUp)
   }
 }

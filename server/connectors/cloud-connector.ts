@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { rateCardSchema } from '../../core/ratecard/rate-card'
 
 /** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
 export class ConnectorFailed extends Error {
@@ -51,6 +52,8 @@ export function cloudConnector(provider: string, base: string) {
     readings: async (id: string, from: string, to: string) => (await json(readingList, 'GET', `gateways/${at(id)}/readings?from=${from}&to=${to}`)).readings,
     /** @param requestKey the same for every try of one approved action: the cloud acts on it once. */
     deleteGateway: (id: string, requestKey: string) => json(deletion, 'DELETE', `gateways/${at(id)}`, { 'request-key': requestKey }),
+    /** The newest rate card that the cloud has published. */
+    rateCard: () => json(rateCardSchema, 'GET', 'rate-card'),
     bill: (month: string) => call('GET', `bills/${month}`, {}, BILL_TIME_OUT_MS),
   }
 }

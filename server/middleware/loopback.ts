@@ -6,12 +6,15 @@ const loopback = /^(::1|(::ffff:)?127(\.\d{1,3}){3})$/
 
 const isOwnName = (host: string | undefined) => ['127.0.0.1', 'localhost', '[::1]', process.env.HOST].includes(host?.replace(/:\d+$/, ''))
 
+/** A read-only link: its secret is what lets one in. */
+const isShared = (path: string, method: string) => method === 'GET' && path.startsWith('/api/v1/shared/')
+
 /**
  * There is no sign-in: whoever reaches the server may choose whom to work as. So only this machine is answered, and a page of
  * another site cannot make a browser on this machine write.
  */
 export default defineEventHandler((event) => {
-  if (!event.path.startsWith('/api/') || event.path.startsWith('/api/v1/health')) return
+  if (!event.path.startsWith('/api/') || event.path.startsWith('/api/v1/health') || isShared(event.path, event.method)) return
   if (!loopback.test(event.node.req.socket.remoteAddress ?? '')) {
     return sendProblem(event, new Problem(403, 'this-machine-only', 'Only this machine is answered', 'Rain Barrel has no sign-in yet and answers requests from the machine it runs on only.'))
   }

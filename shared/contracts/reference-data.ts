@@ -8,8 +8,14 @@ export const organisation = z.object({ people: z.array(person), plan: allocation
 export type Organisation = z.infer<typeof organisation>
 export const organisationLoaded = z.object({ people: z.number(), centres: z.number(), rules: z.number(), version: z.number() })
 
-export const rateCardEntry = z.object({ provider: z.string(), currency: z.string(), validFrom: z.string(), prices: z.number(), regions: z.number(), who: z.string(), loadedAt: z.string() })
+export const rateCardEntry = z.object({ provider: z.string(), currency: z.string(), validFrom: z.string(), prices: z.number(), regions: z.array(z.string()), who: z.string(), loadedAt: z.string() })
 export type RateCardEntry = z.infer<typeof rateCardEntry>
 export const rateCardList = z.object({ cards: z.array(rateCardEntry) })
-export const rateCardLoaded = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), replaced: z.boolean() })
+export const rateCardLoaded = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), replaced: z.boolean(), changed: z.boolean() })
 export { rateCardSchema }
+/** A connection that publishes a rate card: when it was asked last, and how often it is. */
+export const cardSchedules = z.object({ schedules: z.array(z.object({ connection: z.string(), everyHours: z.number(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
+export const scheduleAsked = z.object({ everyHours: z.number().int().min(0).max(24 * 31) })
+export const cardFetched = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), said: z.string() })
+/** A card as the lines of a CSV file, by column. */
+export const cardTable = z.object({ lines: z.array(z.record(z.string(), z.string())).max(200_000) })

@@ -3,6 +3,7 @@ import { gzipSync } from 'node:zlib'
 import { brackwaterDelivery } from '../../demo/deliveries'
 import { chargeLine, headerLine } from '../../demo/focus-file'
 import { brackwaterInventory, runsOn } from '../../demo/inventory'
+import { brackwaterNextCard } from '../../demo/rate-cards'
 import { addDays, isDay } from '../../core/time/day'
 import { hourlyReadings, type Gateway } from './readings'
 import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
@@ -31,6 +32,7 @@ export function cloudServer(stateFile: string): Server {
       save({ ...state, day: addDays(state.day, 1) })
       return { status: 200, body: { now: clock() } }
     }
+    if (route === 'GET rate-card') return { status: 200, body: brackwaterNextCard }
     if (route === 'GET bills') {
       const month = path[2] ?? ''
       if (!/^\d{4}-\d{2}$/.test(month)) return notFound('such month')

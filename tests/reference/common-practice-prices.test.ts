@@ -1,13 +1,12 @@
 // Prices that people of the trade work out by hand. Common practice, no source; on the pricing code with a test card.
 import { expect, it } from 'vitest'
-import { priceEstimate } from '../../core/estimate/price-estimate'
 import { Decimal } from '../../core/money/decimal'
 import { roundToMinor } from '../../core/money/rounding'
 import { ESTIMATE_MONTH_HOURS, hoursOfMonth } from '../../core/time/day'
 import { evaluate, input, multiply } from '../../core/working/working'
-import { testCard, testEstimate } from '../support/test-card'
+import { priceTest, testEstimate } from '../support/test-card'
 
-const price = (...components: [string, Record<string, string>][]) => priceEstimate(testEstimate(components), testCard)
+const price = (...components: [string, Record<string, string>][]) => priceTest(testEstimate(components))
 const cents = (text: string) => roundToMinor(new Decimal(text), 'EUR').toFixed(2)
 
 const server: [string, Record<string, string>] = ['server', { size: 'small', hoursPerMonth: '730', count: '1', pays: 'on-demand' }]
@@ -31,7 +30,7 @@ it('data out is several times the machine', () => {
 })
 
 it('136 upfront over 36 months is 3.78 a month, 2 000 is 55.56', () => {
-  const effective = (size: string) => cents(priceEstimate(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all upfront' }]]), testCard).totals.effectiveMonthly)
+  const effective = (size: string) => cents(priceTest(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all upfront' }]])).totals.effectiveMonthly)
   expect(effective('small')).toBe('3.78')
   expect(effective('steady')).toBe('55.56')
 })

@@ -1,12 +1,14 @@
-import type { Estimate } from '../../core/estimate/estimate'
+import { newEstimate, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
+import { figureNames, figureText, priceEstimate, type FigureName, type Prices } from '../../core/estimate/price-estimate'
+import type { WayPrice } from '../../core/estimate/ways-to-pay'
 import type { PriceLine, RateCard } from '../../core/ratecard/rate-card'
 
-const line = (meter: PriceLine['meter'], variant: string | null, unit: string, price: string, more: Partial<PriceLine> = {}): PriceLine =>
+const line = (meter: PriceLine['meter'], variant: string | null, unit: PriceLine['unit'], price: string, more: Partial<PriceLine> = {}): PriceLine =>
   ({ sku: `T-${meter}-${variant}`, service: 'test', meter, variant, region: 'here', unit, tiering: 'graduated', tiers: [{ from: '0', price }], ...more })
 
 /** A rate card with the round prices of common practice; not the demo's. */
 export const testCard: RateCard = {
-  provider: 'Testcloud', currency: 'EUR', validFrom: '2026-01-01', regions: [{ id: 'here', name: 'Here' }], serverSizes: [{ size: 'small', vcpu: 1, memoryGb: 2 }],
+  provider: 'Testcloud', currency: 'EUR', validFrom: '2026-01-01', regions: [{ id: 'here', name: 'Here' }], serverSizes: ['small', 'plain', 'steady'].map((size, i) => ({ size, vcpu: 2 ** i, memoryGb: 2 ** (i + 1) })),
   prices: [
     line('server-hour', 'small', 'Hours', '0.0116', { commitments: [{ years: 3, upfront: 'all', upfrontPrice: '136', hourlyPrice: '0' }, { years: 1, upfront: 'none', upfrontPrice: '0', hourlyPrice: '0.0073' }] }),
     line('server-hour', 'plain', 'Hours', '0.028'),
@@ -21,8 +23,26 @@ export const testCard: RateCard = {
 
 /** An estimate on that card. */
 export function testEstimate(components: [kind: string, inputs: Record<string, string>][], more: Partial<Estimate> = {}): Estimate {
+  return { ...newEstimate('test', testCard, 'here'), components: testRows(components), ...more }
+}
+
+/** Rows named c0, c1 and so on. */
+export function testRows(components: [kind: string, inputs: Record<string, string>][]): Component[] {
+  return components.map(([kind, inputs], i) => ({ id: `c${i}`, part: 'all', kind, inputs, confirmed: [], note: '', muted: false, pattern: null }))
+}
+
+export const pricesOf = (...cards: RateCard[]): Prices => ({ cards: new Map(cards.map(card => [card.provider, card])), uplifts: [] })
+export const testPrices = pricesOf(testCard)
+
+/** The figures as texts, as people check them. */
+export function priceTest(estimate: Estimate, prices: Prices = testPrices, scenario: Scenario | null = null) {
+  const priced = priceEstimate(estimate, prices, scenario)
+  const way = (w: WayPrice) => ({
+    way: w.way, workings: w, upfront: figureText(w.upfront), monthly: figureText(w.monthly), effectiveMonthly: figureText(w.effectiveMonthly), firstYear: figureText(w.firstYear),
+    wholeTerm: w.wholeTerm && figureText(w.wholeTerm), breakEvenHours: w.breakEvenHours && figureText(w.breakEvenHours),
+  })
   return {
-    format: 'rain-barrel estimate 1', name: 'test', provider: 'Testcloud', rateCardDate: '2026-01-01', region: 'here', target: null, useFreeAllowance: false, discountPercent: '0', taxPercent: '0', dismissed: [],
-    components: components.map(([kind, inputs], i) => ({ id: `c${i}`, part: 'all', kind, inputs, confirmed: [] })), ...more,
+    priced, unpriced: priced.unpriced, totals: Object.fromEntries(figureNames.map(name => [name, figureText(priced.total[name])])) as Record<FigureName, string>,
+    components: priced.rows.map(row => ({ ...row, ways: row.ways.map(way), chosen: row.chosen && way(row.chosen) })),
   }
 }

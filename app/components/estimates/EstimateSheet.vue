@@ -1,178 +1,127 @@
 <script setup lang="ts">
-import { findKind } from '../../../core/estimate/components'
-import type { Field, SheetColumn } from '../../../core/estimate/components/kind'
+import { useWindowVirtualizer } from '@tanstack/vue-virtual'
+import { evaluate } from '../../../core/working/working'
 import type { Component } from '../../../core/estimate/estimate'
+import { figureNames, figureWords } from '../../../core/estimate/price-estimate'
+import { sheetKey, type FigureColumn, type Sheet, type SheetItem } from '../../composables/useSheet'
 
-/** The sheet: rows are components, cells are edited in place, everything by keyboard. */
+/** The sheet: rows are components, cells are edited in place, everything by keyboard. Only the rows in sight are in the page. */
 const store = useEstimate()
-const columns: { key: SheetColumn | 'name', label: string, number?: boolean }[] = [
-  { key: 'name', label: 'component' }, { key: 'size', label: 'size, class' }, { key: 'amount', label: 'how much', number: true }, { key: 'runs', label: 'runs', number: true }, { key: 'count', label: 'count', number: true }, { key: 'pays', label: 'pays how' },
-]
-type Cell = { component: string, column: number }
-const active = ref<Cell | null>(null)
-const editing = ref(false)
-const typed = ref('')
-const opened = ref<string | null>(null)
 const grid = useTemplateRef<HTMLElement>('grid')
+const sheet: Sheet = useSheet(grid, index => virtual.value.scrollToIndex(index, { align: 'center' }))
+provide(sheetKey, sheet)
+const { items, inputColumns, figureColumns, comparing, compared, menuFor, said, focusCell } = sheet
 
-const estimate = computed(() => store.estimate!)
-const priced = computed(() => new Map(store.priced!.components.map(c => [c.id, c])))
-const rows = computed(() => store.parts.flatMap(part => estimate.value.components.filter(c => c.part === part)))
-const groups = computed(() => store.parts.map(part => ({ part, components: estimate.value.components.filter(c => c.part === part) })))
-const fieldAt = (component: Component, column: number): Field | undefined => findKind(component.kind)?.fields.find(f => f.column === columns[column]!.key)
-const value = (component: Component, field: Field) => priced.value.get(component.id)?.inputs[field.name] ?? component.inputs[field.name] ?? ''
-const cellText = (component: Component, field: Field) => {
-  const text = value(component, field)
-  return field.type === 'number' && /^\d+(\.\d+)?$/.test(text) ? `${quantity(text)}${field.unit ? ` ${field.unit}` : ''}` : text
+const top = ref(0)
+onMounted(() => {
+  top.value = (grid.value?.getBoundingClientRect().top ?? 0) + window.scrollY + 48
+})
+const virtual = useWindowVirtualizer(computed(() => ({
+  count: items.value.length, overscan: 10, scrollMargin: top.value, getItemKey: (index: number) => items.value[index]?.key ?? index,
+  estimateSize: (index: number) => items.value[index]?.is === 'opened' ? 440 : 29,
+})))
+const visible = computed(() => virtual.value.getVirtualItems())
+const before = computed(() => visible.value.length ? visible.value[0]!.start - top.value : 0)
+const after = computed(() => visible.value.length ? virtual.value.getTotalSize() - (visible.value.at(-1)!.end - top.value) : 0)
+const measure = (element: unknown) => element && virtual.value.measureElement(element as Element)
+const span = computed(() => inputColumns.value.length + 1 + figureColumns.value.length)
+
+const groups = computed(() => store.columns.map((column, at) => ({ at, id: column.scenario, name: at ? store.estimate!.scenarios[at - 1]!.name : 'as it stands', width: figureColumns.value.filter(f => f.at === at).length + (at ? 0 : 1) })))
+const partSums = computed(() => new Map(store.parts.map(part => [part, figureColumns.value.map((column) => {
+  const priced = store.columns[column.at]!
+  return addTexts(store.estimate!.components.filter(c => c.part === part && priced.counted.has(c.id)).map(c => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.rows.get(c.id)?.amount ?? '0' : evaluate(sheet.figure(c.id, column)!).toFixed()))
+})])))
+const differences = computed(() => store.differences(compared.value))
+const totalOf = (column: FigureColumn) => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.total.amount ?? '0' : evaluate(store.columns[column.at]!.total[column.figure]).toFixed()
+const shareOf = (column: FigureColumn) => differences.value.get(store.columns[column.at]!.scenario!)?.total.share
+const shown = (text: string) => Number(text) === 0 ? '–' : money(roundText(text), store.currency)
+const signed = (text: string) => Number(text) === 0 ? '–' : `${Number(text) > 0 ? '+' : ''}${money(roundText(text), store.currency)}`
+const tone = (text: string) => Number(text) > 0 ? 'bad' : Number(text) < 0 ? 'good' : ''
+const steps = computed(() => store.priced!.steps)
+
+// a row is dragged to another place or part
+const dragged = ref<string | null>(null)
+function drop(target: string | null, part: string) {
+  if (dragged.value && dragged.value !== target) store.moveBefore(dragged.value, target, part)
+  dragged.value = null
 }
-const problemOfField = (component: Component, field: Field) => priced.value.get(component.id)?.problems[field.name]
-const isActive = (component: Component, column: number) => active.value?.component === component.id && active.value.column === column
-const options = (field: Field) => field.type === 'choice' && store.card ? field.options(store.card, estimate.value.region) : []
-
-async function focusCell(cell: Cell) {
-  active.value = cell
-  editing.value = false
-  await nextTick()
-  grid.value?.querySelector<HTMLElement>(`[data-cell="${cell.component}-${cell.column}"]`)?.focus()
+const renaming = (event: Event, from: string) => store.renamePart(from, (event.target as HTMLInputElement).value)
+async function added(id: string) {
+  await focusCell({ component: id, column: 1 })
 }
-
-async function edit(component: Component, column: number, first?: string) {
-  const field = fieldAt(component, column)
-  if (column === 0) {
-    opened.value = opened.value === component.id ? null : component.id
-    return
-  }
-  if (!field) return
-  active.value = { component: component.id, column }
-  typed.value = first ?? value(component, field)
-  editing.value = true
-  await nextTick()
-  const box = grid.value?.querySelector<HTMLInputElement | HTMLSelectElement>('.editor')
-  box?.focus()
-  if (box instanceof HTMLInputElement && first === undefined) box.select()
-}
-
-function commit(component: Component, column: number) {
-  const field = fieldAt(component, column)
-  if (!editing.value || !field) return
-  editing.value = false
-  store.set(component.id, field.name, String(typed.value).trim())
-}
-
-async function move(component: Component, column: number, rowStep: number, columnStep: number) {
-  const at = rows.value.findIndex(c => c.id === component.id)
-  if (rowStep) {
-    const next = rows.value[at + rowStep]
-    if (next) await focusCell({ component: next.id, column })
-    else if (rowStep > 0) document.querySelector<HTMLInputElement>('.adder')?.focus()
-    return
-  }
-  for (let next = column + columnStep; next >= 0 && next < columns.length; next += columnStep) {
-    if (next === 0 || fieldAt(component, next)) return focusCell({ component: component.id, column: next })
-  }
-  const after = rows.value[at + columnStep]
-  if (after) await focusCell({ component: after.id, column: columnStep > 0 ? 0 : columns.length - 1 })
-}
-
-async function onKey(event: KeyboardEvent, component: Component, column: number) {
-  if (editing.value) return
-  const steps: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }
-  const step = steps[event.key]
-  if (step) await move(component, column, ...step)
-  else if (event.key === 'Enter' || event.key === 'F2') await edit(component, column)
-  else if (event.key === 'Delete' && column === 0) {
-    const at = rows.value.findIndex(c => c.id === component.id)
-    store.remove(component.id)
-    const next = rows.value[Math.min(at, rows.value.length - 1)]
-    if (next) await focusCell({ component: next.id, column: 0 })
-  }
-  else if (event.key === 'd' && (event.ctrlKey || event.metaKey)) store.duplicate(component.id)
-  else if (/^[\d.]$/.test(event.key) && !event.ctrlKey && !event.metaKey && fieldAt(component, column)?.type === 'number') await edit(component, column, event.key)
-  else return
-  event.preventDefault()
-}
-
-async function onEditKey(event: KeyboardEvent, component: Component, column: number) {
-  if (['Escape', 'Enter', 'Tab'].includes(event.key)) event.stopPropagation() // the cell around the editor would take the key for its own
-  if (event.key === 'Escape') {
-    await focusCell({ component: component.id, column })
-  }
-  else if (event.key === 'Enter' || event.key === 'Tab') {
-    event.preventDefault()
-    commit(component, column)
-    if (event.key === 'Enter') await focusCell({ component: component.id, column })
-    else await move(component, column, 0, event.shiftKey ? -1 : 1)
-  }
-}
-
-const groupSum = (components: Component[], name: 'upfront' | 'monthly' | 'effectiveMonthly' | 'firstYear') => addTexts(components.map(c => priced.value.get(c.id)?.chosen?.[name] ?? '0'))
-const shown = (text: string) => text === '0' ? '–' : money(roundText(text), store.priced!.currency)
 defineExpose({ focusCell, openRow: (id: string) => {
-  opened.value = id
+  sheet.opened.value = id
 } })
 </script>
 
 <template>
-  <div ref="grid" class="sheet">
-    <table class="ledger" role="grid" aria-label="Components">
+  <div ref="grid" class="sheet" @paste="sheet.onPaste" @copy="sheet.onCopy">
+    <table class="ledger" role="grid" aria-label="Components" :aria-rowcount="items.length + 1">
       <thead>
-        <tr><th v-for="column in columns" :key="column.key" :class="{ n: column.number }">{{ column.label }}</th><th class="n">unit price</th><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">12 months</th><th class="n">whole term</th></tr>
-      </thead>
-      <tbody v-for="group in groups" :key="group.part">
-        <tr class="part">
-          <td :colspan="columns.length + 1"><input class="partname" :value="group.part" aria-label="part of the workload" @change="store.renamePart(group.part, ($event.target as HTMLInputElement).value)" @keydown.enter="($event.target as HTMLInputElement).blur()"></td>
-          <td class="n">{{ shown(groupSum(group.components, 'upfront')) }}</td><td class="n">{{ shown(groupSum(group.components, 'monthly')) }}</td><td class="n">{{ shown(groupSum(group.components, 'effectiveMonthly')) }}</td><td class="n">{{ shown(groupSum(group.components, 'firstYear')) }}</td><td />
+        <tr v-if="comparing" class="scenarios">
+          <th :colspan="inputColumns.length"><label class="minor compare">compare <select v-model="compared" class="field"><option v-for="name in figureNames" :key="name" :value="name">{{ figureWords[name] }}</option></select></label></th>
+          <th v-for="group in groups" :key="group.at" :colspan="group.width" class="n group">
+            <button class="scenario" :class="{ on: store.scenarioId === group.id }" :aria-pressed="store.scenarioId === group.id" :title="store.scenarioId === group.id ? 'Its inputs are shown and edited' : 'Show and edit its inputs'" @click="store.scenarioId = group.id">{{ columnLetter(group.at) }} · {{ group.name }}</button>
+          </th>
         </tr>
-        <template v-for="component in group.components" :key="component.id">
-          <tr :class="{ chosen: active?.component === component.id }">
-            <td
-              v-for="(column, index) in columns" :key="column.key" role="gridcell" :data-cell="`${component.id}-${index}`" class="cell" :class="{ n: column.number, focusable: index === 0 || fieldAt(component, index), wrong: fieldAt(component, index) && problemOfField(component, fieldAt(component, index)!), default: fieldAt(component, index) && !component.confirmed.includes(fieldAt(component, index)!.name) }"
-              :tabindex="isActive(component, index) || (!active && component === rows[0] && index === 0) ? 0 : -1" :title="fieldAt(component, index) ? problemOfField(component, fieldAt(component, index)!) ?? fieldAt(component, index)!.help : undefined"
-              @click="index === 0 || isActive(component, index) ? edit(component, index) : focusCell({ component: component.id, column: index })" @dblclick="index > 0 && edit(component, index)" @focus="active = { component: component.id, column: index }" @keydown="onKey($event, component, index)"
-            >
-              <template v-if="index === 0"><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}</template>
-              <template v-else-if="fieldAt(component, index)">
-                <template v-if="editing && isActive(component, index)">
-                  <select v-if="fieldAt(component, index)!.type === 'choice'" v-model="typed" class="editor" :aria-label="fieldAt(component, index)!.label" @keydown="onEditKey($event, component, index)" @change="commit(component, index); focusCell({ component: component.id, column: index })" @blur="commit(component, index)" @click.stop>
-                    <option v-for="option in options(fieldAt(component, index)!)" :key="option" :value="option">{{ option }}</option>
-                  </select>
-                  <input v-else v-model="typed" class="editor n" inputmode="decimal" :aria-label="fieldAt(component, index)!.label" @keydown="onEditKey($event, component, index)" @blur="commit(component, index)" @click.stop>
-                </template>
-                <template v-else>{{ cellText(component, fieldAt(component, index)!) }}</template>
-              </template>
+        <tr>
+          <th v-for="column in inputColumns" :key="column.key" :class="{ n: column.number, name: column.key === 'name' }">{{ column.label }}</th><th class="n first">unit price</th>
+          <th v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0 }">{{ column.label }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-if="before > 0" aria-hidden="true"><td :colspan="span" class="space" :style="{ height: `${before}px` }" /></tr>
+        <template v-for="place in visible" :key="place.key">
+          <tr v-if="items[place.index]?.is === 'part'" :ref="measure" :data-index="place.index" class="part" @dragover.prevent @drop="drop(store.estimate!.components.find(c => c.part === (items[place.index] as { part: string }).part)?.id ?? null, (items[place.index] as { part: string }).part)">
+            <td :colspan="inputColumns.length + 1"><input class="partname" :value="(items[place.index] as { part: string }).part" aria-label="part of the workload" @change="renaming($event, (items[place.index] as { part: string }).part)" @keydown.enter="($event.target as HTMLInputElement).blur()"></td>
+            <td v-for="(column, i) in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0, [tone(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0')]: column.difference }">
+              <template v-if="column.difference">{{ signed(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0') }}</template>
+              <ExplainedFigure v-else :text="partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0'" :asked="{ of: 'part', part: (items[place.index] as { part: string }).part, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
             </td>
-            <td class="n">{{ priced.get(component.id)?.unitPrice ? `${fullPrice(priced.get(component.id)!.unitPrice!.value)} /${priced.get(component.id)!.unitPrice!.per}` : '–' }}</td>
-            <td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.upfront ?? null" :component="component.id" figure="upfront" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.monthly ?? null" :component="component.id" figure="monthly" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.effectiveMonthly ?? null" :component="component.id" figure="effectiveMonthly" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.firstYear ?? null" :component="component.id" figure="firstYear" /></td><td class="n"><ExplainedFigure :text="priced.get(component.id)?.chosen?.wholeTerm ?? null" :component="component.id" figure="wholeTerm" /></td>
           </tr>
-          <tr v-for="(problem, field) in priced.get(component.id)?.problems" :key="field" class="problem"><td :colspan="columns.length + 6" class="bad" role="alert">{{ problem }}. The row is not counted until this fits.</td></tr>
-          <tr v-if="opened === component.id" class="opened"><td :colspan="columns.length + 6"><OpenedComponent :component="component" :priced="priced.get(component.id)!" /></td></tr>
+          <SheetRow v-else-if="items[place.index]?.is === 'row'" :ref="(row: unknown) => measure((row as { $el?: Element } | null)?.$el)" :component="(items[place.index] as { component: Component }).component" :index="place.index" :differences="differences" @dragstart="dragged = (items[place.index] as { component: Component }).component.id" @drop="drop((items[place.index] as { component: Component }).component.id, (items[place.index] as { component: Component }).component.part)" />
+          <SheetSaid v-else-if="items[place.index]?.is === 'said'" :ref="(row: unknown) => measure((row as { $el?: Element } | null)?.$el)" :item="(items[place.index] as Extract<SheetItem, { is: 'said' }>)" :index="place.index" :span="span" />
+          <tr v-else-if="items[place.index]" :ref="measure" :data-index="place.index" class="openedrow"><td :colspan="span"><OpenedComponent :component="(items[place.index] as { component: Component }).component" /></td></tr>
         </template>
+        <tr v-if="after > 0" aria-hidden="true"><td :colspan="span" class="space" :style="{ height: `${after}px` }" /></tr>
       </tbody>
       <tbody>
-        <tr><td :colspan="columns.length + 6"><ComponentAdder @added="focusCell({ component: $event, column: 1 })" /></td></tr>
+        <tr @dragover.prevent @drop="drop(null, store.parts.at(-1) ?? 'Workload')"><td :colspan="span"><ComponentAdder @added="added" @pasted="sheet.pasteText" /></td></tr>
+        <template v-if="steps.length && !comparing">
+          <tr class="step"><td :colspan="inputColumns.length + 1">Own cost, sum of the rows</td><td v-for="column in figureColumns" :key="column.key" class="n">{{ shown(evaluate(store.priced!.cost[column.figure]).toFixed()) }}</td></tr>
+          <tr v-for="(step, index) in steps" :key="index" class="step"><td :colspan="inputColumns.length + 1">{{ step.label }}</td><td v-for="column in figureColumns" :key="column.key" class="n"><ExplainedFigure :text="evaluate(step.figures[column.figure]).toFixed()" :asked="{ of: 'step', index, figure: column.figure }" :scenario="null" /></td></tr>
+        </template>
         <tr class="total" data-testid="estimate-total">
-          <td :colspan="columns.length + 1">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ estimate.discountPercent !== '0' ? `, less ${estimate.discountPercent} % discount` : '' }}{{ estimate.taxPercent !== '0' ? `, with ${estimate.taxPercent} % tax` : '' }}</td>
-          <td class="n"><ExplainedFigure :text="store.priced!.totals.upfront" :component="null" figure="upfront" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.monthly" :component="null" figure="monthly" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.effectiveMonthly" :component="null" figure="effectiveMonthly" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.firstYear" :component="null" figure="firstYear" /></td><td class="n"><ExplainedFigure :text="store.priced!.totals.wholeTerm" :component="null" figure="wholeTerm" /></td>
+          <td :colspan="inputColumns.length + 1">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ store.estimate!.discounts.length && store.estimate!.discounts.some(d => d.percent !== '0') ? `, less ${store.estimate!.discounts.filter(d => d.percent !== '0').map(d => `${d.percent} % at ${d.provider}`).join(', ')}` : '' }}{{ comparing && steps.length ? `, with ${steps.map(s => s.label).join(', ')}` : '' }}</td>
+          <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0, [tone(totalOf(column))]: column.difference }">
+            <template v-if="column.difference">{{ signed(totalOf(column)) }}<div class="share">{{ shareOf(column) === null || shareOf(column) === undefined ? '–' : percentText(Number(shareOf(column))) }}</div></template>
+            <ExplainedFigure v-else :text="totalOf(column)" :asked="{ of: 'total', figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
+          </td>
         </tr>
       </tbody>
     </table>
-    <p class="minor keys">Arrows move, Enter edits or opens, Tab goes on, Esc leaves; Delete on a name takes the row out, Ctrl D doubles it, Ctrl Z undoes.</p>
+    <p v-if="said" class="note" role="status">{{ said }} <button class="link" @click="said = ''">close</button></p>
+    <p class="minor keys">Arrows move, Shift with them selects, Enter edits or opens, Tab goes on, Esc leaves. Ctrl D copies down, Alt ↑ ↓ moves a row, Alt M mutes it, Alt Enter opens its menu, Delete on a name takes it out, Ctrl Z undoes. A number may be a range: 650..895..1100.</p>
+    <RowMenu v-if="menuFor" :component="menuFor" @close="menuFor = null" />
   </div>
 </template>
 
 <style scoped>
-.sheet { overflow-x: auto; }
 .sheet th { white-space: normal; }
 .sheet :deep(th), .sheet :deep(td) { padding-inline: 5px; }
+.sheet :deep(.first) { border-left: 1px solid var(--line-strong); }
+.scenarios th { border-bottom: 1px solid var(--line); }
+.scenario { font-weight: 560; color: var(--ink-2); min-height: 24px; border-radius: 3px; padding: 0 4px; max-width: 220px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.scenario.on { color: var(--act); text-decoration: underline; text-underline-offset: 4px; text-decoration-thickness: 2px; }
+.group { border-left: 1px solid var(--line-strong); }
+.compare { display: flex; gap: 6px; align-items: center; font-weight: 400; }
 .part td { background: var(--paper-sunk); font: 600 13px var(--serif); }
 .partname { background: none; font: inherit; width: 100%; min-height: 24px; border-radius: 3px; padding: 0 2px; }
-.cell { cursor: default; white-space: nowrap; }
-.cell.focusable:not(:first-child) { color: var(--act); font-weight: 560; cursor: pointer; }
-.cell:focus { outline: 2px solid var(--act); outline-offset: -2px; }
-.cell.wrong { background: var(--bad-soft); color: var(--bad) !important; }
-.cell.default.focusable:not(:first-child)::before { content: '•'; color: var(--warn); margin-right: 4px; }
-.twist { color: var(--ink-3); display: inline-block; width: 12px; }
-.editor { width: 100%; min-width: 70px; max-width: 170px; height: 24px; border: 1px solid var(--act); border-radius: 2px; background: var(--paper-raised); color: var(--ink); padding: 0 4px; font-weight: 400; }
-.opened > td { padding: 0; }
+.openedrow > td { padding: 0 !important; }
+.space { padding: 0 !important; border: 0; }
+.step td { color: var(--ink-2); }
+.share { font-weight: 400; font-size: 11.5px; }
 .keys { margin-top: 6px; }
+.good { color: var(--good); } .bad { color: var(--bad); }
+@media (max-width: 700px) { .sheet { overflow-x: auto; } }
 </style>

@@ -1,19 +1,24 @@
 <script setup lang="ts">
-import { figureNames, type FigureName } from '../../stores/estimate'
+import type { Explained } from '../../stores/estimate'
 
-/** An amount of an estimate; it opens its Workings in the margin. */
-const props = defineProps<{ text: string | null, component: string | null, way?: string | null, figure: FigureName }>()
+/** An amount of an estimate; it opens its Workings in the margin. The exact value shows on hover. */
+const props = defineProps<{ text: string | null, asked: Explained, scenario: string | null }>()
 const store = useEstimate()
-const shown = computed(() => props.text === null || props.text === '0' ? '–' : props.figure === 'breakEvenHours' ? `${decimals(roundText(props.text), 0)} h` : money(roundText(props.text), store.priced!.currency))
-const open = computed(() => store.explained?.component === props.component && store.explained?.figure === props.figure && store.explained?.way === (props.way ?? null))
+const nothing = computed(() => props.text === null || Number(props.text) === 0)
+const shown = computed(() => nothing.value ? '–' : props.asked.figure === 'breakEvenHours' ? `${decimals(roundText(props.text!), 0)} h` : money(roundText(props.text!), store.currency))
+const open = computed(() => store.scenarioId === props.scenario && JSON.stringify(store.explained) === JSON.stringify(props.asked))
+function ask() {
+  store.scenarioId = props.scenario
+  store.explained = open.value ? null : props.asked
+}
 </script>
 
 <template>
-  <button v-if="text !== null && text !== '0'" type="button" class="figure" :class="{ open }" :aria-pressed="open" :title="`Workings: ${figureNames[figure]}`" @click.stop="store.explained = open ? null : { component, way: way ?? null, figure }">{{ shown }}</button>
+  <button v-if="!nothing" type="button" class="figure" :class="{ open }" :aria-pressed="open" :title="`${fullPrice(roundText(text!))}; its Workings`" @click.stop="ask">{{ shown }}</button>
   <template v-else>{{ shown }}</template>
 </template>
 
 <style scoped>
-.figure { min-height: 24px; border-radius: 2px; font: inherit; }
+.figure { min-height: 24px; border-radius: 2px; font: inherit; color: inherit; }
 .figure:hover, .figure.open { color: var(--act); text-decoration: underline; text-underline-offset: 3px; text-decoration-style: dotted; }
 </style>

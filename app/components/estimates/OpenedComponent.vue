@@ -1,63 +1,104 @@
 <script setup lang="ts">
 import { findKind } from '../../../core/estimate/components'
-import type { Field } from '../../../core/estimate/components/kind'
+import { fieldProblem, type Field } from '../../../core/estimate/components/field'
+import { helpersFor } from '../../../core/estimate/helpers'
 import type { Component } from '../../../core/estimate/estimate'
-import type { PricedComponent } from '../../../core/estimate/price-estimate'
+import { evaluate } from '../../../core/working/working'
+import { paybackMonths } from '../../../core/estimate/ways-to-pay'
+import { chargedFor } from '../../../core/ratecard/describe'
+import { sheetKey } from '../../composables/useSheet'
 
-/** A row opened: all its inputs beside its Workings and every way to pay. */
-const props = defineProps<{ component: Component, priced: PricedComponent }>()
+/** A row opened: all its inputs beside its Workings and every way to pay. Opening changes nothing. */
+const props = defineProps<{ component: Component }>()
 const store = useEstimate()
+const { options, value } = inject(sheetKey)!
 const kind = computed(() => findKind(props.component.kind))
-const options = (field: Field) => field.type === 'choice' ? field.options(store.card!, store.estimate!.region) : []
-const currency = computed(() => store.priced!.currency)
+const row = computed(() => store.priced!.byId.get(props.component.id)!)
 const figures = ['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm', 'breakEvenHours'] as const
-const cheapest = computed(() => [...props.priced.ways].sort((a, b) => Number(a.effectiveMonthly) - Number(b.effectiveMonthly))[0]?.way)
+const cheapest = computed(() => row.value.ways.map(way => ({ way: way.way, cost: evaluate(way.effectiveMonthly) })).sort((a, b) => a.cost.cmp(b.cost))[0]?.way)
+const helping = ref<string | null>(null)
+const monthHours = computed(() => store.priced!.monthHours)
+/** Told while one types, at the input, the same as in the sheet, by paste and by import. */
+const problemOf = (field: Field) => row.value.problems[field.name] ?? (row.value.place ? fieldProblem(field, value(props.component, field), row.value.place.card, row.value.place.region, monthHours.value) : null)
+const commit = (field: string, event: Event) => store.set([props.component.id], field, (event.target as HTMLInputElement).value)
+const where: Field = { type: 'choice', name: 'where', label: 'where', help: 'Another region, or another provider whose rate card the estimate names.', options: () => [], usual: () => '' }
+const fields = computed((): Field[] => [...kind.value?.fields ?? [], ...kind.value?.needs.length || kind.value?.kind === 'metered' ? [where] : []])
+const payback = (index: number) => {
+  const months = paybackMonths(row.value.ways[index]!, row.value.ways[0]!)
+  return months ? `${decimals(months.round(1).toFixed(), 1)} months` : '–'
+}
+const each = computed(() => row.value.charges?.each && row.value.chosen ? { label: row.value.charges.each.label, count: evaluate(row.value.charges.each.count), cost: evaluate(row.value.chosen.effectiveMonthly) } : null)
+/** What is known of the card's line: what it is charged for, what the provider promises and what it leaves out. */
+const line = computed(() => {
+  const sku = row.value.charges?.committable?.line
+  const place = row.value.place
+  const field = kind.value?.fields.find(f => f.type === 'choice' && f.meter && f.column === 'size')
+  return sku ?? (place && field?.type === 'choice' ? place.card.prices.find(p => p.meter === field.meter && p.region === place.region && p.variant === row.value.inputs[field.name]) : undefined) ?? null
+})
+const months = computed(() => row.value.chosen?.months?.map(month => Number(evaluate(month).toFixed(4))) ?? null)
 </script>
 
 <template>
   <div class="opened">
     <div class="inputs">
-      <label v-for="field in kind?.fields" :key="field.name" class="input">
-        <span>{{ field.label }}<i v-if="!component.confirmed.includes(field.name)" class="warn"> · default</i></span>
-        <select v-if="field.type === 'choice'" class="field" :class="{ wrong: priced.problems[field.name] }" :value="priced.inputs[field.name]" @change="store.set(component.id, field.name, ($event.target as HTMLSelectElement).value)">
-          <option v-for="option in options(field)" :key="option" :value="option">{{ option }}</option>
+      <div v-for="field in fields" :key="field.name" class="input">
+        <label :for="`${component.id}-${field.name}`">{{ field.label }}<i v-if="field.name !== 'where' && !component.confirmed.includes(field.name)" class="warn"> · default</i></label>
+        <select v-if="field.type === 'choice'" :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field) }" :value="value(component, field)" @change="commit(field.name, $event)">
+          <option v-if="!options(component, field).some(o => o.value === value(component, field))" :value="value(component, field)">{{ value(component, field) }}</option>
+          <option v-for="option in options(component, field)" :key="option.value" :value="option.value">{{ option.label }}</option>
         </select>
-        <span v-else class="number"><input class="field" :class="{ wrong: priced.problems[field.name] }" inputmode="decimal" :value="priced.inputs[field.name]" @change="store.set(component.id, field.name, ($event.target as HTMLInputElement).value.trim())"> {{ field.unit }}</span>
-        <span class="minor help">{{ field.help }}</span>
-      </label>
-      <div class="buttons"><button class="link" @click="store.duplicate(component.id)">double it</button><button class="link" @click="store.remove(component.id)">take it out</button></div>
+        <span v-else class="number"><input :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field), wide: field.type === 'text' }" :value="value(component, field)" @change="commit(field.name, $event)"> <span class="minor">{{ field.unit }}</span>
+          <button v-if="helpersFor(component.kind, field.name).length" type="button" class="link" :aria-expanded="helping === field.name" @click="helping = helping === field.name ? null : field.name">work it out</button>
+        </span>
+        <span class="minor help">{{ field.help }}<button v-if="field.name !== 'where' && !component.confirmed.includes(field.name) && !store.scenarioId" type="button" class="link agree" @click="store.confirm(component.id, field.name)">it is right</button></span>
+        <InputHelper v-if="helping === field.name" :kind="component.kind" :field="field.name" class="helper" @made="store.set([component.id], field.name, $event); helping = null" />
+      </div>
     </div>
-    <div class="figures2">
-      <template v-if="priced.chosen">
-        <h3 class="minor">Workings, {{ priced.chosen.way }}, a month</h3>
-        <WorkingsTree :working="priced.chosen.workings.effectiveMonthly" :currency="currency" />
-        <template v-if="priced.ways.length > 1">
+    <div class="beside">
+      <template v-if="row.chosen">
+        <h3 class="minor">Workings, {{ row.chosen.way }}, a month</h3>
+        <WorkingsTree :working="row.chosen.effectiveMonthly" :currency="store.currency" />
+        <p v-if="line" class="minor facts">Charged for {{ chargedFor(line) === 'existing' ? 'existing' : 'use' }}<template v-if="line.serviceLevel"> · {{ line.serviceLevel }}</template><template v-if="line.excludes"> · not in it: {{ line.excludes }}</template></p>
+        <p v-if="row.charges?.facts?.length || each" class="facts"><template v-for="fact in row.charges?.facts" :key="fact.label">{{ fact.label }} <b>{{ quantity(evaluate(fact.working).toFixed()) }}</b> · </template><template v-if="each">cost per {{ each.label }} <b>{{ each.count.gt(0) ? money(roundText(each.cost.div(each.count).toFixed()), store.currency) : '–' }} {{ store.currency }}</b> a month</template></p>
+        <p v-if="row.uplifts.length" class="facts own">Own charges: {{ row.uplifts.map(u => `${u.name} (${u.who}, from ${dayText(u.validFrom)})`).join('; ') }}</p>
+        <MonthBars v-if="months" :amounts="months" :currency="store.currency" />
+        <template v-if="row.ways.length > 1">
           <h3 class="minor">Every way to pay</h3>
           <table class="ledger">
-            <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">whole term</th><th class="n">breaks even at</th></tr></thead>
+            <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">its term</th><th class="n">breaks even at</th><th class="n">paid back after</th></tr></thead>
             <tbody>
-              <tr v-for="way in priced.ways" :key="way.way" class="acts" :class="{ chosen: way.way === priced.chosen.way }">
-                <td><button class="link way" :aria-pressed="way.way === priced.chosen.way" @click="store.set(component.id, 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
-                <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name]" :component="component.id" :way="way.way" :figure="name" /></td>
+              <tr v-for="(way, index) in row.ways" :key="way.way" class="acts" :class="{ chosen: way.way === row.chosen.way }">
+                <td><button class="link way" :aria-pressed="way.way === row.chosen.way" @click="store.set([component.id], 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
+                <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name] ? evaluate(way[name]).toFixed() : null" :asked="{ of: 'row', component: component.id, way: way.way, figure: name }" :scenario="store.scenarioId" /></td>
+                <td class="n">{{ index ? payback(index) : '–' }}</td>
               </tr>
             </tbody>
           </table>
+          <p class="minor">A commitment is charged for all {{ monthHours }} hours of the month. Below its break-even hours on-demand costs less.</p>
         </template>
       </template>
-      <p v-else class="bad">{{ Object.values(priced.problems).join('. ') }}.</p>
+      <p v-else class="bad">{{ Object.values(row.problems).join('. ') }}.</p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.opened { display: grid; grid-template-columns: 200px minmax(0, 1fr); gap: 18px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
-.input { display: grid; gap: 1px; margin-bottom: 7px; }
-.number { display: flex; gap: 6px; align-items: center; }
-.number .field { width: 130px; }
-.figures2 h3 { margin: 2px 0 3px; }
-.figures2 h3:not(:first-child) { margin-top: 12px; }
-.buttons { display: flex; gap: 14px; }
+.opened { display: grid; grid-template-columns: 262px minmax(0, 1fr); gap: 20px; padding: 10px 14px 12px; border: 1px solid var(--act); border-radius: 0 0 4px 4px; background: var(--paper); white-space: normal; }
+.inputs { max-height: 470px; overflow-y: auto; padding-right: 6px; }
+.input { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 1px 8px; align-items: center; margin-bottom: 5px; }
+.input > label { color: var(--ink-2); line-height: 1.15; }
+.help, .helper { grid-column: 1 / -1; line-height: 1.25; }
+.agree { margin-left: 6px; font-size: 12px; min-height: 20px; }
+.number { display: flex; gap: 6px; align-items: center; min-width: 0; }
+.number .field { width: 84px; min-width: 0; flex: none; }
+.number .field.wide { width: 100%; flex: 1; }
+select.field { width: 100%; min-width: 0; }
+.beside h3 { margin: 2px 0 3px; }
+.beside h3:not(:first-child) { margin-top: 10px; }
 .way { font-weight: 500; white-space: nowrap; }
 .cheapest { margin-left: 6px; white-space: nowrap; }
-.figures2 th { white-space: normal; }
+.facts { margin-top: 5px; }
+.own { color: var(--warn); }
+.beside th { white-space: normal; }
+@media (max-width: 800px) { .opened { grid-template-columns: minmax(0, 1fr); } }
 </style>

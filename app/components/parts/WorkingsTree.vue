@@ -1,26 +1,33 @@
 <script setup lang="ts">
+import type { Decimal } from '../../../core/money/decimal'
 import { decimalText } from '../../../core/money/decimal'
-import { evaluate, type Working } from '../../../core/working/working'
+import { evaluate, stretchesOf, type Working } from '../../../core/working/working'
 
-/** How an amount was made, step by step, in words and figures: the tree that was evaluated. */
+/** How an amount was made, step by step, in words and figures: the tree that was evaluated. Parts that came to nothing are left out. */
 const props = defineProps<{ working: Working, currency: string, depth?: number }>()
 const signs = { sum: ' + ', product: ' × ', difference: ' − ', quotient: ' ÷ ', smaller: ', the smaller of ', larger: ', the larger of ', ceiling: ' up to a whole ' } as const
-const shown = (part: Working): string => {
-  const text = part.op === 'input' ? fullest(part.value) : fullest(decimalText(evaluate(part).round(10)))
-  return part.op === 'input' ? `${text}${part.unit && !part.unit.startsWith('per ') ? ` ${part.unit}` : ''}` : text
-}
 const fullest = (text: string) => text.replace(/^(-?)(\d+)/, (_, sign: string, whole: string) => `${sign ? '−' : ''}${count(Number(whole))}`)
+const figure = (value: Decimal) => fullest(decimalText(value.round(10)))
+const shown = (part: Working) => `${figure(evaluate(part))}${part.op === 'input' && part.unit && !part.unit.startsWith('per ') ? ` ${part.unit}` : ''}`
 const names = (part: Working) => part.op === 'input' ? `${part.label}${part.unit?.startsWith('per ') ? ` ${part.unit}` : ''}${part.source ? ` (${part.source})` : ''}` : part.label
-const result = computed(() => fullest(decimalText(evaluate(props.working).round(10))))
-const deeper = computed(() => props.working.op === 'input' ? [] : props.working.parts.filter(p => p.op !== 'input'))
+const result = computed(() => figure(evaluate(props.working)))
+const inner = computed(() => props.working.op === 'input' ? [] : props.working.op === 'sum' ? props.working.parts.filter(p => !evaluate(p).eq(0)) : props.working.parts)
+const deeper = computed(() => inner.value.filter((p, i) => p.op !== 'input' && !(props.working.op === 'tiered' && i > 0 && evaluate(p).eq(0))))
+const stretches = computed(() => props.working.op === 'tiered' ? stretchesOf(props.working, ...props.working.parts.map(evaluate) as [Decimal, Decimal, Decimal]) : [])
 </script>
 
 <template>
-  <div class="tree">
+  <div class="tree" :class="{ own: working.own }">
     <template v-if="working.op === 'input'"><div class="line"><span>{{ names(working) }}</span><b>{{ result }}</b></div></template>
+    <template v-else-if="working.op === 'tiered'">
+      <div class="line"><span>{{ working.label }}<template v-if="stretches.length === 1">: {{ figure(stretches[0]!.units) }} {{ working.unit }} × {{ fullest(stretches[0]!.price) }}</template></span><b>{{ result }}{{ depth ? '' : ` ${currency}` }}</b></div>
+      <template v-if="stretches.length > 1"><div v-for="stretch in stretches" :key="stretch.label" class="line minor"><span>{{ stretch.label }}: {{ figure(stretch.units) }} × {{ fullest(stretch.price) }}</span><span>{{ figure(stretch.units.times(stretch.price)) }}</span></div></template>
+      <div class="minor">{{ working.source }}</div>
+      <WorkingsTree v-for="(part, i) in deeper" :key="i" class="part" :working="part" :currency="currency" :depth="(depth ?? 0) + 1" />
+    </template>
     <template v-else>
-      <div class="line"><span>{{ working.label }}: {{ working.parts.map(shown).join(signs[working.op]) }}</span><b>{{ result }}{{ depth ? '' : ` ${currency}` }}</b></div>
-      <div class="minor">{{ working.parts.map(names).join(signs[working.op]) }}</div>
+      <div class="line"><span>{{ working.label }}: {{ inner.length > 12 ? `${inner.length} parts` : inner.map(shown).join(signs[working.op]) }}</span><b>{{ result }}{{ depth ? '' : ` ${currency}` }}</b></div>
+      <div v-if="inner.length <= 12" class="minor">{{ inner.map(names).join(signs[working.op]) }}</div>
       <WorkingsTree v-for="(part, i) in deeper" :key="i" class="part" :working="part" :currency="currency" :depth="(depth ?? 0) + 1" />
     </template>
   </div>
@@ -29,4 +36,5 @@ const deeper = computed(() => props.working.op === 'input' ? [] : props.working.
 <style scoped>
 .line { display: flex; justify-content: space-between; gap: 16px; }
 .part { border-left: 1px solid var(--line-strong); padding-left: 10px; margin-top: 4px; }
+.own { border-left: 3px solid var(--warn); padding-left: 8px; }
 </style>

@@ -3,57 +3,84 @@ import { onKeyStroke, useEventListener } from '@vueuse/core'
 
 const store = useEstimate()
 const route = useRoute()
+const router = useRouter()
 onMounted(() => store.open(String(route.params.id)))
 useHead({ title: () => `${store.estimate?.name ?? 'Estimate'} · Rain Barrel` })
 const naming = ref(false)
+type Panel = 'scenarios' | 'regions' | 'versions' | 'away' | 'pattern' | 'card' | 'note'
+const panel = ref<Panel | null>(null)
+const panels: { key: Panel, label: string }[] = [{ key: 'scenarios', label: 'Scenarios' }, { key: 'regions', label: 'Regions' }, { key: 'versions', label: 'Versions' }, { key: 'pattern', label: 'Pattern' }, { key: 'note', label: 'Note' }, { key: 'away', label: 'Take away' }]
+const toggle = (key: Panel) => {
+  panel.value = panel.value === key ? null : key
+}
 
 onKeyStroke(['z', 'y', 's'], (event) => {
   if (!event.ctrlKey && !event.metaKey) return
-  const inText = event.target instanceof HTMLInputElement && event.target.type !== 'checkbox'
+  const inText = (event.target instanceof HTMLInputElement && event.target.type !== 'checkbox') || event.target instanceof HTMLTextAreaElement
   if (event.key === 's') void store.save()
   else if (inText) return
   else if (event.key === 'y' || event.shiftKey) store.redo()
   else store.undo()
   event.preventDefault()
 })
+onKeyStroke('Escape', (event) => {
+  if (event.defaultPrevented || !panel.value || event.target instanceof HTMLInputElement) return
+  panel.value = null
+})
 useEventListener('beforeunload', (event) => {
   if (store.unsaved) event.preventDefault()
 })
 onBeforeRouteLeave(() => !store.unsaved || window.confirm('The estimate has changes that are not saved. Leave without them?'))
 
-function takeOut() {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([store.json()], { type: 'application/json' }))
-  link.download = `${store.estimate!.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
 function rename(text: string) {
   naming.value = false
-  if (text.trim()) store.change((e) => {
-    e.name = text.trim().slice(0, 120)
-  })
+  if (text.trim()) store.patch({ name: text.trim().slice(0, 120) })
 }
 const regions = computed(() => store.card?.regions.map(r => ({ value: r.id, label: r.id, note: r.name })) ?? [])
+async function keepApart() {
+  const own = await store.saveApart()
+  if (own) await router.push(`/estimates/${own}`)
+}
+const pricedAway = computed(() => store.estimate?.cards.length ? store.estimate.cards.filter(c => c.provider !== store.estimate!.provider).map(c => `${c.provider} of ${dayText(c.date)}`).join(', ') : '')
+watch(() => route.params.id, (id, before) => id && id !== before && store.open(String(id)))
 </script>
 
 <template>
   <div class="page">
-    <ProblemNote v-if="store.problem" :problem="store.problem" :retry="store.estimate ? undefined : () => store.open(String(route.params.id))" />
+    <ProblemNote v-if="store.problem && !store.overtaken" :problem="store.problem" :retry="store.estimate ? undefined : () => store.open(String(route.params.id))" />
+    <div v-if="store.overtaken" class="overtaken" role="alert">
+      <b>{{ store.overtaken.who }} saved version {{ store.overtaken.version }} after you began.</b> Yours is still on the screen and nothing of it is lost.
+      <button class="link" @click="panel = 'versions'">See what differs</button>
+      <button class="link" @click="keepApart">Keep mine as an estimate of its own</button>
+      <button class="link" @click="store.open(String(route.params.id))">Take theirs</button>
+    </div>
     <p v-if="!store.estimate && !store.problem" class="note" role="status">Reading…</p>
     <template v-if="store.estimate && store.priced">
       <div class="title">
         <h1 v-if="!naming" class="name"><button title="Rename" @click="naming = true">{{ store.estimate.name }}</button></h1>
         <input v-else class="field name" :value="store.estimate.name" maxlength="120" aria-label="name of the estimate" @vue:mounted="($event.el as HTMLInputElement).focus()" @change="rename(($event.target as HTMLInputElement).value)" @blur="naming = false" @keydown.enter="rename(($event.target as HTMLInputElement).value)">
-        <span class="minor facts sentence2">in <SentenceChoice label="region" :options="regions" :chosen="store.estimate.region" :text="store.estimate.region" @choose="store.change(e => { e.region = $event })" /> · {{ store.estimate.provider }} rate card of {{ dayText(store.card!.validFrom) }} · {{ store.card!.currency }} · not a quote</span>
+        <span class="minor facts">in <SentenceChoice label="region" :options="regions" :chosen="store.estimate.region" :text="store.estimate.region" @choose="store.patch({ region: $event })" /> · {{ store.estimate.provider }} rate card of {{ dayText(store.card!.validFrom) }}<template v-if="pricedAway">, {{ pricedAway }}</template> · {{ store.currency }}{{ store.estimate.month ? ` · ${monthText(store.estimate.month)}, ${store.priced.monthHours} hours` : '' }} · not a quote</span>
         <span class="acts">
           <button class="link" :disabled="!store.past.length" @click="store.undo()">Undo</button>
           <button class="link" :disabled="!store.future.length" @click="store.redo()">Redo</button>
-          <button class="link" @click="takeOut">Take out (JSON)</button>
           <button class="button main" :disabled="!store.unsaved || store.saving" @click="store.save()">Save</button>
         </span>
       </div>
-      <p class="under">{{ store.unsaved ? 'Changes are not saved yet.' : `Saved as version ${store.saved!.version} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.` }}</p>
+      <div class="under">
+        <span>{{ store.unsaved ? 'Changes are not saved yet.' : `Saved as version ${store.saved!.version}${store.saved!.name ? ` “${store.saved!.name}”` : ''} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.` }}</span>
+        <button v-for="newer in store.newerCards" :key="newer.provider" class="link warn" :aria-expanded="panel === 'card'" @click="toggle('card')">{{ newer.provider }} has a newer rate card, from {{ dayText(newer.validFrom) }}</button>
+        <span class="panels"><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">{{ entry.label }}<template v-if="entry.key === 'scenarios' && store.estimate.scenarios.length"> {{ store.estimate.scenarios.length }}</template></button></span>
+      </div>
+      <div v-if="panel" class="panel">
+        <button class="link close" @click="panel = null">close</button>
+        <ScenarioPanel v-if="panel === 'scenarios'" />
+        <RegionsPanel v-else-if="panel === 'regions'" />
+        <VersionsPanel v-else-if="panel === 'versions'" />
+        <PatternPanel v-else-if="panel === 'pattern'" @done="panel = null" />
+        <CardPanel v-else-if="panel === 'card'" />
+        <AwayPanel v-else-if="panel === 'away'" />
+        <label v-else class="notes">Note on the estimate, for your own people<textarea class="field" rows="4" maxlength="2000" :value="store.estimate.note" @change="store.patch({ note: ($event.target as HTMLTextAreaElement).value.trim() })" /></label>
+      </div>
       <div class="columns">
         <EstimateSheet />
         <EstimateMargin />
@@ -68,6 +95,14 @@ const regions = computed(() => store.card?.regions.map(r => ({ value: r.id, labe
 .name button { min-height: 30px; }
 .facts :deep(.control) { color: var(--ink); font-weight: 560; text-decoration: underline; text-decoration-color: var(--act); text-underline-offset: 3px; min-height: 24px; }
 .acts { margin-left: auto; display: flex; gap: 16px; align-items: center; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 265px; gap: 20px; margin-top: 4px; }
+.panels { display: flex; flex-wrap: wrap; gap: 4px 16px; margin-left: auto; }
+.panels [aria-expanded="true"] { text-decoration: underline; text-underline-offset: 4px; text-decoration-thickness: 2px; }
+.warn.link { color: var(--warn); }
+.panel { position: relative; border: 1px solid var(--line-strong); border-radius: 4px; background: var(--paper-sunk); padding: 10px 14px 12px; margin: 4px 0 8px; }
+.panel .close { position: absolute; right: 14px; top: 8px; }
+.overtaken { background: var(--warn-soft, var(--paper-sunk)); border-left: 3px solid var(--warn); padding: 8px 12px; margin-bottom: 8px; border-radius: 3px; }
+.overtaken .link { margin-left: 12px; }
+.notes { display: grid; gap: 4px; max-width: 760px; color: var(--ink-2); }
+.columns { display: grid; grid-template-columns: minmax(0, 1fr) 265px; gap: 18px; margin-top: 4px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

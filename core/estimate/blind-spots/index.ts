@@ -1,17 +1,59 @@
-import type { Estimate } from '../estimate'
-import type { BlindSpot, BlindSpotFound } from './blind-spot'
+import { priceEstimate, type PriceMemo, type Prices } from '../price-estimate'
+import { evaluate } from '../../working/working'
+import type { Decimal } from '../../money/decimal'
+import type { Component, Estimate } from '../estimate'
+import type { BlindSpot, BlindSpotFix, BlindSpotFound, Seen } from './blind-spot'
+import { databaseOneZone } from './database-one-zone'
+import { noBackup } from './no-backup'
+import { noDatabaseBackup } from './no-database-backup'
 import { noDisk } from './no-disk'
+import { noGateway } from './no-gateway'
+import { noIdentity } from './no-identity'
+import { noLoadBalancer } from './no-load-balancer'
+import { noLogs } from './no-logs'
+import { noOneOff } from './no-one-off'
 import { noOutgoingTransfer } from './no-outgoing-transfer'
+import { noRecovery } from './no-recovery'
+import { noRegionTransfer } from './no-region-transfer'
+import { noRehearsal } from './no-rehearsal'
+import { noRequests } from './no-requests'
+import { noRetrieval } from './no-retrieval'
+import { noSupport } from './no-support'
+import { noZoneTransfer } from './no-zone-transfer'
+import { oneZone } from './one-zone'
 
-export type { BlindSpotFound } from './blind-spot'
+export type { BlindSpotFix, BlindSpotFound } from './blind-spot'
 
-export const blindSpots: readonly BlindSpot[] = [noDisk, noOutgoingTransfer]
+/** Every rule, in the order in which people leave things out. */
+export const blindSpots: readonly BlindSpot[] = [
+  noDisk, noOutgoingTransfer, noGateway, noLogs, noBackup, oneZone, noLoadBalancer, noSupport, noRequests, noRetrieval, noZoneTransfer, noRegionTransfer, databaseOneZone, noDatabaseBackup, noIdentity, noRecovery, noRehearsal, noOneOff,
+]
 
 /** What the estimate most likely lacks; what was dismissed with a reason is left out. */
-export function findBlindSpots(estimate: Estimate): BlindSpotFound[] {
-  const dismissed = new Set(estimate.dismissed.map(d => d.blindSpot))
-  return blindSpots.flatMap((spot) => {
-    const found = dismissed.has(spot.id) ? null : spot.find(estimate)
-    return found ? [{ id: spot.id, ...found }] : []
+export function findBlindSpots(seen: Seen): BlindSpotFound[] {
+  const dismissed = new Set(seen.estimate.dismissed.map(d => d.blindSpot))
+  return blindSpots.flatMap(({ id, title, find }) => {
+    const found = dismissed.has(id) ? null : find(seen)
+    return found ? [{ id, title, ...found }] : []
   })
+}
+
+/** The title of a rule, for one that was dismissed. */
+export const blindSpotTitle = (id: string): string => blindSpots.find(spot => spot.id === id)?.title ?? id.replaceAll('-', ' ')
+
+/** The estimate with a blind spot filled. @param id of the component that is added. */
+export function fillBlindSpot(estimate: Estimate, fix: BlindSpotFix, id: string): Estimate {
+  if ('set' in fix) {
+    const inputs = new Map(fix.set.map(s => [s.component, s.inputs]))
+    return { ...estimate, components: estimate.components.map((c): Component => inputs.has(c.id) ? { ...c, inputs: { ...c.inputs, ...inputs.get(c.id) }, confirmed: [...new Set([...c.confirmed, ...Object.keys(inputs.get(c.id)!)])] } : c) }
+  }
+  const added: Component = { id, ...fix.add, confirmed: Object.keys(fix.add.inputs), note: '', muted: false, pattern: null }
+  const last = estimate.components.map(c => c.part).lastIndexOf(added.part)
+  return { ...estimate, components: estimate.components.toSpliced(last < 0 ? estimate.components.length : last + 1, 0, added) }
+}
+
+/** What filling a blind spot would add to the effective monthly total: its typical size, worked out for this estimate. */
+export function blindSpotSize(estimate: Estimate, prices: Prices, fix: BlindSpotFix, memo: PriceMemo): Decimal {
+  const total = (of: Estimate) => evaluate(priceEstimate(of, prices, null, memo).total.effectiveMonthly)
+  return total(fillBlindSpot(estimate, fix, 'filled')).minus(total(estimate))
 }

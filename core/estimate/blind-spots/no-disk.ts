@@ -1,12 +1,13 @@
-import type { BlindSpot } from './blind-spot'
+import { counted, hasRow, partOf, rowsOf, sumOf, type BlindSpot } from './blind-spot'
 
 /** Servers, but no disk for them. */
 export const noDisk: BlindSpot = {
   id: 'no-disk',
-  find({ components }) {
-    const servers = components.filter(c => c.kind === 'server' && c.inputs.count !== '0')
-    if (!servers.length || components.some(c => c.kind === 'disk')) return null
-    const count = servers.reduce((n, c) => n + Number(c.inputs.count ?? 1), 0)
-    return { title: 'Servers without a disk', reason: `${count} ${count === 1 ? 'server has' : 'servers have'} to start from something; a disk is charged by its size, also while the server is off`, add: { part: servers[0]!.part, kind: 'disk', inputs: { storageGb: '80', count: String(count) } } }
+  title: 'Servers without a disk',
+  find(seen) {
+    const servers = rowsOf(seen, 'server')
+    if (!servers.length || hasRow(seen, 'disk')) return null
+    const count = sumOf(servers, 'count').plus(sumOf(servers, 'peakCount'))
+    return { reason: `${counted(count, 'server has', 'servers have')} to start from something; a disk is charged by its size, also while the server is off`, fix: { add: { part: partOf(seen, servers[0]!), kind: 'disk', inputs: { storageGb: '80', count: count.toFixed() } } } }
   },
 }

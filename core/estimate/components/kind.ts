@@ -1,62 +1,94 @@
 import { z } from 'zod'
-import { Decimal, parseDecimal, type DecimalText } from '../../money/decimal'
-import type { RateCard } from '../../ratecard/rate-card'
-import type { Working } from '../../working/working'
-import type { WayPrice } from '../ways-to-pay'
-
-/** A field's place in the sheet; a field without one shows in the opened row only. */
-export type SheetColumn = 'size' | 'amount' | 'runs' | 'count' | 'pays'
-
-export type Field = {
-  name: string
-  label: string
-  unit?: string
-  help: string
-  column?: SheetColumn
-} & (
-  | { type: 'number', min: number, max: number, whole?: boolean, usual: string }
-  | { type: 'choice', options: (card: RateCard, region: string) => string[], usual: (card: RateCard, region: string) => string }
-)
-
-/** Where a component is priced: the card, the region, the hours of its month, and what rows before have drawn of shared allowances. */
-export type PriceContext = {
-  card: RateCard
-  region: string
-  /** 730, or the real hours of a named month when what ran is priced again. */
-  monthHours: number
-  countFreeAllowance: boolean
-  /** Units that rows before have drawn, by meter. */
-  drawn: Map<string, Decimal>
-}
-
-/** What a component costs: each way to pay, or what keeps it from being priced. */
-export type ComponentPrice =
-  | { ok: true, ways: WayPrice[], unitPrice: { value: DecimalText, per: string } }
-  | { ok: false, field: string, reason: string }
+import { zero } from '../../money/decimal'
+import type { DecimalText } from '../../money/decimal'
+import type { Meter } from '../../ratecard/meters'
+import { allowanceOf, alone, isPooled, priceQuantity } from '../../ratecard/price-quantity'
+import { findPrice, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { add, input, multiply, type Working } from '../../working/working'
+import { hoursWorking, readHours } from '../hours-text'
+import { readNumber, type TypedNumber } from '../number-text'
+import { fieldProblem, usualValue, type Field } from './field'
 
 export type Inputs = Record<string, string>
 
-/** One kind of thing that can be priced. The sheet, the opened row, checks and JSON are driven from this object. */
+/** Why something cannot be priced: the field it lies at, and what to do. */
+export type Refusal = { field: string, reason: string, instead?: { value: string, label: string } }
+
+/** Ends the pricing of one row; caught where rows are priced. */
+export class NotPriced extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.reason)
+  }
+}
+
+/** What a component is made of, before any way to pay: how it is charged in a month. */
+export type Charges = {
+  /** What the month costs as it runs. */
+  recurring: Working[]
+  /** What a commitment can be made to: so many of a line for so many hours. Not in `recurring`. */
+  committable?: { label: string, line: PriceLine, count: Working, hours: Working }
+  /** Paid once, when it begins. */
+  once?: Working[]
+  /** Where months differ: each of them. `recurring` is then what comes on top in every month. */
+  months?: Working[]
+  unitPrice: { value: DecimalText, per: string } | null
+  /** How many of it, for how long, and how much: what an organisation's own charges multiply. */
+  count?: Working
+  hours?: Working
+  amounts?: { unit: string, quantity: Working }[]
+  /** What its cost is worth knowing for each of, such as a user. */
+  each?: { label: string, count: Working }
+  /** A sentence worth knowing before one believes the price. */
+  notices?: string[]
+  /** Figures that are not money, such as machines needed. */
+  facts?: { label: string, working: Working, unit?: string }[]
+}
+
+/** Where a row is priced. */
+export type Place = { card: RateCard, region: string }
+export type PriceSettings = {
+  /** 730, or the real hours of a named month when what ran is priced again. */
+  monthHours: number
+  useFreeAllowance: boolean
+}
+/** Quantities that rows before have drawn of lines with tiers or free units, by SKU. */
+export type Pool = Map<string, Working>
+
+/** What a kind's pricing works with: its inputs as Workings, the card's lines at its place, and the pool. */
+export type Builder = Place & PriceSettings & {
+  /** The typed number as Workings: a range counts with its likely value. */
+  number: (name: string) => Working
+  /** The typed number itself, for what only decides on structure (a number of months, whether something is wanted). */
+  typed: (name: string) => TypedNumber
+  hours: (name?: string) => Working
+  /** A choice or text. */
+  text: (name: string) => string
+  /** The card's line here. @throws NotPriced when it has none. */
+  line: (meter: Meter, variant: string | null, field: string) => PriceLine
+  findLine: (meter: Meter, variant?: string | null) => PriceLine | undefined
+  /** A quantity at a line, in the pool of rows that share its tiers and free units. */
+  charge: (label: string, line: PriceLine, quantity: Working) => Working
+  /** The same, with a pool of its own: for one of several months that differ. */
+  apart: () => Builder
+  refuse: (field: string, reason: string, instead?: Refusal['instead']) => never
+  /** The other rows of the card: the month's cost before the organisation's own charges. Zero but for kinds priced last. */
+  rest: Working
+}
+
+/** One kind of thing that can be priced. The sheet, the opened row, checks, search, JSON and documentation are driven from this object. */
 export type ComponentKind = {
   kind: string
   label: string
   /** Plain words by which it is found. */
-  words: string[]
-  fields: Field[]
-  price: (inputs: Inputs, context: PriceContext) => ComponentPrice
-}
-
-/** Checks one input the same way for mouse, keyboard, paste and import. @returns what is wrong and how to mend it; null when it fits. */
-export function fieldProblem(field: Field, value: string, card: RateCard, region: string): string | null {
-  if (field.type === 'choice') {
-    const options = field.options(card, region)
-    return options.includes(value) ? null : options.length ? `«${value}» is not offered here; choose one of ${options.slice(0, 4).join(', ')}${options.length > 4 ? ' …' : ''}` : `${card.provider} offers none in ${region}`
-  }
-  const number = parseDecimal(value.trim())
-  if (!number) return `${field.label} must be a number, such as ${field.usual}`
-  if (number.lt(field.min) || number.gt(field.max)) return `${field.label} must be from ${field.min} to ${field.max}${field.unit ? ` ${field.unit}` : ''}`
-  if (field.whole && !number.round(0, 0).eq(number)) return `${field.label} must be a whole number`
-  return null
+  words: readonly string[]
+  fields: readonly Field[]
+  /** Meters without which a card does not offer it; none for what needs no card. */
+  needs: readonly Meter[]
+  /** Priced after all others, on what they cost. */
+  last?: true
+  /** No price of a provider's: no negotiated discount, and no support plan's share. */
+  outside?: true
+  price: (builder: Builder) => Charges
 }
 
 /** The Zod schema of a kind's inputs on a rate card, made from its fields. */
@@ -64,21 +96,57 @@ export function inputSchema({ fields }: ComponentKind, card: RateCard, region: s
   return z.object(Object.fromEntries(fields.map(field => [field.name, z.string().superRefine((value, context) => {
     const message = fieldProblem(field, value, card, region)
     if (message) context.addIssue({ code: 'custom', message })
-  })])))
+  }).describe(field.help)])))
 }
 
 /** What a new component of the kind begins with. */
 export function usualInputs({ fields }: ComponentKind, card: RateCard, region: string): Inputs {
-  return Object.fromEntries(fields.map(field => [field.name, field.type === 'choice' ? field.usual(card, region) : field.usual]))
+  return Object.fromEntries(fields.map(field => [field.name, usualValue(field, card, region)]))
 }
 
 /** The inputs as they are read: what is missing is as usual. */
-export function completeInputs(kind: ComponentKind, inputs: Record<string, unknown>, card: RateCard, region: string): Inputs {
-  const usual = usualInputs(kind, card, region)
-  return Object.fromEntries(kind.fields.map(({ name }) => [name, inputs[name] === undefined ? usual[name]! : String(inputs[name])]))
+export function completeInputs(kind: ComponentKind, inputs: Record<string, string>, card: RateCard, region: string): Inputs {
+  return Object.fromEntries(kind.fields.map(field => [field.name, inputs[field.name] ?? usualValue(field, card, region)]))
 }
 
-export const amount = (text: string) => new Decimal(text.trim())
-export const missingPrice = (field: string, card: RateCard, region: string, what: string): ComponentPrice =>
-  ({ ok: false, field, reason: `${card.provider} has no price for ${what} in ${region}` })
-export type { Working }
+/**
+ * @param id of the row, for the references of its inputs.
+ * @param pool is added to by every charge at a line that rows share.
+ */
+export function makeBuilder(id: string, kind: ComponentKind, inputs: Inputs, place: Place, settings: PriceSettings, pool: Pool, rest: Working): Builder {
+  const fieldOf = (name: string) => kind.fields.find(field => field.name === name)!
+  const typed = (name: string) => readNumber(inputs[name]!)!
+  const refuse: Builder['refuse'] = (field, reason, instead) => {
+    throw new NotPriced({ field, reason, ...(instead && { instead }) })
+  }
+  return {
+    ...place, ...settings, typed, refuse, rest,
+    apart: () => makeBuilder(id, kind, inputs, place, settings, new Map(), rest),
+    number: (name) => {
+      const field = fieldOf(name)
+      return { ...input(field.label, typed(name).likely, field.unit), ref: `${id}.${name}` }
+    },
+    hours: (name = 'hoursPerMonth') => hoursWorking(readHours(inputs[name]!)!, settings.monthHours, `${id}.${name}`),
+    text: name => inputs[name]!,
+    findLine: (meter, variant = null) => findPrice(place.card, meter, place.region, variant),
+    line: (meter, variant, field) => findPrice(place.card, meter, place.region, variant) ?? refuse(field, `${place.card.provider} has no price for ${variant ?? kind.label.toLowerCase()} in ${place.region}`),
+    charge: (label, line, quantity) => {
+      if (!isPooled(line)) return leastCharge(priceQuantity(label, line, quantity), line)
+      const key = `${place.card.provider}\n${line.sku}`
+      const before = pool.get(key) ?? alone.before
+      const priced = priceQuantity(label, line, quantity, { before, allowance: allowanceOf(line, settings.useFreeAllowance) })
+      pool.set(key, before === alone.before ? priced.parts[0] : add('drawn before', [before, priced.parts[0]], line.unit))
+      return leastCharge(priced, line)
+    },
+  }
+}
+
+function leastCharge(priced: Working, line: PriceLine): Working {
+  if (line.minimumCharge === undefined) return priced
+  return { op: 'larger', label: `${priced.label}, at least the least charge`, parts: [priced, input('least charge a month', line.minimumCharge, undefined, line.sku)] }
+}
+
+/** Count times something, named. */
+export const times = (label: string, ...parts: Working[]): Working => multiply(label, parts)
+export const none: Working = input('none', zero)
+export type { Meter, PriceLine, RateCard, Working }

@@ -1,29 +1,100 @@
-import { findPrice, variantsOf } from '../../ratecard/rate-card'
-import { input, multiply } from '../../working/working'
-import { wayToPay } from '../estimate'
-import { committed, onDemand, wayName } from '../ways-to-pay'
-import { amount, missingPrice, type ComponentKind } from './kind'
+import { findSize, variantsOf, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { add, evaluate, input, multiply, type Working } from '../../working/working'
+import { wayToPay, type WayToPay } from '../estimate'
+import { wayName } from '../ways-to-pay'
+import { choice, countField, hoursField, number, variantChoice, words } from './field'
+import type { Builder, ComponentKind } from './kind'
+
+export const sharedHost = 'shared host'
+export const dedicatedHost = 'dedicated host'
+export const openSystem = 'open, no licence'
+/** Said behind the name of a licensed system that one's own licence is used for. */
+export const broughtAlong = ', own licence'
+
+/** Operating systems that a card runs in a region: the open ones, licensed ones, and licensed ones with one's own licence where the card allows it. */
+export function systemsOf(card: RateCard, region: string): string[] {
+  return [openSystem, ...variantsOf(card, 'system-vcpu-hour', region)]
+}
+
+const offered = new WeakMap<RateCard, Map<string, WayToPay[]>>()
+
+/** Ways to pay that a meter's lines have in a region. */
+export function waysOf(card: RateCard, region: string, meter: PriceLine['meter']): WayToPay[] {
+  const known = offered.get(card) ?? offered.set(card, new Map()).get(card)!
+  const key = `${meter} ${region}`
+  const found = known.get(key)
+  if (found) return found
+  const names = new Set(card.prices.filter(p => p.meter === meter && p.region === region).flatMap(p => (p.commitments ?? []).map(wayName)))
+  const ways = wayToPay.options.filter(way => way === 'on-demand' || names.has(way))
+  known.set(key, ways)
+  return ways
+}
+
+/** The field in which one chooses how to pay. No term is chosen for anyone. */
+export const paysField = (meter: PriceLine['meter']) => choice('pays', 'pays how', (card, region) => waysOf(card, region, meter), { column: 'pays', usual: () => 'on-demand', help: 'On-demand, or a commitment of one or three years. A commitment is charged for all hours; the peak stays on-demand.' })
+
+/** The smallest size that takes the system and host and is no smaller; null when there is none. */
+function smallestInstead(card: RateCard, region: string, fits: (size: string) => boolean, atLeast: { vcpu: number, memoryGb: number }) {
+  const price = (size: string) => Number(card.prices.find(p => p.meter === 'server-hour' && p.region === region && p.variant === size)?.tiers[0]!.price ?? Infinity)
+  return variantsOf(card, 'server-hour', region).filter((size) => {
+    const facts = findSize(card, size)
+    return facts && facts.vcpu >= atLeast.vcpu && facts.memoryGb >= atLeast.memoryGb && fits(size)
+  }).sort((a, b) => price(a) - price(b))[0] ?? null
+}
+
+/** Licence and dedicated host, per vCPU and hour that the machines run. They are not part of a commitment. */
+export function systemAndHost(b: Builder, vcpu: number, machineHours: Working, system: string, host: string): Working[] {
+  const vcpuHours = multiply('vCPU hours', [input('vCPU each', vcpu), machineHours], 'vCPU-Hours')
+  const parts: Working[] = []
+  if (system !== openSystem) parts.push(b.charge(`licence, ${system}`, b.line('system-vcpu-hour', system, 'system'), vcpuHours))
+  if (host === dedicatedHost) parts.push(b.charge('dedicated host', b.line('dedicated-vcpu-hour', null, 'host'), vcpuHours))
+  return parts
+}
+
+/** Says before the price jumps that a system or host does not go with a size, and which size would do. */
+export function checkSize(b: Builder, size: string, system: string, host: string): { vcpu: number, memoryGb: number } {
+  const facts = findSize(b.card, size) ?? b.refuse('size', `${b.card.provider} does not say how large ${size} is`)
+  const runs = (name: string) => findSize(b.card, name)?.systems?.includes(system.replace(broughtAlong, '')) ?? true
+  const stands = (name: string) => host !== dedicatedHost || (findSize(b.card, name)?.dedicated ?? true)
+  if (runs(size) && stands(size)) return facts
+  const instead = smallestInstead(b.card, b.region, name => runs(name) && stands(name), facts)
+  const [now, then] = [b.line('server-hour', size, 'size'), instead && b.line('server-hour', instead, 'size')]
+  const more = then && evaluate(add('', [input('', then.tiers[0]!.price), multiply('', [input('', -1), input('', now.tiers[0]!.price)])])).toFixed()
+  const what = runs(size) ? 'cannot stand on a dedicated host' : `does not run ${system}`
+  return b.refuse('size', `${size} ${what}; ${instead ? `the cheapest as large that does is ${instead}, ${more} ${b.card.currency} an hour more` : 'no size as large does'}`, instead ? { value: instead, label: `take ${instead}` } : undefined)
+}
 
 /** Servers: charged per hour they run; a commitment is charged for every hour. */
 export const server: ComponentKind = {
   kind: 'server',
   label: 'Servers',
-  words: ['server', 'machine', 'virtual machine', 'compute', 'vcpu', 'web server', 'application server'],
+  words: ['server', 'machine', 'virtual machine', 'compute', 'vcpu', 'web server', 'application server', 'instance'],
+  needs: ['server-hour'],
   fields: [
-    { name: 'size', label: 'size', type: 'choice', column: 'size', help: 'Line, vCPU × GB of memory.', options: (card, region) => variantsOf(card, 'server-hour', region), usual: (card, region) => variantsOf(card, 'server-hour', region)[1] ?? variantsOf(card, 'server-hour', region)[0] ?? '' },
-    { name: 'hoursPerMonth', label: 'hours a month', unit: 'h', type: 'number', column: 'runs', min: 0, max: 744, usual: '730', help: 'Hours each one runs in a month; 730 is always on. A commitment is charged for all hours.' },
-    { name: 'count', label: 'count', type: 'number', column: 'count', min: 0, max: 10000, whole: true, usual: '1', help: 'How many of them.' },
-    { name: 'pays', label: 'pays how', type: 'choice', column: 'pays', help: 'On-demand, or a commitment of one or three years.', options: (card, region) => ['on-demand', ...(card.prices.find(p => p.meter === 'server-hour' && p.region === region)?.commitments ?? []).map(wayName)], usual: () => 'on-demand' },
+    variantChoice('size', 'size', 'server-hour', { column: 'size', help: 'The machine: its vCPU and memory. The finder lists all that fit.', usual: (card, region) => variantsOf(card, 'server-hour', region)[1] ?? variantsOf(card, 'server-hour', region)[0] ?? '' }),
+    hoursField(),
+    countField('How many run all of these hours: the base.'),
+    number('peakCount', 'more in the peak', { help: 'Further ones that run in the peak only, always on-demand.', whole: true, max: 10_000, usual: '0' }),
+    hoursField('Hours a month in which the further ones run.', { name: 'peakHours', label: 'peak runs', column: undefined, usual: '5d x 10h' }),
+    choice('system', 'system', systemsOf, { help: 'Operating system; a licensed one costs per vCPU and hour, unless you bring your own licence.' }),
+    choice('host', 'host', (card, region) => card.prices.some(p => p.meter === 'dedicated-vcpu-hour' && p.region === region) ? [sharedHost, dedicatedHost] : [sharedHost], { help: 'Hardware shared with others, or your own at a charge per vCPU.' }),
+    words('zones', 'zones', ['1', '2', '3'], 'Zones that they are spread over. One zone is one fire away from none.'),
+    paysField('server-hour'),
   ],
-  price(inputs, { card, region, monthHours }) {
-    const line = findPrice(card, 'server-hour', region, inputs.size!)
-    if (!line) return missingPrice('size', card, region, inputs.size!)
-    const hourly = line.tiers[0]!.price
-    const count = amount(inputs.count!)
-    const asItRuns = onDemand(multiply(`${inputs.size}, on-demand`, [input('count', count), input('hours', amount(inputs.hoursPerMonth!), 'h'), input('unit price', hourly, 'per hour', line.sku)]))
-    const ways = [asItRuns, ...(line.commitments ?? []).map(price => committed(price, count, monthHours, hourly, line.sku))]
-    const wanted = wayToPay.safeParse(inputs.pays)
-    if (!wanted.success || !ways.some(way => way.way === wanted.data)) return { ok: false, field: 'pays', reason: `«${inputs.pays}» is not offered for ${inputs.size}` }
-    return { ok: true, ways, unitPrice: { value: hourly, per: 'h' } }
+  price(b) {
+    const size = b.text('size')
+    const [system, host] = [b.text('system'), b.text('host')]
+    const { vcpu } = checkSize(b, size, system, host)
+    const line = b.line('server-hour', size, 'size')
+    const [count, hours, more] = [b.number('count'), b.hours(), b.number('peakCount')]
+    const peak = b.typed('peakCount').high.gt(0)
+    const base = multiply('base, machine hours', [count, hours], 'h')
+    const extra = multiply('peak, machine hours', [more, b.hours('peakHours')], 'h')
+    const machineHours = peak ? add('machine hours', [base, extra], 'h') : base
+    return {
+      committable: { label: `${size}, on-demand`, line, count, hours },
+      recurring: [...peak ? [b.charge('peak, on-demand', line, extra)] : [], ...systemAndHost(b, vcpu, machineHours, system, host)],
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count: peak ? add('machines', [count, more]) : count, hours, amounts: [{ unit: 'vCPU', quantity: multiply('vCPU', [count, input('vCPU each', vcpu)]) }],
+    }
   },
 }

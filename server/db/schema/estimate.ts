@@ -1,5 +1,8 @@
-import { integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Estimate } from '../../../core/estimate/estimate'
+import type { EstimateDocument } from '../../../core/estimate/document'
+
+const when = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' })
 
 /** Every saved state of an estimate: its inputs, never its totals. The newest counts. */
 export const estimateVersion = pgTable('estimate_version', {
@@ -7,5 +10,22 @@ export const estimateVersion = pgTable('estimate_version', {
   version: integer('version').notNull(),
   body: jsonb('body').$type<Estimate>().notNull(),
   who: text('who').notNull(),
-  savedAt: timestamp('saved_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+  savedAt: when('saved_at').notNull().defaultNow(),
+  /** What a person calls this state, when it is one to come back to. */
+  name: text('name'),
 }, table => [primaryKey({ columns: [table.estimateId, table.version] })])
+
+/** A link that shows one version to anyone who has it. What it shows was made when it was: nothing else is behind it. */
+export const estimateLink = pgTable('estimate_link', {
+  id: text('id').primaryKey(),
+  /** Hash of the secret part of the address: the address itself is not kept. */
+  secretHash: text('secret_hash').notNull().unique(),
+  estimateId: text('estimate_id').notNull(),
+  version: integer('version').notNull(),
+  audience: text('audience').$type<EstimateDocument['audience']>().notNull(),
+  body: jsonb('body').$type<EstimateDocument>().notNull(),
+  expiresOn: date('expires_on', { mode: 'string' }).notNull(),
+  revokedAt: when('revoked_at'),
+  who: text('who').notNull(),
+  madeAt: when('made_at').notNull().defaultNow(),
+})

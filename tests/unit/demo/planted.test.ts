@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { settle } from '../../../core/allocation/settle'
 import { ruleDimensions } from '../../../core/allocation/plan'
 import { tagKey } from '../../../core/focus/star'
-import { priceEstimate } from '../../../core/estimate/price-estimate'
+import { newEstimate } from '../../../core/estimate/estimate'
 import { scaled, scaledText } from '../../../core/money/scaled'
 import { Decimal, decimalText } from '../../../core/money/decimal'
 import { hoursOfMonth } from '../../../core/time/day'
@@ -12,6 +12,7 @@ import { brackwaterInventory, coveredServers, larkfieldInventory, runsOn } from 
 import { allocationPlan } from '../../../demo/organisation'
 import { bookingSpellings, demandStudy, expensiveTuesday, idleGateways, recurringCommitment, refund, restatedMonth, sponsorCredit, taggingCampaign, upfrontPurchase } from '../../../demo/planted'
 import { brackwaterCard } from '../../../demo/rate-cards'
+import { priceTest, pricesOf, testRows } from '../../support/test-card'
 
 const deliveries = demoDeliveries()
 const kept = new Map<string, FileCharge[]>()
@@ -123,20 +124,21 @@ describe('the bill follows from what ran', () => {
       const inputs = use.kind === 'server' ? ['server', { size: use.size, hoursPerMonth: String(hoursOfMonth(month)), count: '1', pays: 'on-demand' }] as const
         : use.kind === 'disk' ? ['disk', { class: use.variant, storageGb: String(use.gb), count: '1' }] as const : null
       if (!inputs) continue
-      const estimate = { format: 'rain-barrel estimate 1' as const, name: 'October', provider: 'Brackwater Cloud', rateCardDate: brackwaterCard.validFrom, region: resource.region, target: null, useFreeAllowance: false, discountPercent: '0', taxPercent: '0', dismissed: [], components: [{ id: '1', part: 'p', kind: inputs[0], inputs: inputs[1], confirmed: [] }] }
+      const estimate = { ...newEstimate('October', brackwaterCard, resource.region), month, components: testRows([[inputs[0], inputs[1]]]) }
       const bill = sum(charges(month, 'Brackwater Cloud').filter(c => c.ResourceId === resource.id))
-      expect(priceEstimate(estimate, brackwaterCard, hoursOfMonth(month)).totals.monthly, resource.name).toBe(decimalText(bill))
+      expect(priceTest(estimate, pricesOf(brackwaterCard)).totals.monthly, resource.name).toBe(decimalText(bill))
       if (++priced >= 150) break
     }
     expect(priced).toBe(150)
   })
 
   it('re-pricing October\'s outgoing transfer in its tiers gives what the bill says', () => {
-    const sent = charges('2026-10', 'Brackwater Cloud').filter(c => c.SkuMeter === 'sent out, GB' && c.RegionId === 'low-coast')
+    const month = '2026-10'
+    const sent = charges(month, 'Brackwater Cloud').filter(c => c.SkuMeter === 'sent out, GB' && c.RegionId === 'low-coast')
     const gb = sent.reduce((n, c) => n.plus(c.PricingQuantity!), new Decimal(0))
-    const estimate = { format: 'rain-barrel estimate 1' as const, name: 'October', provider: 'Brackwater Cloud', rateCardDate: brackwaterCard.validFrom, region: 'low-coast', target: null, useFreeAllowance: false, discountPercent: '0', taxPercent: '0', dismissed: [], components: [{ id: '1', part: 'p', kind: 'internet-transfer', inputs: { sentGb: decimalText(gb) }, confirmed: [] }] }
+    const estimate = { ...newEstimate('October', brackwaterCard, 'low-coast'), month, components: testRows([['internet-transfer', { sentGb: decimalText(gb) }]]) }
     expect(gb.gt(20_000)).toBe(true)
-    expect(priceEstimate(estimate, brackwaterCard).totals.monthly).toBe(decimalText(sum(sent)))
+    expect(priceTest(estimate, pricesOf(brackwaterCard)).totals.monthly).toBe(decimalText(sum(sent)))
   })
 
   it('an effective total is the billed one with purchases spread out, never more than both', () => {

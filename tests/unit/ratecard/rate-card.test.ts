@@ -32,7 +32,7 @@ it('is believable: a bigger machine costs more, a commitment less', () => {
       const size = card.serverSizes.find(s => s.size === line.variant)!
       for (const other of card.prices.filter(p => p.meter === 'server-hour' && p.region === line.region)) {
         const otherSize = card.serverSizes.find(s => s.size === other.variant)!
-        if (otherSize.vcpu >= size.vcpu && otherSize.memoryGb >= size.memoryGb && other !== line) expect(Number(other.tiers[0]!.price)).toBeGreaterThan(Number(line.tiers[0]!.price))
+        if (otherSize.architecture === size.architecture && otherSize.vcpu >= size.vcpu && otherSize.memoryGb >= size.memoryGb && other !== line) expect(Number(other.tiers[0]!.price)).toBeGreaterThan(Number(line.tiers[0]!.price))
       }
       let before = Number(line.tiers[0]!.price)
       for (const { years, upfrontPrice, hourlyPrice } of line.commitments!) {

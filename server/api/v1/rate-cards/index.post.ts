@@ -4,6 +4,5 @@ import { saveRateCard } from '../../../stores/rate-cards'
 
 export default route(async ({ event, database, who }) => {
   const card = await body(event, rateCardSchema)
-  const replaced = await saveRateCard(database.db, card, who)
-  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, replaced }
+  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, ...await saveRateCard(database.db, card, who) }
 })

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { onClickOutside } from '@vueuse/core'
+import { sheetKey } from '../../composables/useSheet'
+
+/** What one can do with a row. */
+const props = defineProps<{ component: string }>()
+const emit = defineEmits<{ close: [] }>()
+const store = useEstimate()
+const { focusCell } = inject(sheetKey)!
+const box = useTemplateRef<HTMLElement>('box')
+const row = computed(() => store.byId.get(props.component))
+const noting = ref(false)
+const note = ref('')
+const place = ref({ left: '40px', top: '200px' })
+
+onMounted(async () => {
+  const cell = document.querySelector(`[data-cell="${props.component}-0"]`)?.getBoundingClientRect()
+  if (cell) place.value = { left: `${cell.left + 16}px`, top: `${Math.min(cell.bottom + 2, window.innerHeight - 300)}px` }
+  await nextTick()
+  box.value?.querySelector('button')?.focus()
+})
+async function close() {
+  emit('close')
+  if (store.byId.has(props.component)) await focusCell({ component: props.component, column: 0 })
+}
+onClickOutside(box, () => emit('close'))
+function act(what: () => void) {
+  what()
+  void close()
+}
+async function startNote() {
+  note.value = row.value?.note ?? ''
+  noting.value = true
+  await nextTick()
+  box.value?.querySelector('textarea')?.focus()
+}
+function move(step: number) {
+  const buttons = [...box.value?.querySelectorAll('button') ?? []]
+  buttons[(buttons.indexOf(document.activeElement as HTMLButtonElement) + step + buttons.length) % buttons.length]?.focus()
+}
+const choices = computed(() => [
+  { label: 'Double it', act: () => store.duplicate(props.component) }, { label: row.value?.muted ? 'Count it again' : 'Mute it', act: () => store.mute(props.component), key: 'Alt M' },
+  { label: 'Move up', act: () => store.moveBy(props.component, -1), key: 'Alt ↑' }, { label: 'Move down', act: () => store.moveBy(props.component, 1), key: 'Alt ↓' }, { label: 'Take it out', act: () => store.remove([props.component]), key: 'Delete' },
+])
+</script>
+
+<template>
+  <div v-if="row" ref="box" class="sheetlike rowmenu" role="menu" aria-label="what to do with the row" :style="place" @keydown.esc.stop.prevent="close" @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)">
+    <template v-if="!noting">
+      <button v-for="choice in choices" :key="choice.label" role="menuitem" class="option" @click="act(choice.act)"><span class="text">{{ choice.label }}</span><span v-if="choice.key" class="key">{{ choice.key }}</span></button>
+      <button role="menuitem" class="option" @click="startNote">{{ row.note ? 'Change its note' : 'Write a note' }}</button>
+    </template>
+    <form v-else class="noting" @submit.prevent="act(() => store.setNote(component, note.trim()))"><textarea v-model="note" class="field" rows="4" maxlength="2000" aria-label="note" @keydown.ctrl.enter="act(() => store.setNote(component, note.trim()))" /><button class="button main">Keep the note</button></form>
+  </div>
+</template>
+
+<style scoped>
+.rowmenu { position: fixed; z-index: 50; width: 230px; }
+.text { flex: 1; }
+.noting { display: grid; gap: 6px; padding: 6px; }
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { findKind } from '../../../core/estimate/components'
+import type { Component } from '../../../core/estimate/estimate'
+import type { compareScenarios } from '../../../core/estimate/scenarios/compare'
+import { evaluate } from '../../../core/working/working'
+import { sheetKey, type FigureColumn } from '../../composables/useSheet'
+
+/** One component in the sheet. */
+const props = defineProps<{ component: Component, index: number, differences: Map<string, ReturnType<typeof compareScenarios>> }>()
+const emit = defineEmits<{ dragstart: [], drop: [] }>()
+const store = useEstimate()
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, shownRows, rowOf, fieldAt, cellText, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
+
+const row = computed(() => rowOf(props.component.id))
+const unit = computed(() => row.value?.unitPrice)
+const isDefault = (name: string) => name !== 'where' && !props.component.confirmed.includes(name) && !store.isOverridden(props.component.id, name)
+const text = (column: FigureColumn) => {
+  const working = figure(props.component.id, column)
+  return working ? evaluate(working).toFixed() : null
+}
+const difference = (column: FigureColumn) => props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? '0'
+const signed = (amount: string) => Number(amount) === 0 ? '' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+const isFirst = (at: number) => !active.value && props.component === shownRows.value[0] && at === 0
+</script>
+
+<template>
+  <tr :data-index="index" :class="{ chosen: active?.component === component.id, muted: component.muted }" @dragover.prevent @drop="emit('drop')">
+    <td
+      v-for="(column, at) in inputColumns" :key="column.key" role="gridcell" :data-cell="`${component.id}-${at}`" class="cell"
+      :class="{ n: column.number, focusable: at === 0 || fieldAt(component, at), wrong: fieldAt(component, at) && row?.problems[fieldAt(component, at)!.name], default: fieldAt(component, at) && isDefault(fieldAt(component, at)!.name), own: fieldAt(component, at) && store.isOverridden(component.id, fieldAt(component, at)!.name), within: selected.size > 1 && selected.has(component.id) && active?.column === at }"
+      :tabindex="isActive(component.id, at) || isFirst(at) ? 0 : -1" :title="fieldAt(component, at) ? row?.problems[fieldAt(component, at)!.name] ?? fieldAt(component, at)!.help : component.note || undefined"
+      @click="at === 0 || isActive(component.id, at) ? edit(component, at) : focusCell({ component: component.id, column: at })" @dblclick="at > 0 && edit(component, at)" @focus="active = { component: component.id, column: at }" @keydown="onKey($event, component, at)" @contextmenu.prevent="menuFor = component.id"
+    >
+      <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="emit('dragstart')">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
+      <template v-else-if="fieldAt(component, at)">
+        <template v-if="editing && isActive(component.id, at)">
+          <select v-if="fieldAt(component, at)!.type === 'choice'" v-model="typed" class="editor" :aria-label="fieldAt(component, at)!.label" @keydown="onEditKey($event, component, at)" @change="commit(component, at); focusCell({ component: component.id, column: at }, true)" @blur="commit(component, at)" @click.stop>
+            <option v-for="option in options(component, fieldAt(component, at)!)" :key="option.value" :value="option.value">{{ option.label }}</option>
+          </select>
+          <input v-else v-model="typed" class="editor" :class="{ n: column.number }" :aria-label="fieldAt(component, at)!.label" @keydown="onEditKey($event, component, at)" @wheel="onWheel($event, component, at)" @blur="commit(component, at)" @click.stop>
+        </template>
+        <template v-else>{{ cellText(component, fieldAt(component, at)!) }}</template>
+      </template>
+    </td>
+    <td class="n first unit">{{ unit ? `${fullPrice(unit.value)} ${unit.currency === store.currency ? '' : unit.currency}/${unit.per}` : '–' }}</td>
+    <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0 }">
+      <span v-if="column.difference" :class="Number(difference(column)) > 0 ? 'bad' : 'good'">{{ signed(difference(column)) }}</span>
+      <ExplainedFigure v-else :text="text(column)" :asked="{ of: 'row', component: component.id, way: null, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+.cell { cursor: default; white-space: nowrap; max-width: 190px; overflow: hidden; text-overflow: ellipsis; }
+.cell.focusable:not(:first-child) { color: var(--act); font-weight: 560; cursor: pointer; }
+.cell:focus { outline: 2px solid var(--act); outline-offset: -2px; }
+.cell.within { background: var(--act-soft); box-shadow: inset 0 0 0 1px var(--act); }
+.cell.wrong { background: var(--bad-soft); color: var(--bad) !important; }
+.cell.default.focusable:not(:first-child)::before { content: '•'; color: var(--warn); margin-right: 4px; }
+.cell.own { text-decoration: underline; text-decoration-style: double; text-decoration-color: var(--warn); text-underline-offset: 3px; }
+.twist { color: var(--ink-3); display: inline-block; width: 11px; }
+.grip { color: var(--ink-3); cursor: grab; opacity: 0; margin-right: 2px; font-size: 11px; }
+tr:hover .grip { opacity: 1; }
+.unit { color: var(--ink-2); }
+.muted td { color: var(--ink-3); text-decoration: line-through; }
+.noted { color: var(--warn); }
+.editor { width: 100%; min-width: 70px; max-width: 180px; height: 24px; border: 1px solid var(--act); border-radius: 2px; background: var(--paper-raised); color: var(--ink); padding: 0 4px; font-weight: 400; }
+</style>

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import type { SheetItem } from '../../composables/useSheet'
+
+/** What there is to say about a row: what does not fit, what one should know, that it is there twice. Each with what one can do. */
+defineProps<{ item: Extract<SheetItem, { is: 'said' }>, index: number, span: number }>()
+const store = useEstimate()
+</script>
+
+<template>
+  <tr :data-index="index">
+    <td :colspan="span" class="said" :class="item.bad ? 'bad' : 'warn'" :role="item.bad ? 'alert' : undefined">
+      {{ item.text }}
+      <button v-if="item.instead" class="link" @click="store.set([item.component.id], item.instead.field, item.instead.value)">{{ item.instead.label }}</button>
+      <template v-if="item.duplicateOf">
+        <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">make one of both</button>
+        <button class="link" @click="store.keepDuplicate(item.component.id)">keep both</button>
+      </template>
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+.said { padding-left: 22px !important; font-size: 12.5px; }
+.link { margin-left: 10px; }
+</style>

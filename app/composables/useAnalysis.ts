@@ -1,0 +1,42 @@
+import { watchDebounced } from '@vueuse/core'
+import type { Assumption } from '../../core/estimate/assumptions'
+import type { Prices } from '../../core/estimate/price-estimate'
+import type { Simulated } from '../../core/estimate/ranges/simulate'
+import type { Closer } from '../../core/estimate/scenarios/close-gap'
+import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
+
+/** What a worker finds out about the estimate that is open, a moment after each change. The sheet never waits for it. */
+export function useAnalysis() {
+  const store = useEstimate()
+  const assumptions = shallowRef<Assumption[]>([])
+  const closers = shallowRef<Closer[]>([])
+  const simulated = shallowRef<Simulated | null>(null)
+  /** Draws that are done; null when none are under way. */
+  const drawn = ref<number | null>(null)
+  const failed = ref('')
+  let number = 0
+  let sent: Prices | null = null
+  const worker = new Worker(new URL('../workers/estimate.ts', import.meta.url), { type: 'module' })
+  const send = (task: AnalysisTask) => worker.postMessage(task)
+  worker.addEventListener('message', ({ data }: MessageEvent<AnalysisReply>) => {
+    if (data.number !== number) return
+    if ('assumptions' in data) assumptions.value = data.assumptions
+    else if ('closers' in data) closers.value = data.closers
+    else if ('drawn' in data) drawn.value = data.drawn
+    else {
+      simulated.value = data.simulated
+      drawn.value = null
+    }
+    failed.value = ''
+  })
+  worker.addEventListener('error', (event) => {
+    failed.value = event.message
+  })
+  watchDebounced([() => store.prices, () => store.estimate], ([prices, estimate]) => {
+    if (prices !== sent) send({ prices: { cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])), uplifts: toRaw(prices.uplifts) } })
+    sent = prices
+    if (estimate) send({ number: ++number, estimate: toRaw(estimate) })
+  }, { debounce: 180, immediate: true })
+  onScopeDispose(() => worker.terminate())
+  return { assumptions, closers, simulated, drawn, failed }
+}

@@ -1,0 +1,26 @@
+import type { Prices } from '../../core/estimate/price-estimate'
+import { rateCardSchema } from '../../core/ratecard/rate-card'
+import { upliftList } from '../../shared/contracts/estimates'
+import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
+
+/** The newest rate card of every provider with the organisation's own charges: what things cost when nothing has been chosen yet. */
+export function usePrices() {
+  const prices = shallowRef<Prices | null>(null)
+  const cards = shallowRef<RateCardEntry[]>([])
+  const problem = ref<ReturnType<typeof problemOf> | null>(null)
+  async function load() {
+    try {
+      const [{ cards: list }, { uplifts }] = await Promise.all([client.get('rate-cards', rateCardList), client.get('uplifts', upliftList)])
+      const newest = list.filter((c, i) => list.findIndex(o => o.provider === c.provider) === i)
+      const bodies = await Promise.all(newest.map(c => client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.validFrom}`, rateCardSchema)))
+      cards.value = list
+      prices.value = { cards: new Map(bodies.map(c => [c.provider, c])), uplifts }
+      problem.value = null
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+  onMounted(load)
+  return { prices, cards, problem, load }
+}

@@ -1,0 +1,267 @@
+import Papa from 'papaparse'
+import { findKind } from '../../core/estimate/components'
+import type { Field, SheetColumn } from '../../core/estimate/components/field'
+import type { Component } from '../../core/estimate/estimate'
+import { looksLikeRows, pasteRows } from '../../core/estimate/paste'
+import { readNumber } from '../../core/estimate/number-text'
+import { findPlace, placeText } from '../../core/estimate/place'
+import { figureOf, figureWords, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
+
+export type InputColumn = { key: SheetColumn | 'name', label: string, number?: boolean }
+/** A column of amounts: of the scenario in place `at`, or how it differs from the first. */
+export type FigureColumn = { key: string, label: string, figure: FigureName, at: number, difference?: true, first?: boolean }
+export type Cell = { component: string, column: number }
+/** What the sheet shows from top to bottom. */
+export type SheetItem = { key: string } & ({ is: 'part', part: string } | { is: 'row', component: Component } | { is: 'said', component: Component, text: string, bad: boolean, duplicateOf?: string, instead?: { field: string, value: string, label: string } } | { is: 'opened', component: Component })
+
+const whereField: Field = { type: 'choice', name: 'where', label: 'where', column: 'where', help: 'Region, or region of another provider.', options: () => [], usual: () => '' }
+
+/** The sheet's state that is not the estimate's: what is active, selected, edited, opened; and everything that keys do. */
+export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number) => void) {
+  const store = useEstimate()
+  const active = ref<Cell | null>(null)
+  /** The other end of the selection, in the active cell's column. */
+  const selectedTo = ref<string | null>(null)
+  const editing = ref(false)
+  const typed = ref('')
+  const opened = ref<string | null>(null)
+  const menuFor = ref<string | null>(null)
+  const compared = ref<FigureName>('effectiveMonthly')
+  const said = ref('')
+
+  const estimate = computed(() => store.estimate!)
+  const showsWhere = computed(() => estimate.value.components.some(c => c.inputs.where) || estimate.value.scenarios.some(s => s.whole.where !== undefined || Object.values(s.rows).some(r => r.where !== undefined)))
+  const inputColumns = computed((): InputColumn[] => [
+    { key: 'name', label: 'component' }, ...showsWhere.value ? [{ key: 'where' as const, label: 'where' }] : [], { key: 'size', label: 'size, class' }, { key: 'amount', label: 'how much', number: true },
+    { key: 'runs', label: 'runs', number: true }, { key: 'count', label: 'count', number: true }, { key: 'pays', label: 'pays how' },
+  ])
+  const comparing = computed(() => estimate.value.scenarios.length > 0)
+  const figureColumns = computed((): FigureColumn[] => {
+    if (!comparing.value) return (['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm'] as const).map(figure => ({ key: figure, label: figure === 'wholeTerm' ? `${store.base!.termYears} ${store.base!.termYears === 1 ? 'year' : 'years'}` : figure === 'firstYear' ? '12 months' : figureWords[figure], figure, at: 0 }))
+    const figure = compared.value
+    return store.columns.flatMap((_, at): FigureColumn[] => at === 0
+      ? [{ key: 'upfront', label: 'upfront', figure: 'upfront', at, first: true }, ...figure === 'upfront' ? [] : [{ key: `${figure} 0`, label: figureWords[figure], figure, at }]]
+      : [{ key: `${figure} ${at}`, label: figureWords[figure], figure, at, first: true }, { key: `${figure} ${at} difference`, label: 'to A', figure, at, difference: true }])
+  })
+  const shownRows = computed(() => store.parts.flatMap(part => estimate.value.components.filter(c => c.part === part)))
+  const items = computed((): SheetItem[] => store.parts.flatMap((part): SheetItem[] => [
+    { key: `part ${part}`, is: 'part', part },
+    ...estimate.value.components.filter(c => c.part === part).flatMap((component): SheetItem[] => {
+      const row = store.priced!.byId.get(component.id)
+      return [
+        { key: component.id, is: 'row', component },
+        ...Object.entries(row?.problems ?? {}).map(([field, text]): SheetItem => ({ key: `${component.id} ${field}`, is: 'said', component, text: `${text}. The row is not counted until this fits.`, bad: true, ...(row?.refusal?.instead && { instead: { field: row.refusal.field, ...row.refusal.instead } }) })),
+        ...store.notices.filter(n => n.component === component.id).map((notice, i): SheetItem => ({ key: `${component.id} notice ${i}`, is: 'said', component, text: notice.text, bad: false, duplicateOf: notice.duplicateOf })),
+        ...opened.value === component.id ? [{ key: `${component.id} opened`, is: 'opened' as const, component }] : [],
+      ]
+    }),
+  ]))
+
+  const rowOf = (component: string) => store.priced!.byId.get(component)
+  const fieldAt = (component: Component, column: number): Field | undefined => {
+    const key = inputColumns.value[column]?.key
+    return key === 'where' ? whereField : findKind(component.kind)?.fields.find(f => f.column === key)
+  }
+  const value = (component: Component, field: Field) => rowOf(component.id)?.inputs[field.name] ?? component.inputs[field.name] ?? ''
+  const placeLabel = (where: string) => {
+    const place = findPlace(where, estimate.value, store.cards)
+    return place ? place.region : where
+  }
+  function cellText(component: Component, field: Field): string {
+    const text = value(component, field)
+    if (field.name === 'where') return placeLabel(text)
+    if (field.name === 'sku') return rowOf(component.id)?.charges?.notices?.[0]?.replace(/, charged for.*$/, '') ?? text
+    return shownInput(field, text)
+  }
+  /** Options of a choice where the row stands. */
+  const options = (component: Component, field: Field): { value: string, label: string }[] => {
+    if (field.name === 'where') return [...store.cards.values()].flatMap(card => card.regions.map(r => ({ value: placeText(card.provider, r.id, estimate.value), label: card.provider === estimate.value.provider ? r.id : `${r.id}, ${card.provider}` })))
+    const place = rowOf(component.id)?.place
+    return field.type === 'choice' && place ? field.options(place.card, place.region).map(option => ({ value: option, label: option })) : []
+  }
+  const isActive = (component: string, column: number) => active.value?.component === component && active.value.column === column
+  const selected = computed((): Set<string> => {
+    if (!active.value) return new Set()
+    const ids = shownRows.value.map(c => c.id)
+    const [a, b] = [ids.indexOf(active.value.component), ids.indexOf(selectedTo.value ?? active.value.component)]
+    return new Set(ids.slice(Math.min(a, b), Math.max(a, b) + 1))
+  })
+
+  const findCell = (cell: Cell) => grid.value?.querySelector<HTMLElement>(`[data-cell="${cell.component}-${cell.column}"]`)
+  async function focusCell(cell: Cell, keepSelection = false) {
+    active.value = cell
+    if (!keepSelection) selectedTo.value = null
+    editing.value = false
+    await nextTick()
+    if (!findCell(cell)) {
+      showItem(items.value.findIndex(item => item.key === cell.component))
+      await nextTick()
+      await new Promise(resolve => requestAnimationFrame(resolve))
+    }
+    findCell(cell)?.focus()
+  }
+
+  async function edit(component: Component, column: number, first?: string) {
+    const field = fieldAt(component, column)
+    if (column === 0) {
+      opened.value = opened.value === component.id ? null : component.id
+      return
+    }
+    if (!field) return
+    active.value = { component: component.id, column }
+    typed.value = first ?? value(component, field)
+    editing.value = true
+    await nextTick()
+    const box = grid.value?.querySelector<HTMLInputElement | HTMLSelectElement>('.editor')
+    box?.focus()
+    if (box instanceof HTMLInputElement && first === undefined) box.select()
+  }
+
+  /** Rows of the selection that have the same input. */
+  const targets = (component: Component, field: Field) => selected.value.has(component.id) && selected.value.size > 1
+    ? shownRows.value.filter(c => selected.value.has(c.id) && findKind(c.kind)?.fields.some(f => f.name === field.name)).map(c => c.id) : [component.id]
+
+  function commit(component: Component, column: number) {
+    const field = fieldAt(component, column)
+    if (!editing.value || !field) return
+    editing.value = false
+    store.set(targets(component, field), field.name, String(typed.value))
+  }
+
+  async function move(component: Component, column: number, rowStep: number, columnStep: number) {
+    const at = shownRows.value.findIndex(c => c.id === component.id)
+    if (rowStep) {
+      const next = shownRows.value[at + rowStep]
+      if (next) await focusCell({ component: next.id, column })
+      else if (rowStep > 0) document.querySelector<HTMLInputElement>('.adder')?.focus()
+      return
+    }
+    for (let next = column + columnStep; next >= 0 && next < inputColumns.value.length; next += columnStep) {
+      if (next === 0 || fieldAt(component, next)) return focusCell({ component: component.id, column: next })
+    }
+    const after = shownRows.value[at + columnStep]
+    if (after) await focusCell({ component: after.id, column: columnStep > 0 ? 0 : inputColumns.value.length - 1 })
+  }
+
+  function select(component: Component, step: number) {
+    const ids = shownRows.value.map(c => c.id)
+    const next = ids[ids.indexOf(selectedTo.value ?? component.id) + step]
+    if (next) selectedTo.value = next
+  }
+
+  /** The first value of the selection in all of its rows; without a selection the value above. */
+  function copyDown(component: Component, column: number) {
+    const field = fieldAt(component, column)
+    if (!field || column === 0) return
+    const rows = shownRows.value
+    const at = rows.findIndex(c => c.id === component.id)
+    const chosen = rows.filter(c => selected.value.has(c.id))
+    const from = chosen.length > 1 ? chosen[0]! : rows[at - 1]
+    const source = from && fieldAt(from, column)
+    if (!from || !source || source.name !== field.name) return
+    const into = (chosen.length > 1 ? chosen.slice(1) : [component]).filter(c => fieldAt(c, column)?.name === field.name)
+    store.set(into.map(c => c.id), field.name, value(from, source))
+  }
+
+  async function removeRows(component: Component) {
+    const at = shownRows.value.findIndex(c => c.id === component.id)
+    store.remove(selected.value.size > 1 ? [...selected.value] : [component.id])
+    const next = shownRows.value[Math.min(at, shownRows.value.length - 1)]
+    if (next) await focusCell({ component: next.id, column: 0 })
+    else document.querySelector<HTMLInputElement>('.adder')?.focus()
+  }
+
+  async function onKey(event: KeyboardEvent, component: Component, column: number) {
+    if (editing.value) return
+    const command = event.ctrlKey || event.metaKey
+    const steps: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }
+    const step = steps[event.key]
+    if (step && event.altKey && step[0]) {
+      store.moveBy(component.id, step[0] as 1 | -1)
+      await focusCell({ component: component.id, column })
+    }
+    else if (step && event.shiftKey && step[0]) select(component, step[0])
+    else if (step && !event.altKey) await move(component, column, ...step)
+    else if (event.key === 'Enter' && event.altKey) menuFor.value = component.id
+    else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) menuFor.value = component.id
+    else if (event.key === 'Enter' || event.key === 'F2') await edit(component, column)
+    else if (event.key === 'Escape' && selectedTo.value) selectedTo.value = null
+    else if (event.key === 'Delete' && column === 0) await removeRows(component)
+    else if (event.key === 'Delete' && store.scenarioId && fieldAt(component, column)) store.dropOverride(component.id, fieldAt(component, column)!.name)
+    else if (event.key === 'd' && command) copyDown(component, column)
+    else if (event.key === 'm' && event.altKey) store.mute(component.id)
+    else if (event.key.length === 1 && !command && !event.altKey && column > 0 && ['number', 'hours', 'text'].includes(fieldAt(component, column)?.type ?? '')) await edit(component, column, event.key)
+    else return
+    event.preventDefault()
+  }
+
+  async function onEditKey(event: KeyboardEvent, component: Component, column: number) {
+    if (['Escape', 'Enter', 'Tab'].includes(event.key)) event.stopPropagation() // the cell around the editor would take the key for its own
+    if (event.key === 'Escape') await focusCell({ component: component.id, column }, true)
+    else if (event.key === 'Enter' || event.key === 'Tab') {
+      event.preventDefault()
+      commit(component, column)
+      if (event.key === 'Enter') await focusCell({ component: component.id, column }, true)
+      else await move(component, column, 0, event.shiftKey ? -1 : 1)
+    }
+  }
+
+  /** The wheel over a number that is being edited: one up or down, within its limits. */
+  function onWheel(event: WheelEvent, component: Component, column: number) {
+    const field = fieldAt(component, column)
+    const number = readNumber(typed.value)
+    if (field?.type !== 'number' || !number || number.isRange) return
+    event.preventDefault()
+    const next = number.likely.plus(event.deltaY < 0 ? 1 : -1)
+    if (next.gte(field.min) && next.lte(field.max)) typed.value = next.toFixed()
+  }
+
+  /** Cells of a spreadsheet: rows become components, values go into the cells from the active one on. */
+  function onPaste(event: ClipboardEvent) {
+    if (editing.value || !event.clipboardData) return
+    const text = event.clipboardData.getData('text/plain')
+    if (!text.trim()) return
+    event.preventDefault()
+    pasteText(text)
+  }
+  function pasteText(text: string) {
+    const table = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: text.includes('\t') ? '\t' : '' }).data
+    const current = active.value && estimate.value.components.find(c => c.id === active.value!.component)
+    if (looksLikeRows(table) || !current) {
+      const { components, problems } = pasteRows(table, current?.part ?? store.parts.at(-1) ?? 'Workload', () => crypto.randomUUID().slice(0, 8))
+      store.addRows(components)
+      said.value = [`${count(components.length)} ${components.length === 1 ? 'row was' : 'rows were'} pasted.`, ...problems.slice(0, 6).map(p => `Line ${p.line}: ${p.text}.`)].join(' ')
+      return
+    }
+    const rows = shownRows.value.slice(shownRows.value.findIndex(c => c.id === current.id))
+    let pasted = 0
+    table.slice(0, rows.length).forEach((cells, r) => cells.forEach((cell, c) => {
+      const field = fieldAt(rows[r]!, active.value!.column + c)
+      if (!field || active.value!.column + c === 0) return
+      store.set([rows[r]!.id], field.name, cell)
+      pasted++
+    }))
+    said.value = `${count(pasted)} ${pasted === 1 ? 'value was' : 'values were'} pasted.`
+  }
+  function onCopy(event: ClipboardEvent) {
+    if (editing.value || !active.value || window.getSelection()?.toString()) return
+    const { column } = active.value
+    const texts = shownRows.value.filter(c => selected.value.has(c.id)).map((c) => {
+      const field = fieldAt(c, column)
+      return column === 0 ? [findKind(c.kind)?.label ?? c.kind, ...inputColumns.value.slice(1).map((_, i) => fieldAt(c, i + 1) ? value(c, fieldAt(c, i + 1)!) : '')].join('\t') : field ? value(c, field) : ''
+    })
+    event.clipboardData?.setData('text/plain', texts.join('\n'))
+    event.preventDefault()
+  }
+
+  /** A row's figure in a column as Workings; null where it has none. */
+  const figure = (component: string, column: FigureColumn) => {
+    const priced: PricedEstimate = store.columns[column.at]!
+    const chosen = priced.byId.get(component)?.chosen
+    return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
+  }
+  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure }
+}
+
+export type Sheet = ReturnType<typeof useSheet>
+export const sheetKey: InjectionKey<Sheet> = Symbol('sheet')

@@ -1,0 +1,40 @@
+import { findAssumptions } from '../../core/estimate/assumptions'
+import type { Estimate } from '../../core/estimate/estimate'
+import { PriceMemo, priceEstimate, type Prices } from '../../core/estimate/price-estimate'
+import { simulate, uncertainInputs } from '../../core/estimate/ranges/simulate'
+import { closeGap } from '../../core/estimate/scenarios/close-gap'
+import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
+
+// What takes longer than a frame is computed here: draws of ranges, single changes that close the gap, effects of defaults.
+let prices: Prices = { cards: new Map(), uplifts: [] }
+let memo = new PriceMemo()
+let newest = 0
+
+const reply = (message: AnalysisReply) => postMessage(message)
+const breathe = () => new Promise(resolve => setTimeout(resolve))
+
+async function analyse(number: number, estimate: Estimate) {
+  const priced = priceEstimate(estimate, prices, null, memo)
+  reply({ number, assumptions: findAssumptions(estimate, prices, memo) })
+  await breathe()
+  if (number !== newest) return
+  reply({ number, closers: closeGap(estimate, prices, memo) })
+  await breathe()
+  if (number !== newest) return
+  if (!uncertainInputs(priced).length) return reply({ number, simulated: null })
+  const simulated = simulate(priced, estimate.seed, undefined, (done) => {
+    reply({ number, drawn: done })
+    return true
+  })
+  reply({ number, simulated })
+}
+
+addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
+  if ('prices' in data) {
+    prices = data.prices
+    memo = new PriceMemo()
+    return
+  }
+  newest = data.number
+  void analyse(data.number, data.estimate)
+})

@@ -1,0 +1,99 @@
+import { evaluate } from '../working/working'
+import { decimalText, type DecimalText } from '../money/decimal'
+import type { RateCard, ServerSize } from '../ratecard/rate-card'
+import { findPrice, variantsOf } from '../ratecard/rate-card'
+import { openSystem, systemsOf } from './components/server'
+import { newEstimate, type Component, type Estimate, type WayToPay } from './estimate'
+import { priceEstimate, type Prices } from './price-estimate'
+
+/** What a machine is needed for. Empty lists rule nothing out. */
+export type Needs = {
+  vcpu: number
+  memoryGb: number
+  architecture: string
+  system: string
+  host: string
+  /** Zero for no disk. */
+  diskGb: string
+  hoursPerMonth: string
+  count: string
+  /** `provider/region`; only these are looked at. */
+  places: string[]
+  residencies: string[]
+}
+
+/** One size at one place, with what it costs each way: all figures in the currency asked for. */
+export type Offer = {
+  provider: string
+  region: string
+  size: string
+  facts: ServerSize
+  diskClass: string | null
+  ways: { way: WayToPay, upfront: DecimalText, monthly: DecimalText, effectiveMonthly: DecimalText, breakEvenHours: DecimalText | null }[]
+}
+export type Rejected = { provider: string, region: string, size: string | null, why: string }
+
+/**
+ * Everything that meets the needs, over all rate cards and regions, cheapest first for a way to pay; and why the rest fell out. Prices
+ * come from the server and disk kinds themselves, own charges included.
+ */
+export function findMachines(needs: Needs, prices: Prices, terms: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
+  const offers: Offer[] = []
+  const rejected: Rejected[] = []
+  for (const card of prices.cards.values()) {
+    for (const { id: region, residency } of card.regions) {
+      const out = (size: string | null, why: string) => rejected.push({ provider: card.provider, region, size, why })
+      if (needs.places.length && !needs.places.includes(`${card.provider}/${region}`)) {
+        out(null, 'the region is ruled out')
+        continue
+      }
+      if (needs.residencies.length && !needs.residencies.includes(residency ?? '')) {
+        out(null, `data would lie in ${residency ?? 'an area that the card does not name'}`)
+        continue
+      }
+      for (const facts of card.serverSizes) {
+        const why = misfit(facts, needs, card, region)
+        const offer = why === null ? priceOffer(facts, needs, card, region, prices, terms) : null
+        if (why !== null) out(facts.size, why)
+        else if (typeof offer === 'string') out(facts.size, offer)
+        else if (offer) offers.push(offer)
+      }
+    }
+  }
+  const cost = (offer: Offer) => Number(offer.ways.find(w => w.way === way)?.effectiveMonthly ?? Infinity)
+  return { offers: offers.sort((a, b) => cost(a) - cost(b) || a.size.localeCompare(b.size)), rejected }
+}
+
+function misfit(facts: ServerSize, needs: Needs, card: RateCard, region: string): string | null {
+  if (!findPrice(card, 'server-hour', region, facts.size)) return 'it has no price here'
+  if (facts.vcpu < needs.vcpu) return `${facts.vcpu} vCPU are too few`
+  if (facts.memoryGb < needs.memoryGb) return `${facts.memoryGb} GB are too little`
+  if (needs.architecture && facts.architecture !== needs.architecture) return `it is ${facts.architecture ?? 'of an architecture that the card does not name'}`
+  if (needs.system !== openSystem && !systemsOf(card, region).includes(needs.system)) return `${card.provider} does not run ${needs.system} here`
+  return null
+}
+
+/** @returns why the server kind itself refuses it, as text. */
+function priceOffer(facts: ServerSize, needs: Needs, card: RateCard, region: string, prices: Prices, terms: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>): Offer | string | null {
+  const diskClass = Number(needs.diskGb) > 0 ? cheapestDisk(facts, card, region) : null
+  if (Number(needs.diskGb) > 0 && !diskClass) return 'it takes no disk that is offered here'
+  const row = (id: string, kind: string, inputs: Record<string, string>): Component => ({ id, part: '', kind, inputs, confirmed: [], note: '', muted: false, pattern: null })
+  const components = [
+    row('server', 'server', { size: facts.size, system: needs.system, host: needs.host, hoursPerMonth: needs.hoursPerMonth, count: needs.count, pays: 'on-demand' }),
+    ...diskClass ? [row('disk', 'disk', { class: diskClass, storageGb: needs.diskGb, count: needs.count })] : [],
+  ]
+  const priced = priceEstimate({ ...newEstimate('finder', card, region), ...terms, components }, prices)
+  const failed = priced.rows.find(r => !r.chosen)
+  if (failed) return Object.values(failed.problems)[0] ?? null
+  const [server, disk] = priced.rows
+  const withDisk = (figure: 'upfront' | 'monthly' | 'effectiveMonthly', index: number) => decimalText(evaluate(server!.ways[index]![figure]).plus(disk ? evaluate(disk.chosen![figure]) : 0))
+  return {
+    provider: card.provider, region, size: facts.size, facts, diskClass,
+    ways: server!.ways.map((w, i) => ({ way: w.way, upfront: withDisk('upfront', i), monthly: withDisk('monthly', i), effectiveMonthly: withDisk('effectiveMonthly', i), breakEvenHours: w.breakEvenHours && decimalText(evaluate(w.breakEvenHours)) })),
+  }
+}
+
+function cheapestDisk(facts: ServerSize, card: RateCard, region: string): string | null {
+  const price = (name: string) => Number(findPrice(card, 'disk-gb-month', region, name)!.tiers[0]!.price)
+  return variantsOf(card, 'disk-gb-month', region).filter(name => facts.diskClasses?.includes(name) ?? true).sort((a, b) => price(a) - price(b))[0] ?? null
+}

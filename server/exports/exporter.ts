@@ -1,0 +1,23 @@
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { Worker } from 'node:worker_threads'
+import type { ExportTask } from './writer'
+
+type Reply = { bytes: Uint8Array } | { error: string }
+
+/** Writes files in a thread of its own, which is started for each: a long document never stops the server answering. */
+export class Exporter {
+  constructor(private readonly serverDir: string) {}
+
+  write(task: ExportTask): Promise<Uint8Array> {
+    const worker = new Worker(pathToFileURL(join(this.serverDir, 'workers/exports.mjs')), { workerData: task })
+    return new Promise((resolve, reject) => {
+      worker.once('message', (reply: Reply) => {
+        if ('bytes' in reply) resolve(reply.bytes)
+        else reject(new Error(reply.error))
+        void worker.terminate()
+      })
+      worker.once('error', reject)
+    })
+  }
+}

@@ -1,0 +1,163 @@
+import pdfmake from 'pdfmake'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import sans from '@fontsource/public-sans/files/public-sans-latin-400-normal.woff'
+import sansBold from '@fontsource/public-sans/files/public-sans-latin-600-normal.woff'
+import sansMore from '@fontsource/public-sans/files/public-sans-latin-ext-400-normal.woff'
+import sansMoreBold from '@fontsource/public-sans/files/public-sans-latin-ext-600-normal.woff'
+import serif from '@fontsource/source-serif-4/files/source-serif-4-latin-600-normal.woff'
+import type { EstimateDocument } from '../../core/estimate/document'
+import { figureNames, figureWords } from '../../core/estimate/price-estimate'
+import { roundToMinor } from '../../core/money/rounding'
+import { Decimal, decimalText } from '../../core/money/decimal'
+import { evaluate, stretchesOf, type Working } from '../../core/working/working'
+import type { Writer } from './writer'
+
+const fonts = { 'sans': sans, 'sans-bold': sansBold, 'more': sansMore, 'more-bold': sansMoreBold, 'serif': serif }
+const ink = '#16231f'
+const dim = '#5d6862'
+const rule = '#cfc9ba'
+const moss = '#17695b'
+const ochre = '#97650f'
+const hues = ['#17695b', '#97650f', '#4a2a7f', '#a3402f', '#2b6ca3', '#7a8b3c', '#8f4a7a', '#5d6862']
+
+let ready = false
+function setUp() {
+  if (ready) return
+  for (const [name, bytes] of Object.entries(fonts)) pdfmake.virtualfs.writeFileSync(name, Buffer.from(bytes))
+  pdfmake.setFonts({
+    Sans: { normal: 'sans', bold: 'sans-bold', italics: 'sans', bolditalics: 'sans-bold' },
+    More: { normal: 'more', bold: 'more-bold', italics: 'more', bolditalics: 'more-bold' },
+    Serif: { normal: 'serif', bold: 'serif', italics: 'serif', bolditalics: 'serif' },
+  })
+  // a document asks nothing of the network nor of the disk
+  pdfmake.setUrlAccessPolicy(() => false)
+  pdfmake.setLocalAccessPolicy(name => name in fonts)
+  ready = true
+}
+
+/** Letters that the first font file lacks are set in the second of the same face. */
+function runs(text: string): Content[] {
+  return (text.match(/[\u0100-\u02AF\u1E00-\u1EFF]+|[^\u0100-\u02AF\u1E00-\u1EFF]+/gu) ?? ['']).map(part => /^[\u0100-\u02AF\u1E00-\u1EFF]/u.test(part) ? { text: part, font: 'More' } : part)
+}
+const say = (text: string, more: object = {}): Content => ({ text: runs(text), ...more })
+
+function money(text: string, currency: string): string {
+  const rounded = roundToMinor(new Decimal(text), currency)
+  if (rounded.eq(0)) return '–'
+  const [whole, fraction] = rounded.abs().toFixed(2).split('.')
+  return `${rounded.lt(0) ? '−' : ''}${whole!.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}.${fraction}`
+}
+const shortNumber = (value: Decimal) => decimalText(value.round(value.abs().lt(1) ? 10 : 4)).replace(/^(-?)(\d+)/, (_, sign: string, whole: string) => `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}`)
+
+const layout = { hLineWidth: (i: number) => i === 0 ? 0 : 0.5, vLineWidth: () => 0, hLineColor: () => rule, paddingTop: () => 3, paddingBottom: () => 3, paddingLeft: () => 0, paddingRight: () => 8 }
+const right = (text: string, more: object = {}): TableCell => ({ ...say(text, { alignment: 'right', noWrap: true, ...more }) as object })
+const heading = (text: string): Content => ({ text: runs(text), font: 'Serif', fontSize: 13, color: ink, margin: [0, 16, 0, 5] })
+
+/** An estimate as a document one hands to a manager: summary, scenarios, lines, assumptions, blind spots, and for its own people the Workings. */
+export const pdf: Writer = {
+  format: 'pdf',
+  async write(document) {
+    setUp()
+    const definition: TDocumentDefinitions = {
+      pageSize: 'A4', pageMargins: [48, 52, 48, 52], defaultStyle: { font: 'Sans', fontSize: 9, color: ink, lineHeight: 1.15 },
+      info: { title: document.title, author: document.preparedBy, creator: 'Rain Barrel' },
+      footer: (page: number, pages: number) => ({ columns: [say(`${document.title} · not a quote`, { color: dim, fontSize: 8 }), { text: `${page} of ${pages}`, alignment: 'right', color: dim, fontSize: 8 }], margin: [48, 16, 48, 0] }),
+      content: [
+        { text: runs(document.title), font: 'Serif', fontSize: 22, margin: [0, 0, 0, 4] },
+        say(`${document.place} · ${document.cards.map(c => `${c.provider} rate card of ${c.date}`).join(', ')} · ${document.currency} · ${document.month} · prepared on ${document.preparedOn} by ${document.preparedBy}${document.version ? `, version ${document.version}` : ''} · an estimate, not a quote`, { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
+        ...document.note ? [say(document.note, { margin: [0, 0, 0, 8] })] : [],
+        ...summary(document), ...scenarios(document), ...ranges(document), ...lines(document), ...assumptions(document), ...workings(document),
+      ],
+    }
+    return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
+  },
+}
+
+function summary(document: EstimateDocument): Content[] {
+  const total = document.summary.at(-1)!.figures
+  const against = document.target && new Decimal(total.effectiveMonthly).minus(document.target)
+  const figure = (label: string, text: string): Content => ({ stack: [{ text: runs(money(text, document.currency)), font: 'Serif', fontSize: 17 }, say(`${label}, ${document.currency}`, { color: dim, fontSize: 8 })], width: '*' })
+  return [
+    { columns: [figure('effective monthly', total.effectiveMonthly), figure('paid upfront', total.upfront), figure('first 12 months', total.firstYear), figure(`whole term, ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'}`, total.wholeTerm)], columnGap: 12, margin: [0, 4, 0, 8] },
+    ...against ? [say(`The target is ${money(document.target!, document.currency)} a month: ${against.gt(0) ? `${money(decimalText(against), document.currency)} over` : `${money(decimalText(against.abs()), document.currency)} left`}.`, { color: against.gt(0) ? '#a3402f' : moss, margin: [0, 0, 0, 6] })] : [],
+    { svg: partBars(document), width: 499, margin: [0, 4, 0, 0] },
+    ...document.summary.length > 1 ? [{ table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body: [['', ...figureNames.map(name => right(figureWords[name], { color: dim }))], ...document.summary.map(({ label, figures }, i): TableCell[] => [say(label, { bold: i === document.summary.length - 1 }) as TableCell, ...figureNames.map(name => right(money(figures[name], document.currency), { bold: i === document.summary.length - 1 }))])] }, layout, margin: [0, 8, 0, 0] } as Content] : [],
+  ]
+}
+
+const escaped = (text: string) => text.replace(/[&<>"]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
+
+/** What each part of the workload makes of the month, largest first. */
+function partBars(document: EstimateDocument): string {
+  const parts = document.parts.map(part => ({ name: part.name || 'rows', amount: Number(part.figures.effectiveMonthly) })).filter(part => part.amount > 0).sort((a, b) => b.amount - a.amount).slice(0, 8)
+  const largest = parts[0]?.amount ?? 1
+  const bars = parts.map(({ name, amount }, i) => `<text x="0" y="${i * 18 + 12}" font-family="Sans" font-size="8.5" fill="${ink}">${escaped(name.slice(0, 34))}</text><rect x="170" y="${i * 18 + 4}" width="${Math.max(1, amount / largest * 240)}" height="10" fill="${hues[i]}"/><text x="${176 + Math.max(1, amount / largest * 240)}" y="${i * 18 + 12}" font-family="Sans" font-size="8.5" fill="${dim}">${money(String(amount.toFixed(6)), document.currency)}</text>`)
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 499 ${Math.max(1, parts.length) * 18 + 4}" width="499" height="${Math.max(1, parts.length) * 18 + 4}">${bars.join('')}</svg>`
+}
+
+function scenarios(document: EstimateDocument): Content[] {
+  if (!document.scenarios.length) return []
+  const base = document.summary.at(-1)!.figures
+  const share = (difference: string) => new Decimal(base.effectiveMonthly).eq(0) ? '–' : `${new Decimal(difference).div(base.effectiveMonthly).times(100).round(1).toFixed().replace('-', '−')} %`
+  const body: TableCell[][] = [
+    [say('scenario', { color: dim }) as TableCell, ...figureNames.map(name => right(figureWords[name], { color: dim })), right('a month, to the first', { color: dim })],
+    [say('as it stands') as TableCell, ...figureNames.map(name => right(money(base[name], document.currency))), right('')],
+    ...document.scenarios.map(({ name, figures, difference }): TableCell[] => [say(name) as TableCell, ...figureNames.map(figure => right(money(figures[figure], document.currency))), right(`${money(difference.effectiveMonthly, document.currency)}  ${share(difference.effectiveMonthly)}`)]),
+  ]
+  return [heading('Scenarios'), { table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body }, layout, fontSize: 8 }]
+}
+
+function ranges(document: EstimateDocument): Content[] {
+  const { ranges: found, currency } = document
+  if (!found?.draws) return []
+  const { from, to, counts } = found.histogram
+  const most = Math.max(...counts, 1)
+  const width = 460 / counts.length
+  const at = (value: number) => to > from ? (value - from) / (to - from) * 460 : 0
+  const bars = counts.map((n, i) => `<rect x="${i * width}" y="${60 - n / most * 56}" width="${width - 1}" height="${n / most * 56}" fill="#4a2a7f"/>`).join('')
+  const marks = ([['P10', found.p10], ['P50', found.p50], ['P90', found.p90]] as const).map(([name, value]) => `<line x1="${at(value)}" x2="${at(value)}" y1="0" y2="62" stroke="${ochre}" stroke-width="1"/><text x="${at(value) + 2}" y="72" font-family="Sans" font-size="8" fill="${ink}">${name} ${money(value.toFixed(4), currency)}</text>`).join('')
+  return [
+    heading('How sure'), say(`${found.draws} draws of the inputs that are ranges. Nine of ten totals a month lie under ${money(found.p90.toFixed(4), currency)} ${currency}. Most matters: ${found.drivers.slice(0, 3).map(d => d.label).join('; ')}.`, { margin: [0, 0, 0, 6] }),
+    { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 499 78" width="499" height="78">${bars}${marks}</svg>` },
+  ]
+}
+
+function lines(document: EstimateDocument): Content[] {
+  const { currency } = document
+  const body: TableCell[][] = [[say('component', { color: dim }) as TableCell, say('where, pays how', { color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(figureWords[name], { color: dim }))]]
+  for (const part of document.parts) {
+    body.push([{ ...say(part.name || 'rows', { bold: true, fillColor: '#f1ede2', colSpan: 2 }) as object }, '', ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(money(part.figures[name], currency), { bold: true, fillColor: '#f1ede2' }))])
+    for (const row of part.rows) {
+      const more = [row.details, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join(' · ')
+      body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say([row.where, row.way].filter(Boolean).join(' · '), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
+    }
+  }
+  return [heading('Lines'), { table: { widths: ['*', 105, 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body, dontBreakRows: true }, layout, fontSize: 8.5 }]
+}
+
+function assumptions(document: EstimateDocument): Content[] {
+  return [
+    ...document.assumptions.length ? [heading('Assumptions that nobody has confirmed'), { table: { widths: ['*', 'auto', 'auto'], headerRows: 1, body: [[say('what', { color: dim }) as TableCell, say('value', { color: dim }) as TableCell, right(document.assumptions.some(a => a.effect !== null) ? 'could move the month by' : '', { color: dim })], ...document.assumptions.map((a): TableCell[] => [say(a.label) as TableCell, say(a.value) as TableCell, right(a.effect === null ? '' : money(a.effect, document.currency))])] }, layout, fontSize: 8.5 } as Content] : [],
+    ...document.dismissed.length ? [heading('Costs that were thought of and left out'), { ul: document.dismissed.map(d => say(`${d.title}: ${d.reason}`)) } as Content] : [],
+  ]
+}
+
+const signs = { sum: ' + ', product: ' × ', difference: ' − ', quotient: ' ÷ ', smaller: ', the smaller of ', larger: ', the larger of ', ceiling: ' up to a whole ' } as const
+
+/** A tree as lines of words and figures, deeper ones further in. */
+function workingLines(working: Working, depth: number): Content[] {
+  if (working.op === 'input' || depth > 9) return []
+  const value = (part: Working) => shortNumber(evaluate(part))
+  const text = working.op === 'tiered'
+    ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal, Decimal]).map(s => `${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))} (${s.label})`).join(' + ') || `0 ${working.unit}`
+    : working.parts.map(part => `${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`).join(signs[working.op])
+  return [
+    { columns: [say(`${working.label}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''}`), { text: value(working), alignment: 'right', width: 80 }], margin: [depth * 9, 0.5, 0, 0.5], fontSize: 7.5, color: depth ? dim : ink, bold: depth === 0 },
+    ...working.parts.flatMap(part => workingLines(part, depth + 1)),
+  ]
+}
+
+function workings(document: EstimateDocument): Content[] {
+  if (!document.workings.length) return []
+  return [{ text: 'Workings', font: 'Serif', fontSize: 16, pageBreak: 'before', margin: [0, 0, 0, 4] }, say(`How the effective monthly amount of each row was made, in ${document.currency}.`, { color: dim, margin: [0, 0, 0, 6] }), ...document.workings.flatMap(({ label, working }): Content[] => [say(label, { bold: true, margin: [0, 8, 0, 2] }), ...workingLines(working, 0)])]
+}

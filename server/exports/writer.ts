@@ -1,0 +1,16 @@
+import type { DocumentFacts, EstimateDocument } from '../../core/estimate/document'
+import type { Estimate } from '../../core/estimate/estimate'
+import type { Prices } from '../../core/estimate/price-estimate'
+import type { ExportFormat } from '../../shared/contracts/estimates'
+
+/** What is written: an estimate with everything that prices it. */
+export type ExportTask = { format: ExportFormat, estimate: Estimate, prices: Prices, audience: EstimateDocument['audience'], facts: DocumentFacts }
+
+/** One kind of file that an estimate leaves as. */
+export type Writer = { format: ExportFormat, write: (document: EstimateDocument, task: ExportTask) => Promise<Uint8Array> | Uint8Array }
+
+/**
+ * A text that a spreadsheet program will take as text: one that begins like a formula is put behind an apostrophe.
+ * (CSV injection: OWASP advises the same characters.)
+ */
+export const asText = (text: string): string => /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
