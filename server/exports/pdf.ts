@@ -1,5 +1,5 @@
 import pdfmake from 'pdfmake'
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import sans from '@fontsource/public-sans/files/public-sans-latin-400-normal.woff'
 import sansBold from '@fontsource/public-sans/files/public-sans-latin-600-normal.woff'
 import sansMore from '@fontsource/public-sans/files/public-sans-latin-ext-400-normal.woff'
@@ -76,7 +76,7 @@ export const pdf: Writer = {
 function summary(document: EstimateDocument): Content[] {
   const total = document.summary.at(-1)!.figures
   const against = document.target && new Decimal(total.effectiveMonthly).minus(document.target)
-  const figure = (label: string, text: string): Content => ({ stack: [{ text: runs(money(text, document.currency)), font: 'Serif', fontSize: 17 }, say(`${label}, ${document.currency}`, { color: dim, fontSize: 8 })], width: '*' })
+  const figure = (label: string, text: string): Column => ({ stack: [{ text: runs(money(text, document.currency)), font: 'Serif', fontSize: 17 }, say(`${label}, ${document.currency}`, { color: dim, fontSize: 8 })], width: '*' })
   return [
     { columns: [figure('effective monthly', total.effectiveMonthly), figure('paid upfront', total.upfront), figure('first 12 months', total.firstYear), figure(`whole term, ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'}`, total.wholeTerm)], columnGap: 12, margin: [0, 4, 0, 8] },
     ...against ? [say(`The target is ${money(document.target!, document.currency)} a month: ${against.gt(0) ? `${money(decimalText(against), document.currency)} over` : `${money(decimalText(against.abs()), document.currency)} left`}.`, { color: against.gt(0) ? '#a3402f' : moss, margin: [0, 0, 0, 6] })] : [],

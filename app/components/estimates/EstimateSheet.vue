@@ -71,7 +71,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
       </thead>
       <tbody>
         <tr v-if="before > 0" aria-hidden="true"><td :colspan="span" class="space" :style="{ height: `${before}px` }" /></tr>
-        <template v-for="place in visible" :key="place.key">
+        <template v-for="place in visible" :key="String(place.key)">
           <tr v-if="items[place.index]?.is === 'part'" :ref="measure" :data-index="place.index" class="part" @dragover.prevent @drop="drop(store.estimate!.components.find(c => c.part === (items[place.index] as { part: string }).part)?.id ?? null, (items[place.index] as { part: string }).part)">
             <td :colspan="inputColumns.length + 1"><input class="partname" :value="(items[place.index] as { part: string }).part" aria-label="part of the workload" @change="renaming($event, (items[place.index] as { part: string }).part)" @keydown.enter="($event.target as HTMLInputElement).blur()"></td>
             <td v-for="(column, i) in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0, [tone(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0')]: column.difference }">

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { isCurrency } from '../../../core/money/currency'
+import { isCurrency, currencies } from '../../../core/money/currency'
 import { parseDecimal } from '../../../core/money/decimal'
-import { currencies } from '../../../core/money/currency'
 
 /** Terms: discounts by buying agreement, margin, tax, funding, currency and rates, the month and the years, free allowances. */
 const store = useEstimate()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { z } from 'zod'
+import type { z } from 'zod'
 import { compareEstimates, type EstimateComparison } from '../../../../core/estimate/compare-estimates'
 import { figureNames, figureWords, type Prices } from '../../../../core/estimate/price-estimate'
 import { rateCardSchema } from '../../../../core/ratecard/rate-card'

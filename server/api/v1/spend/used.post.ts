@@ -11,7 +11,7 @@ const parts = ['ProviderName', 'RegionId', 'ServiceName', 'SkuId', 'ResourceId',
 export default route(async ({ event, cube }) => {
   const { month, keep, leaveOut } = await body(event, usedAsked)
   checkDimensions([...Object.keys(keep), ...Object.keys(leaveOut)])
-  const { result } = await cube.ask('group', { measure: 'billedCost', splitBy: parts, grain: null, start: monthStart(month), end: monthEnd(month), keep, leaveOut, measures: ['listCost', 'pricingQuantity'] })
+  const { result } = await cube.ask('group', { splitBy: parts, grain: null, start: monthStart(month), end: monthEnd(month), keep, leaveOut, measures: ['listCost', 'pricingQuantity'] })
   const isUse = (group: (typeof result)[number]) => group.values.ChargeCategory === 'Usage' && group.values.ChargeClass === null && group.values.SkuId !== null
   const used = result.filter(isUse)
   return {
