@@ -22,7 +22,7 @@ if (!existsSync(built) || newest(built) < Math.max(...['app', 'core', 'server', 
   console.log('Building …')
   npx(['nuxt', 'build'])
 }
-if (!existsSync(join(files, 'deliveries.json'))) {
+if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'estimates.json'))) {
   console.log('Writing the demo company\'s bills …')
   npx(['tsx', 'demo/write.ts', files])
 }

@@ -21,7 +21,18 @@ export async function loadDemo(base, folder, say = () => {}) {
   const as = init => ({ ...init, headers: { ...init.headers, ...cookie } })
   const { cards } = await call(`${base}/api/v1/rate-cards`)
   if (people.length === 0) await call(`${base}/api/v1/organisation`, as(json('cost-centres.json')))
-  if (cards.length === 0) for (const name of ['rate-card-brackwater.json', 'rate-card-larkfield.json']) await call(`${base}/api/v1/rate-cards`, as(json(name)))
+  if (cards.length === 0) for (const name of ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'rate-card-pier-house.json']) await call(`${base}/api/v1/rate-cards`, as(json(name)))
+
+  const read = name => JSON.parse(readFileSync(join(folder, name), 'utf8'))
+  const send = (method, path, body, who = 'Ines Moldal') => call(`${base}/api/v1/${path}`, { method, headers: { 'content-type': 'application/json', 'cookie': `rain-barrel-person=${encodeURIComponent(who)}` }, body: JSON.stringify(body) })
+  const [{ uplifts }, { patterns }, { estimates }] = await Promise.all(['uplifts', 'patterns', 'estimates'].map(list => call(`${base}/api/v1/${list}`)))
+  if (uplifts.length === 0) for (const set of read('own-charges.json')) await send('POST', 'uplifts', set)
+  if (patterns.length === 0) for (const pattern of read('patterns.json')) await send('POST', 'patterns', pattern)
+  if (estimates.length === 0) {
+    for (const { id, who, states } of read('estimates.json')) {
+      for (const [basedOn, { name, estimate }] of states.entries()) await send('PUT', `estimates/${id}`, { basedOn: basedOn || null, estimate, name }, who)
+    }
+  }
 
   const { sources } = await call(`${base}/api/v1/sources`)
   const loaded = new Set(sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)))

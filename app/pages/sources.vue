@@ -51,12 +51,12 @@ const states = { checking: 'checking', loading: 'swapping in', loaded: 'loaded',
           </table>
         </section>
         <section v-if="sources.cards.length" class="section">
-          <h2 class="heading">Rate cards</h2>
+          <h2 class="heading">Rate cards <NuxtLink to="/estimates/rate-cards" class="link">versions and what changes</NuxtLink></h2>
           <table class="ledger">
             <thead><tr><th>provider</th><th>holds from</th><th class="n">prices</th><th class="n">regions</th><th>currency</th><th>loaded</th><th>by</th></tr></thead>
             <tbody>
               <tr v-for="card in sources.cards" :key="card.provider + card.validFrom">
-                <td>{{ card.provider }}</td><td>{{ dayText(card.validFrom) }}</td><td class="n">{{ count(card.prices) }}</td><td class="n">{{ card.regions }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
+                <td>{{ card.provider }}</td><td>{{ dayText(card.validFrom) }}</td><td class="n">{{ count(card.prices) }}</td><td class="n">{{ card.regions.length }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
               </tr>
             </tbody>
           </table>

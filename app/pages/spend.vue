@@ -16,6 +16,8 @@ watch(() => [route.query, data.facts?.revision] as const, () => {
 const days = computed(() => spend.view ? daysBetween(spend.view.period.start, spend.view.period.end) : 0)
 const difference = computed(() => spend.totalBefore === null ? null : subtractTexts(spend.total, spend.totalBefore))
 const signed = (amount: string) => `${whole(sizeText(amount))} ${currencySign(spend.currency)} ${amount.startsWith('-') ? 'less' : 'more'} than`
+/** What is looked at, handed to Estimates: the month that the period begins in, with the narrowing. */
+const estimateFromThis = computed(() => ({ path: '/estimates', query: { month: spend.view!.period.start.slice(0, 7), keep: JSON.stringify(keptWithSteps(spend.view!)), leaveOut: JSON.stringify(spend.view!.leaveOut) } }))
 const perDay = computed(() => whole(divideText(spend.total, Math.max(1, days.value))))
 
 // Esc steps back: first what is open, then the last change of the address
@@ -40,6 +42,7 @@ onKeyStroke('Escape', (event) => {
           <span v-for="other in spend.totals.filter(t => t.currency !== spend.currency)" :key="other.currency"><button class="link other" @click="actions.go({ currency: other.currency })">{{ money(other.amount, other.currency) }} {{ other.currency }}</button></span>
           <span><b>{{ perDay }} {{ currencySign(spend.currency) }}</b><span class="label">a day</span></span>
           <span v-if="difference !== null && spend.compared"><ChangeMark :now="spend.total" :before="spend.totalBefore" /> <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}</span></span>
+          <NuxtLink :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
           <span class="kinds" role="group" aria-label="Chart">
             <button class="kind" :aria-pressed="spend.view.chart === 'columns'" @click="actions.go({ chart: 'columns' })">columns</button> ·
             <button class="kind" :aria-pressed="spend.view.chart === 'lines'" @click="actions.go({ chart: 'lines' })">lines</button>

@@ -4,6 +4,7 @@ import { findKind, isOffered } from '../../core/estimate/components'
 import { usualInputs, type ComponentKind } from '../../core/estimate/components/kind'
 import { estimateSchema, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
 import { writeEstimate } from '../../core/estimate/estimate-file'
+import { nameCard as withCard } from '../../core/estimate/name-card'
 import { findNotices, keptDuplicate, mergeRows } from '../../core/estimate/notices'
 import { keptText } from '../../core/estimate/paste'
 import { fillPattern, type Pattern } from '../../core/estimate/pattern'
@@ -296,7 +297,7 @@ export const useEstimate = defineStore('estimate', () => {
   async function nameCard(provider: string, date: string) {
     const loaded = await loadCard(provider, date)
     cards.value = new Map(cards.value).set(provider, loaded)
-    change(e => ({ ...e, cards: e.cards.some(c => c.provider === provider) ? e.cards.map(c => c.provider === provider ? { provider, date: loaded.validFrom } : c) : [...e.cards, { provider, date: loaded.validFrom }] }))
+    change(e => withCard(e, provider, loaded.validFrom))
   }
   // undo may go back to another version of a card
   watch(() => estimate.value?.cards, async (named) => {

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { importStatus, sourcesOverview, type ImportStatus, type SourcesOverview } from '../../shared/contracts/imports'
@@ -52,11 +53,11 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
-  async function take(name: string, kind: 'rate card' | 'cost centres', text: string) {
+  async function take(name: string, kind: 'rate card' | 'rate card table' | 'cost centres', text: string) {
     try {
-      const body: unknown = JSON.parse(text)
-      if (kind === 'rate card') {
-        const done = await client.send('POST', 'rate-cards', body, rateCardLoaded)
+      const body: unknown = kind === 'rate card table' ? { lines: Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data } : JSON.parse(text)
+      if (kind !== 'cost centres') {
+        const done = await client.send('POST', kind === 'rate card' ? 'rate-cards' : 'rate-cards/table', body, rateCardLoaded)
         taken.value.push({ name, problem: null, said: `rate card of ${done.provider} from ${dayText(done.validFrom)}: ${done.prices} prices${done.replaced ? ', in place of the one loaded before' : ''}` })
       }
       else {

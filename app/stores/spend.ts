@@ -4,6 +4,7 @@ import { scaled } from '../../core/money/scaled'
 import type { Narrowing } from '../../core/spend/question'
 import { daysOf, periodBefore, type Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
+import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
 import { priceParts, spendAnswer, type PriceParts, type SpendAnswer, type SpendQuestion } from '../../shared/contracts/spend'
 
 /** A combination of values with its amount now and in the period compared; null where it was not there. */
@@ -57,13 +58,25 @@ export const useSpend = defineStore('spend', () => {
     return client.send('POST', 'spend/answer', question(more), spendAnswer, signal)
   }
 
+  /** SKU codes in plain words, as far as a rate card has them; what is known is not asked for again. */
+  const skuWords = ref<Record<string, SkuWords>>({})
+  async function learnSkus(skus: (string | null)[], signal?: AbortSignal) {
+    const unknown = [...new Set(skus)].filter((sku): sku is string => sku !== null && !(sku in skuWords.value)).slice(0, 5000)
+    if (unknown.length) skuWords.value = { ...skuWords.value, ...(await client.send('POST', 'rate-cards/describe', { skus: unknown }, skusDescribed, signal)).skus }
+  }
+  async function askParts(keep: Narrowing, signal?: AbortSignal) {
+    const answer = await client.send('POST', 'spend/price-parts', question({ keep }), priceParts, signal)
+    await learnSkus(answer.parts.map(p => p.skuId), signal)
+    return answer
+  }
+
   /** Rows of an answer in one currency, by the dimensions split by. */
   function rowsOf(answer: SpendAnswer, before: SpendAnswer | null, dimensions: string[], inCurrency: string): SpendRow[] {
     const id = (values: Record<string, string | null>) => JSON.stringify(dimensions.map(d => values[d] ?? null))
     const old = new Map((before?.rows ?? []).filter(r => r.currency === inCurrency).map(r => [id(r.values), r.amount]))
     const now: SpendRow[] = answer.rows.filter(r => r.currency === inCurrency).map((row) => {
       const values = dimensions.map(d => row.values[d] ?? null)
-      const label = dimensions.map((d, i) => companionOf[d] && values[i] !== null ? row.values[companionOf[d]] ?? values[i]! : valueLabel(d, values[i]!)).join(' · ')
+      const label = dimensions.map((d, i) => companionOf[d] && values[i] !== null ? row.values[companionOf[d]] ?? values[i]! : d === 'SkuId' && values[i] !== null ? skuWords.value[values[i]!]?.words ?? values[i]! : valueLabel(d, values[i]!)).join(' · ')
       return { id: id(row.values), values, label: label || 'everything', amount: row.amount, before: before ? old.get(id(row.values)) ?? null : null }
     })
     return now
@@ -87,6 +100,7 @@ export const useSpend = defineStore('spend', () => {
       const [now, old, byStart, categories] = await Promise.all([
         ask({ splitBy }, signal), ask({ splitBy, ...before }, signal), ask({ grain: next.grain }, signal), ask({ splitBy: ['ChargeCategory'] }, signal),
       ])
+      if (next.splitBy.includes('SkuId')) await learnSkus(now.rows.map(row => row.values.SkuId ?? null), signal)
       totals.value = now.totals
       totalsBefore.value = old.totals
       const inCurrency = currency.value
@@ -183,7 +197,7 @@ export const useSpend = defineStore('spend', () => {
     const last = next.steps[stepOrder.length - 1]
     if (last) {
       keep[last.dimension] = [last.value]
-      parts.value = (await client.send('POST', 'spend/price-parts', question({ keep }), priceParts, signal)).parts.filter(p => p.currency === inCurrency)
+      parts.value = (await askParts(keep, signal)).parts.filter(p => p.currency === inCurrency)
     }
     else parts.value = null
   }
@@ -191,7 +205,7 @@ export const useSpend = defineStore('spend', () => {
   /** How the amount of a value was made: the price parts of its charges, in the currency looked at. */
   async function openWorkings(target: ValueRef) {
     try {
-      const { parts: all, rest } = await client.send('POST', 'spend/price-parts', question({ keep: { ...view.value!.keep, [target.dimension]: [target.value] } }), priceParts)
+      const { parts: all, rest } = await askParts({ ...view.value!.keep, [target.dimension]: [target.value] })
       const own = all.filter(p => p.currency === currency.value)
       const left = rest?.amounts.find(a => a.currency === currency.value)?.amount ?? null
       workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, left: left === null ? null : { count: rest!.count, amount: left }, total: addTexts([...own.map(p => p.amount), left ?? '0']) }
@@ -201,5 +215,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, totals, totalsBefore, rows, series, starts, columns, parts, hidden, problem, loading, ready, menu, workings, currency, total, totalBefore, compared, load, hueOf, openWorkings }
+  return { view, totals, totalsBefore, rows, series, starts, columns, parts, skuWords, hidden, problem, loading, ready, menu, workings, currency, total, totalBefore, compared, load, hueOf, openWorkings }
 })

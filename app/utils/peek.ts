@@ -3,7 +3,7 @@ import Papa from 'papaparse'
 /** What the beginning of a file tells about it. */
 export type Peek =
   | { kind: 'charges', provider: string | null, billingPeriodStart: string | null }
-  | { kind: 'rate card' | 'cost centres', text: string }
+  | { kind: 'rate card' | 'rate card table' | 'cost centres', text: string }
   | { kind: 'unknown', reason: string }
 
 const HEAD_BYTES = 256 * 1024
@@ -48,5 +48,6 @@ export async function peek(file: File): Promise<Peek> {
     }
   }
   const { data } = Papa.parse<Record<string, string>>(await headText(file), { header: true, preview: 1 })
+  if (data[0] && 'row' in data[0] && 'valid from' in data[0]) return { kind: 'rate card table', text: await file.text() }
   return { kind: 'charges', provider: data[0]?.ProviderName || null, billingPeriodStart: data[0]?.BillingPeriodStart?.slice(0, 10) || null }
 }

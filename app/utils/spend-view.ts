@@ -103,3 +103,8 @@ export function periodText({ start, end }: Period): string {
   if (start.endsWith('-01') && end.endsWith('-01')) return monthOf(start) === monthOf(last) ? monthText(start) : `${monthText(start)} to ${monthText(last)}`
   return monthOf(start) === monthOf(last) ? `${Number(start.slice(8))} to ${dayText(last)}` : `${dayText(start)} to ${dayText(last)}`
 }
+
+/** What is kept, the steps taken included. */
+export function keptWithSteps({ keep, steps }: Pick<SpendView, 'keep' | 'steps'>): Narrowing {
+  return steps.reduce<Narrowing>((kept, { dimension, value }) => ({ ...kept, [dimension]: [value] }), keep)
+}

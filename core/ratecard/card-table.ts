@@ -31,6 +31,9 @@ function priceToLines(line: PriceLine): Line[] {
   ]
 }
 
+/** The apostrophe that keeps a spreadsheet program from taking a text for a formula. */
+const QUOTED = /^'(?=[=+\-@])/
+
 export type TableProblem = { line: number, column: string, message: string }
 
 /**
@@ -48,7 +51,7 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
   const listed: (Record<string, unknown> & { tiers: unknown[], commitments: unknown[] })[] = []
   lines.forEach((record, index) => {
     const at = index + 2
-    const cell = (column: Column) => record[column]?.trim() || undefined
+    const cell = (column: Column) => record[column]?.trim().replace(QUOTED, '') || undefined
     const optional = (key: string, value: unknown) => value === undefined ? {} : { [key]: value }
     const items = (column: Column) => cell(column)?.split(';').map(item => item.trim()).filter(Boolean)
     const tier = () => ({ from: cell('from') ?? '', ...optional('to', cell('to')), price: cell('price') ?? '' })

@@ -24,6 +24,10 @@ export async function listRateCards(db: Db): Promise<RateCardEntry[]> {
   return rows.map(({ provider, validFrom, body, who, loadedAt }) => ({ provider, currency: body.currency, validFrom, prices: body.prices.length, regions: body.regions.map(r => r.id), who, loadedAt }))
 }
 
+export async function listProviders(db: Db): Promise<string[]> {
+  return (await db.selectDistinct({ provider: rateCard.provider }).from(rateCard).orderBy(rateCard.provider)).map(row => row.provider)
+}
+
 /** The card of a provider that holds on a day, the newest when no day is given. */
 export async function findRateCard(db: Db, provider: string, day?: string): Promise<RateCard | null> {
   const holds = day ? and(eq(rateCard.provider, provider), sql`${rateCard.validFrom} <= ${day}`) : eq(rateCard.provider, provider)

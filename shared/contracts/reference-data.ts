@@ -17,5 +17,9 @@ export { rateCardSchema }
 export const cardSchedules = z.object({ schedules: z.array(z.object({ connection: z.string(), everyHours: z.number(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
 export const scheduleAsked = z.object({ everyHours: z.number().int().min(0).max(24 * 31) })
 export const cardFetched = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), said: z.string() })
+export const skusAsked = z.object({ skus: z.array(z.string()).max(5000) })
+export const skuWords = z.object({ words: z.string(), charged: z.enum(['existing', 'use']) })
+export type SkuWords = z.infer<typeof skuWords>
+export const skusDescribed = z.object({ skus: z.record(z.string(), skuWords) })
 /** A card as the lines of a CSV file, by column. */
 export const cardTable = z.object({ lines: z.array(z.record(z.string(), z.string())).max(200_000) })

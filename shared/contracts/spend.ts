@@ -27,7 +27,7 @@ export type SpendAnswer = z.infer<typeof spendAnswer>
 
 /** Quantity × unit price, as the charges have it. */
 export const pricePart = z.object({
-  skuPriceId: z.string().nullable(), chargeCategory: z.string().nullable(), description: z.string().nullable(), pricingUnit: z.string().nullable(),
+  skuId: z.string().nullable(), skuPriceId: z.string().nullable(), chargeCategory: z.string().nullable(), description: z.string().nullable(), pricingUnit: z.string().nullable(),
   unitPrice: amountText.nullable(), quantity: amountText, currency: z.string(), amount: amountText, charges: z.number(), firstDay: day, lastDay: day,
 })
 /** The largest parts, and what all others come to. */

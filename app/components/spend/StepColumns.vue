@@ -64,7 +64,7 @@ const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
           <div v-for="(part, i) in spend.parts" :key="i" class="part" :title="part.description ?? ''">
             <span class="name">{{ part.unitPrice === null ? part.description ?? part.chargeCategory : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span>
             <span class="amount">{{ money(part.amount, part.currency) }}</span>
-            <span class="minor days">{{ part.firstDay === part.lastDay ? dayShortText(part.firstDay) : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}` }}</span>
+            <span class="minor days"><template v-if="part.skuId && spend.skuWords[part.skuId]">{{ spend.skuWords[part.skuId]!.words }}, charged for {{ spend.skuWords[part.skuId]!.charged }}, </template>{{ part.firstDay === part.lastDay ? dayShortText(part.firstDay) : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}` }}</span>
           </div>
         </div>
         <p v-else class="minor hint">{{ index === 4 ? 'Choose a resource to see quantity × unit price.' : `Choose a ${titles[index - 1]}.` }}</p>

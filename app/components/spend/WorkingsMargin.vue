@@ -10,7 +10,7 @@ const spend = useSpend()
     <table class="ledger">
       <tbody>
         <tr v-for="(part, i) in spend.workings.parts" :key="i">
-          <td>{{ part.description ?? part.chargeCategory }}<br><span class="minor">{{ part.unitPrice === null ? `${part.charges} charges` : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span></td>
+          <td :title="part.skuId ?? ''">{{ (part.skuId && spend.skuWords[part.skuId]?.words) || part.description || part.chargeCategory }}<span v-if="part.skuId && spend.skuWords[part.skuId]" class="minor">, for {{ spend.skuWords[part.skuId]!.charged }}</span><br><span class="minor">{{ part.unitPrice === null ? `${part.charges} charges` : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span></td>
           <td class="n">{{ money(part.amount, part.currency) }}</td>
         </tr>
         <tr v-if="spend.workings.left"><td>the other {{ count(spend.workings.left.count) }}</td><td class="n">{{ money(spend.workings.left.amount, spend.currency) }}</td></tr>

@@ -12,15 +12,8 @@ const links = ref<z.infer<typeof linkList>['links']>([])
 const made = ref('')
 const expiresOn = ref(addDays(new Date().toISOString().slice(0, 10), 30))
 
-function download(blob: Blob, name: string) {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(blob)
-  link.download = name
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
 const fileName = computed(() => store.estimate!.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase())
-const takeJson = () => download(new Blob([store.json()], { type: 'application/json' }), `${fileName.value}.json`)
+const takeJson = () => saveFile(new Blob([store.json()], { type: 'application/json' }), `${fileName.value}.json`)
 
 async function attempt(what: string, work: () => Promise<void>) {
   busy.value = what
@@ -37,7 +30,7 @@ async function attempt(what: string, work: () => Promise<void>) {
 }
 const take = (format: ExportFormat) => attempt(format, async () => {
   const { blob, name } = await client.file(`estimates/${store.id}/export`, { format, audience: audience.value, version: store.saved!.version })
-  download(blob, name ?? `${fileName.value}.${format}`)
+  saveFile(blob, name ?? `${fileName.value}.${format}`)
 })
 const load = async () => {
   ({ links: links.value } = await client.get(`estimates/${store.id}/links`, linkList))

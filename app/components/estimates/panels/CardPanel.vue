@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { compareEstimates, type EstimateComparison } from '../../../../core/estimate/compare-estimates'
+import { nameCard } from '../../../../core/estimate/name-card'
 import { figureNames, figureWords } from '../../../../core/estimate/price-estimate'
 import { rateCardSchema } from '../../../../core/ratecard/rate-card'
 
@@ -12,7 +13,7 @@ watch(() => [store.newerCards, store.estimate], async () => {
   try {
     const cards = new Map(store.cards)
     for (const { provider, validFrom } of store.newerCards) cards.set(provider, await client.get(`rate-cards/${encodeURIComponent(provider)}?date=${validFrom}`, rateCardSchema))
-    const after = { ...store.estimate!, cards: store.estimate!.cards.map(c => ({ provider: c.provider, date: cards.get(c.provider)!.validFrom })) }
+    const after = store.newerCards.reduce((e, c) => nameCard(e, c.provider, c.validFrom), store.estimate!)
     comparison.value = compareEstimates(store.estimate!, store.prices, after, { ...store.prices, cards })
     failed.value = ''
   }

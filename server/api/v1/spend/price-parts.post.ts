@@ -5,7 +5,7 @@ import { checkDimensions } from '../../../http/question'
 import { body, route } from '../../../http/route'
 
 const MOST_PARTS = 200
-const parts = ['SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
+const parts = ['SkuId', 'SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
 
 /** What the charges of a narrowing are made of: quantity × unit price, largest first. */
 export default route(async ({ event, cube }): Promise<PriceParts> => {
@@ -29,7 +29,7 @@ export default route(async ({ event, cube }): Promise<PriceParts> => {
     revision,
     rest: others.length ? { count: others.length, amounts: sumByCurrency(others.map(({ first, amount }) => ({ currency: first.currency, amount }))) } : null,
     parts: sorted.slice(0, MOST_PARTS).map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
-      skuPriceId: first.values.SkuPriceId!, chargeCategory: first.values.ChargeCategory!, description: first.values.ChargeDescription!, pricingUnit: first.values.PricingUnit!,
+      skuId: first.values.SkuId!, skuPriceId: first.values.SkuPriceId!, chargeCategory: first.values.ChargeCategory!, description: first.values.ChargeDescription!, pricingUnit: first.values.PricingUnit!,
       unitPrice: first.values.ContractedUnitPrice!, quantity: scaledText(quantity), currency: first.currency, amount: scaledText(amount), charges, firstDay, lastDay,
     })),
   }

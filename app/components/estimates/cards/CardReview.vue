@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { compareEstimates } from '../../../../core/estimate/compare-estimates'
+import { nameCard } from '../../../../core/estimate/name-card'
+import { priceEstimate, figureText } from '../../../../core/estimate/price-estimate'
+import type { RateCard } from '../../../../core/ratecard/rate-card'
+import type { StoredUplift } from '../../../../core/uplift/uplift-set'
+import { estimateSaved, type SavedEstimate } from '../../../../shared/contracts/estimates'
+
+/** Estimates on an earlier version of the card: what each would cost on the newer one, and pricing those chosen on it. */
+const props = defineProps<{ after: RateCard, estimates: SavedEstimate[], cardOf: (provider: string, date: string) => RateCard | undefined, uplifts: StoredUplift[] }>()
+const emit = defineEmits<{ applied: [] }>()
+const chosen = ref(new Set<string>())
+const done = ref('')
+const applying = ref(false)
+const problem = ref<ReturnType<typeof problemOf> | null>(null)
+
+const reviews = computed(() => props.estimates.filter(({ estimate }) => estimate.cards.some(c => c.provider === props.after.provider && c.date < props.after.validFrom)).flatMap((saved) => {
+  const cards = saved.estimate.cards.map(c => props.cardOf(c.provider, c.date))
+  if (cards.some(c => !c)) return []
+  const before = { cards: new Map(cards.map(c => [c!.provider, c!])), uplifts: props.uplifts }
+  const prices = { ...before, cards: new Map(before.cards).set(props.after.provider, props.after) }
+  const estimate = nameCard(saved.estimate, props.after.provider, props.after.validFrom)
+  const [old, now] = [priceEstimate(saved.estimate, before), priceEstimate(estimate, prices)]
+  const { rows, totals } = compareEstimates(saved.estimate, before, estimate, prices)
+  return [{ saved, estimate, currency: now.currency, before: figureText(old.total.effectiveMonthly), now: figureText(now.total.effectiveMonthly), difference: totals.effectiveMonthly, rows, unpriced: now.unpriced - old.unpriced }]
+}))
+watch(() => props.after, () => {
+  chosen.value = new Set(reviews.value.filter(r => !r.unpriced).map(r => r.saved.id))
+  done.value = ''
+}, { immediate: true })
+function toggle(id: string) {
+  const next = new Set(chosen.value)
+  if (!next.delete(id)) next.add(id)
+  chosen.value = next
+}
+const asked = computed(() => reviews.value.filter(r => chosen.value.has(r.saved.id)))
+async function apply() {
+  applying.value = true
+  problem.value = null
+  let n = 0
+  try {
+    for (const { saved, estimate } of asked.value) {
+      await client.send('PUT', `estimates/${saved.id}`, { basedOn: saved.version, estimate, name: `on the rate card of ${dayText(props.after.validFrom)}` }, estimateSaved)
+      n++
+    }
+  }
+  catch (error) {
+    problem.value = problemOf(error)
+  }
+  done.value = n ? `${count(n)} ${n === 1 ? 'estimate is' : 'estimates are'} priced on the card of ${dayText(props.after.validFrom)}. Each has its earlier state under Versions.` : ''
+  applying.value = false
+  emit('applied')
+}
+const signed = (amount: string, currency: string) => Number(amount) === 0 ? '–' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), currency)}`
+const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0 ? 'good' : ''
+</script>
+
+<template>
+  <section class="review">
+    <h2 class="heading">Estimates on an earlier card <span class="minor">a month, effective</span></h2>
+    <p v-if="done" class="good" role="status">{{ done }}</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="!reviews.length && !done" class="note">None: every estimate that uses {{ after.provider }} is priced on this card already.</p>
+    <form v-if="reviews.length" @submit.prevent="apply">
+      <div class="scroll"><table class="ledger">
+        <thead><tr><th /><th>estimate</th><th>priced on</th><th class="n">now</th><th class="n">on the newer card</th><th class="n">difference</th><th class="n">by</th><th>currency</th><th>rows that move most</th></tr></thead>
+        <tbody>
+          <tr v-for="r in reviews" :key="r.saved.id" class="acts">
+            <td><input :id="`apply-${r.saved.id}`" type="checkbox" :checked="chosen.has(r.saved.id)" :aria-label="`price ${r.saved.estimate.name} on the newer card`" @change="toggle(r.saved.id)"></td>
+            <td><NuxtLink :to="`/estimates/${r.saved.id}`" class="link">{{ r.saved.estimate.name }}</NuxtLink></td>
+            <td>{{ dayText(r.saved.estimate.cards.find(c => c.provider === after.provider)!.date) }}</td>
+            <td class="n">{{ money(roundText(r.before), r.currency) }}</td><td class="n">{{ money(roundText(r.now), r.currency) }}</td>
+            <td class="n" :class="tone(r.difference.amount)">{{ signed(r.difference.amount, r.currency) }}</td><td class="n" :class="tone(r.difference.amount)">{{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}</td><td>{{ r.currency }}</td>
+            <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span>{{ r.rows.slice(0, 3).map(row => `${row.label} ${signed(row.effectiveMonthly.amount, r.currency)}`).join('; ') || 'none' }}</td>
+          </tr>
+        </tbody>
+      </table></div>
+      <p class="under"><button class="button main" :disabled="!asked.length || applying">{{ applying ? 'Pricing…' : `Price ${asked.length === reviews.length ? `all ${count(asked.length)}` : count(asked.length)} on the card of ${dayText(after.validFrom)}` }}</button><span>Each keeps its present state as an earlier version.</span></p>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.review { margin-top: 18px; }
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import Papa from 'papaparse'
+import { cardColumns, cardToTable } from '../../../core/ratecard/card-table'
+import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
+import type { StoredUplift } from '../../../core/uplift/uplift-set'
+import { estimateList, upliftList, type SavedEstimate } from '../../../shared/contracts/estimates'
+import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
+
+/** Rate cards by provider and version: what changes from one to the next, and which estimates it touches. */
+const list = ref<RateCardEntry[] | null>(null)
+const estimates = ref<SavedEstimate[]>([])
+const uplifts = shallowRef<StoredUplift[]>([])
+const bodies = shallowRef(new Map<string, RateCard>())
+const chosen = ref('')
+const problem = ref<ReturnType<typeof problemOf> | null>(null)
+useHead({ title: 'Rate cards · Rain Barrel' })
+
+const keyOf = (provider: string, date: string) => `${provider} ${date}`
+async function body(provider: string, date: string): Promise<RateCard> {
+  const key = keyOf(provider, date)
+  const known = bodies.value.get(key)
+  if (known) return known
+  const card = await client.get(`rate-cards/${encodeURIComponent(provider)}?date=${date}`, rateCardSchema)
+  bodies.value = new Map(bodies.value).set(key, card)
+  return card
+}
+/** The version before a card; none for the first. */
+const earlier = (of: RateCardEntry) => list.value?.find(c => c.provider === of.provider && c.validFrom < of.validFrom)
+async function attempt(work: () => Promise<void>) {
+  try {
+    problem.value = null
+    await work()
+  }
+  catch (error) {
+    problem.value = problemOf(error)
+  }
+}
+const load = () => attempt(async () => {
+  const [{ cards }, saved, own] = await Promise.all([client.get('rate-cards', rateCardList), client.get('estimates', estimateList), client.get('uplifts', upliftList)])
+  uplifts.value = own.uplifts
+  await Promise.all([...new Map(saved.estimates.flatMap(s => s.estimate.cards).map(c => [keyOf(c.provider, c.date), c])).values()].map(c => body(c.provider, c.date).catch(() => null)))
+  estimates.value = saved.estimates
+  list.value = cards
+  const newest = cards.find(c => earlier(c))
+  if (!chosen.value && newest) await choose(newest)
+})
+onMounted(load)
+async function choose(entry: RateCardEntry) {
+  const before = earlier(entry)
+  await Promise.all([body(entry.provider, entry.validFrom), ...before ? [body(before.provider, before.validFrom)] : []])
+  chosen.value = keyOf(entry.provider, entry.validFrom)
+}
+const entry = computed(() => list.value?.find(c => keyOf(c.provider, c.validFrom) === chosen.value))
+const after = computed(() => bodies.value.get(chosen.value))
+const before = computed(() => {
+  const found = entry.value && earlier(entry.value)
+  return found && bodies.value.get(keyOf(found.provider, found.validFrom))
+})
+async function fetched(provider: string, validFrom: string) {
+  bodies.value = new Map([...bodies.value].filter(([key]) => key !== keyOf(provider, validFrom)))
+  chosen.value = keyOf(provider, validFrom)
+  await load()
+  const found = list.value?.find(c => keyOf(c.provider, c.validFrom) === chosen.value)
+  if (found) await attempt(() => choose(found))
+}
+const save = (of: RateCardEntry, format: 'csv' | 'json') => attempt(async () => {
+  const card = await body(of.provider, of.validFrom)
+  const text = format === 'json' ? JSON.stringify(card, null, 1) + '\n' : Papa.unparse({ fields: [...cardColumns], data: cardToTable(card) }, { newline: '\r\n', escapeFormulae: true }) + '\r\n'
+  saveFile(new Blob([text], { type: format === 'json' ? 'application/json' : 'text/csv' }), `rate card ${of.provider} ${of.validFrom}.${format}`)
+})
+const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
+</script>
+
+<template>
+  <div class="page">
+    <EstimateNav />
+    <h1 class="sentence">{{ list?.length ? `Rate cards of ${count(providers)} ${providers === 1 ? 'provider' : 'providers'}; an estimate keeps the version it was priced on until someone says otherwise.` : 'Rate cards say what things cost.' }}</h1>
+    <ProblemNote v-if="problem" :problem="problem" :retry="list ? undefined : load" />
+    <p v-if="!list && !problem" class="note" role="status">Reading…</p>
+    <CardFetch @fetched="fetched" />
+    <div v-if="list?.length" class="scroll"><table class="ledger">
+      <thead><tr><th>provider</th><th>holds from</th><th class="n">prices</th><th>regions</th><th>currency</th><th>loaded</th><th>by</th><th>take out</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="card in list" :key="keyOf(card.provider, card.validFrom)" class="acts" :class="{ chosen: chosen === keyOf(card.provider, card.validFrom) }">
+          <td>{{ card.provider }}</td><td>{{ dayText(card.validFrom) }}</td><td class="n">{{ count(card.prices) }}</td><td>{{ card.regions.join(', ') }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
+          <td><button class="link" :aria-label="`${card.provider} of ${card.validFrom} as CSV`" @click="save(card, 'csv')">CSV</button> · <button class="link" :aria-label="`${card.provider} of ${card.validFrom} as JSON`" @click="save(card, 'json')">JSON</button></td>
+          <td><button v-if="earlier(card)" class="link" @click="attempt(() => choose(card))">what changes</button></td>
+        </tr>
+      </tbody>
+    </table></div>
+    <p v-else-if="list" class="note">None is loaded. <NuxtLink to="/sources" class="link">Drop one under Sources</NuxtLink>, as JSON or CSV.</p>
+    <p v-if="list?.length" class="minor foot">Further versions and providers are dropped under <NuxtLink to="/sources" class="link">Sources</NuxtLink>, as JSON or CSV.</p>
+    <template v-if="before && after">
+      <CardReview :after="after" :estimates="estimates" :card-of="(provider, date) => bodies.get(keyOf(provider, date))" :uplifts="uplifts" @applied="load" />
+      <CardDifferences class="section" :before="before" :after="after" />
+    </template>
+    <p v-else-if="list?.length" class="note foot">No provider has a second version yet: with one, its differences and the estimates that it touches stand here.</p>
+  </div>
+</template>
+
+<style scoped>
+.foot { margin-top: 8px; }
+.section { margin-top: 18px; }
+</style>
