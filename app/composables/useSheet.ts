@@ -5,6 +5,7 @@ import type { Component } from '../../core/estimate/estimate'
 import { looksLikeRows, pasteRows } from '../../core/estimate/paste'
 import { readNumber } from '../../core/estimate/number-text'
 import { findPlace, placeText } from '../../core/estimate/place'
+import { evaluate } from '../../core/working/working'
 import { figureOf, figureWords, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
 
 export type InputColumn = { key: SheetColumn | 'name', label: string, number?: boolean }
@@ -30,17 +31,18 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   const said = ref('')
 
   const estimate = computed(() => store.estimate!)
-  const showsWhere = computed(() => estimate.value.components.some(c => c.inputs.where) || estimate.value.scenarios.some(s => s.whole.where !== undefined || Object.values(s.rows).some(r => r.where !== undefined)))
+  const showsWhere = computed(() => estimate.value.components.some(c => c.inputs.where) || estimate.value.scenarios.some(s => Object.values(s.rows).some(r => r.where !== undefined)))
   const inputColumns = computed((): InputColumn[] => [
     { key: 'name', label: 'component' }, ...showsWhere.value ? [{ key: 'where' as const, label: 'where' }] : [], { key: 'size', label: 'size, class' }, { key: 'amount', label: 'how much', number: true },
     { key: 'runs', label: 'runs', number: true }, { key: 'count', label: 'count', number: true }, { key: 'pays', label: 'pays how' },
   ])
   const comparing = computed(() => estimate.value.scenarios.length > 0)
+  const paysUpfront = computed(() => !evaluate(store.columns[0]!.total.upfront).eq(0))
   const figureColumns = computed((): FigureColumn[] => {
     if (!comparing.value) return (['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm'] as const).map(figure => ({ key: figure, label: figure === 'wholeTerm' ? `${store.base!.termYears} ${store.base!.termYears === 1 ? 'year' : 'years'}` : figure === 'firstYear' ? '12 months' : figureWords[figure], figure, at: 0 }))
     const figure = compared.value
     return store.columns.flatMap((_, at): FigureColumn[] => at === 0
-      ? [{ key: 'upfront', label: 'upfront', figure: 'upfront', at, first: true }, ...figure === 'upfront' ? [] : [{ key: `${figure} 0`, label: figureWords[figure], figure, at }]]
+      ? [...paysUpfront.value && figure !== 'upfront' ? [{ key: 'upfront', label: 'upfront', figure: 'upfront' as const, at, first: true }] : [], { key: `${figure} 0`, label: figureWords[figure], figure, at, first: true }]
       : [{ key: `${figure} ${at}`, label: figureWords[figure], figure, at, first: true }, { key: `${figure} ${at} difference`, label: 'to A', figure, at, difference: true }])
   })
   const shownRows = computed(() => store.parts.flatMap(part => estimate.value.components.filter(c => c.part === part)))

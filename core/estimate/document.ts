@@ -6,6 +6,7 @@ import { findAssumptions } from './assumptions'
 import { blindSpotTitle } from './blind-spots'
 import type { Component, Estimate } from './estimate'
 import { customerPrice, figureNames, figureOf, PriceMemo, priceScenarios, type FigureName, type PricedComponent, type PricedEstimate, type Prices } from './price-estimate'
+import { inputText } from './input-text'
 import { simulate, uncertainInputs } from './ranges/simulate'
 
 export type FigureTexts = Record<FigureName, DecimalText>
@@ -54,7 +55,8 @@ export function rowDetails(component: Component, row: PricedComponent, withAmoun
         const line = findSku(row.place.card, value)
         return line ? describeLine(line, row.place.card) : value
       }
-      return field.type === 'choice' || field.type === 'text' ? value : `${field.label} ${value.replaceAll('..', ' to ')}${field.unit ? ` ${field.unit}` : ''}`
+      // sizes, classes and systems name themselves; other choices are a bare word or number
+      return field.column === 'size' || field.type === 'text' || (field.type === 'choice' && /\p{L}{4}/u.test(value)) ? value : `${field.label} ${inputText(field, value)}`
     }).join(' · ')
 }
 

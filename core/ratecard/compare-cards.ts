@@ -6,8 +6,9 @@ import type { PriceLine, RateCard } from './rate-card'
 export type LineChange = { sku: string, words: string, change: 'dearer' | 'cheaper' | 'new' | 'gone' | 'other terms', before: DecimalText | null, after: DecimalText | null, unit: string, share: DecimalText | null }
 
 const firstPrice = (line: PriceLine) => line.tiers[0]!.price
-/** Everything that decides what a line costs, in one text. */
-const terms = ({ unit, tiering, tiers, freeAllowance, minimumQuantity, minimumCharge, commitments, includes }: PriceLine) => JSON.stringify([unit, tiering, tiers.map(t => [t.from, t.price]), freeAllowance, minimumQuantity, minimumCharge, commitments, includes])
+const sorted = <T extends object>(of: T | undefined) => of && Object.entries(of).sort(([a], [b]) => a < b ? -1 : 1)
+/** Everything that decides what a line costs, in one text, whatever order its keys are held in. */
+const terms = ({ unit, tiering, tiers, freeAllowance, minimumQuantity, minimumCharge, commitments, includes }: PriceLine) => JSON.stringify([unit, tiering, tiers.map(t => [t.from, t.price]), freeAllowance, minimumQuantity, minimumCharge, commitments?.map(sorted), sorted(includes)])
 
 /** What differs from one version of a provider's card to another: dearer, cheaper, new, gone, and lines whose price stays but whose terms do not. */
 export function compareCards(before: RateCard, after: RateCard): LineChange[] {

@@ -150,10 +150,11 @@ function workingLines(working: Working, depth: number): Content[] {
   const value = (part: Working) => shortNumber(evaluate(part))
   const text = working.op === 'tiered'
     ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal, Decimal]).map(s => `${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))} (${s.label})`).join(' + ') || `0 ${working.unit}`
-    : working.parts.map(part => `${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`).join(signs[working.op])
+    : working.parts.length > 12 ? `${working.parts.length} parts` : working.parts.map(part => `${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`).join(signs[working.op])
   return [
     { columns: [say(`${working.label}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''}`), { text: value(working), alignment: 'right', width: 80 }], margin: [depth * 9, 0.5, 0, 0.5], fontSize: 7.5, color: depth ? dim : ink, bold: depth === 0 },
-    ...working.parts.flatMap(part => workingLines(part, depth + 1)),
+    // of many alike, such as the months of a horizon, the first and the last are told in full
+    ...working.parts.flatMap((part, i, all) => all.length > 12 && i > 0 && i < all.length - 1 ? workingLines(part, depth + 1).slice(0, 1) : workingLines(part, depth + 1)),
   ]
 }
 

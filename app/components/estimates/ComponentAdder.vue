@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { searchKinds } from '../../../core/estimate/components'
 import type { ComponentKind } from '../../../core/estimate/components/kind'
 import type { Pattern } from '../../../core/estimate/pattern'
@@ -48,10 +49,21 @@ function cardLines(words: string[]): Found[] {
     }))
   }).slice(0, 8)
 }
+// the list stands free of the sheet, which scrolls sideways: above the field where there is room, else below it
+const box = useTemplateRef<HTMLInputElement>('box')
+const above = ref({})
+function show() {
+  const { left, top, bottom } = box.value!.getBoundingClientRect()
+  above.value = top > window.innerHeight - bottom ? { left: `${left}px`, bottom: `${window.innerHeight - top + 4}px`, maxHeight: `${Math.min(430, top - 12)}px` } : { left: `${left}px`, top: `${bottom + 4}px`, maxHeight: `${Math.min(430, window.innerHeight - bottom - 12)}px` }
+  open.value = true
+}
 watch(text, () => {
   at.value = 0
-  open.value = true
+  show()
 })
+useEventListener('scroll', () => {
+  open.value = false
+}, { passive: true })
 function take(index = at.value) {
   const choice = found.value[index]
   if (!choice) return
@@ -80,12 +92,12 @@ function onPaste(event: ClipboardEvent) {
 
 <template>
   <div class="adding" @focusout="open = false">
-    <input v-model="text" class="adder" placeholder="type a component: server, disk, outgoing traffic, relational database… or paste rows of a spreadsheet" aria-label="add a component" role="combobox" :aria-expanded="open" aria-controls="kinds" :aria-activedescendant="open && found.length ? `kind-${at}` : undefined" @focus="open = true" @paste="onPaste" @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="take()" @keydown.esc="open = false">
-    <div v-if="open" id="kinds" class="sheetlike found" role="listbox" aria-label="components">
+    <input ref="box" v-model="text" class="adder" placeholder="type a component: server, disk, outgoing traffic, relational database… or paste rows of a spreadsheet" aria-label="add a component" role="combobox" :aria-expanded="open" aria-controls="kinds" :aria-activedescendant="open && found.length ? `kind-${at}` : undefined" @focus="show" @paste="onPaste" @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="take()" @keydown.esc="open = false">
+    <div v-if="open" id="kinds" class="sheetlike found" :style="above" role="listbox" aria-label="components">
       <div v-for="(choice, index) in found" :id="`kind-${index}`" :key="choice.key" role="option" :aria-selected="index === at" class="option" :class="{ on: index === at }" @mousedown.prevent="take(index)"><span class="what">{{ choice.label }}</span> <span class="minor words">{{ choice.note }}</span><span v-if="choice.own" class="own">own charge: {{ choice.own }}</span></div>
       <p v-if="!found.length" class="minor none">Nothing on the rate cards is called that. Any amount can be a free-form line.</p>
     </div>
-    <form v-if="chosen" class="sheetlike patternform" @submit.prevent="fill" @keydown.esc.stop="chosen = null" @focusout.stop>
+    <form v-if="chosen" class="sheetlike patternform" :style="above" @submit.prevent="fill" @keydown.esc.stop="chosen = null" @focusout.stop>
       <h3 class="heading">{{ chosen.name }}</h3>
       <p class="minor">{{ chosen.description }}</p>
       <label v-for="(field, i) in chosen.open" :key="i"><span>{{ field.label }}</span><input class="field" :value="answers[i] ?? field.usual" :title="field.help" @input="answers[i] = ($event.target as HTMLInputElement).value"></label>
@@ -98,13 +110,13 @@ function onPaste(event: ClipboardEvent) {
 .adding { position: relative; }
 .adder { width: 100%; min-height: 26px; background: none; color: var(--ink); padding: 0 4px; }
 .adder::placeholder { color: var(--ink-3); }
-.found { position: absolute; z-index: 20; width: 640px; max-width: 92vw; bottom: 30px; max-height: 430px; overflow-y: auto; }
+.found { position: fixed; z-index: 20; width: 640px; max-width: 92vw; overflow-y: auto; }
 .option { cursor: pointer; }
 .what { flex: none; min-width: 150px; }
 .words { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .own { color: var(--warn); font-size: 12px; }
 .none { padding: 6px 10px; }
-.patternform { position: absolute; z-index: 20; bottom: 30px; width: 420px; padding: 12px; display: grid; gap: 8px; }
+.patternform { position: fixed; z-index: 20; width: 420px; overflow-y: auto; padding: 12px; display: grid; gap: 8px; }
 .patternform label { display: grid; grid-template-columns: 1fr 160px; gap: 10px; align-items: center; }
 .buttons { display: flex; gap: 8px; }
 </style>

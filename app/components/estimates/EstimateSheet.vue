@@ -24,9 +24,11 @@ const visible = computed(() => virtual.value.getVirtualItems())
 const before = computed(() => visible.value.length ? visible.value[0]!.start - top.value : 0)
 const after = computed(() => visible.value.length ? virtual.value.getTotalSize() - (visible.value.at(-1)!.end - top.value) : 0)
 const measure = (element: unknown) => element && virtual.value.measureElement(element as Element)
-const span = computed(() => inputColumns.value.length + 1 + figureColumns.value.length)
+/** Columns before the amounts; the unit price gives way to the scenarios. */
+const leading = computed(() => inputColumns.value.length + (comparing.value ? 0 : 1))
+const span = computed(() => leading.value + figureColumns.value.length)
 
-const groups = computed(() => store.columns.map((column, at) => ({ at, id: column.scenario, name: at ? store.estimate!.scenarios[at - 1]!.name : 'as it stands', width: figureColumns.value.filter(f => f.at === at).length + (at ? 0 : 1) })))
+const groups = computed(() => store.columns.map((column, at) => ({ at, id: column.scenario, name: at ? store.estimate!.scenarios[at - 1]!.name : 'as it stands', width: figureColumns.value.filter(f => f.at === at).length })))
 const partSums = computed(() => new Map(store.parts.map(part => [part, figureColumns.value.map((column) => {
   const priced = store.columns[column.at]!
   return addTexts(store.estimate!.components.filter(c => c.part === part && priced.counted.has(c.id)).map(c => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.rows.get(c.id)?.amount ?? '0' : evaluate(sheet.figure(c.id, column)!).toFixed()))
@@ -55,7 +57,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
 </script>
 
 <template>
-  <div ref="grid" class="sheet" @paste="sheet.onPaste" @copy="sheet.onCopy">
+  <div ref="grid" class="sheet" :class="{ tight: comparing }" @paste="sheet.onPaste" @copy="sheet.onCopy">
     <table class="ledger" role="grid" aria-label="Components" :aria-rowcount="items.length + 1">
       <thead>
         <tr v-if="comparing" class="scenarios">
@@ -65,16 +67,16 @@ defineExpose({ focusCell, openRow: (id: string) => {
           </th>
         </tr>
         <tr>
-          <th v-for="column in inputColumns" :key="column.key" :class="{ n: column.number, name: column.key === 'name' }">{{ column.label }}</th><th class="n first">unit price</th>
-          <th v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0 }">{{ column.label }}</th>
+          <th v-for="column in inputColumns" :key="column.key" :class="{ n: column.number, name: column.key === 'name' }">{{ column.label }}</th><th v-if="!comparing" class="n first">unit price</th>
+          <th v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first }">{{ column.label }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-if="before > 0" aria-hidden="true"><td :colspan="span" class="space" :style="{ height: `${before}px` }" /></tr>
         <template v-for="place in visible" :key="String(place.key)">
           <tr v-if="items[place.index]?.is === 'part'" :ref="measure" :data-index="place.index" class="part" @dragover.prevent @drop="drop(store.estimate!.components.find(c => c.part === (items[place.index] as { part: string }).part)?.id ?? null, (items[place.index] as { part: string }).part)">
-            <td :colspan="inputColumns.length + 1"><input class="partname" :value="(items[place.index] as { part: string }).part" aria-label="part of the workload" @change="renaming($event, (items[place.index] as { part: string }).part)" @keydown.enter="($event.target as HTMLInputElement).blur()"></td>
-            <td v-for="(column, i) in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0, [tone(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0')]: column.difference }">
+            <td :colspan="leading"><input class="partname" :value="(items[place.index] as { part: string }).part" aria-label="part of the workload" @change="renaming($event, (items[place.index] as { part: string }).part)" @keydown.enter="($event.target as HTMLInputElement).blur()"></td>
+            <td v-for="(column, i) in figureColumns" :key="column.key" class="n" :class="{ first: column.first, [tone(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0')]: column.difference }">
               <template v-if="column.difference">{{ signed(partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0') }}</template>
               <ExplainedFigure v-else :text="partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0'" :asked="{ of: 'part', part: (items[place.index] as { part: string }).part, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
             </td>
@@ -88,12 +90,12 @@ defineExpose({ focusCell, openRow: (id: string) => {
       <tbody>
         <tr @dragover.prevent @drop="drop(null, store.parts.at(-1) ?? 'Workload')"><td :colspan="span"><ComponentAdder @added="added" @pasted="sheet.pasteText" /></td></tr>
         <template v-if="steps.length && !comparing">
-          <tr class="step"><td :colspan="inputColumns.length + 1">Own cost, sum of the rows</td><td v-for="column in figureColumns" :key="column.key" class="n">{{ shown(evaluate(store.priced!.cost[column.figure]).toFixed()) }}</td></tr>
-          <tr v-for="(step, index) in steps" :key="index" class="step"><td :colspan="inputColumns.length + 1">{{ step.label }}</td><td v-for="column in figureColumns" :key="column.key" class="n"><ExplainedFigure :text="evaluate(step.figures[column.figure]).toFixed()" :asked="{ of: 'step', index, figure: column.figure }" :scenario="null" /></td></tr>
+          <tr class="step"><td :colspan="leading">Own cost, sum of the rows</td><td v-for="column in figureColumns" :key="column.key" class="n">{{ shown(evaluate(store.priced!.cost[column.figure]).toFixed()) }}</td></tr>
+          <tr v-for="(step, index) in steps" :key="index" class="step"><td :colspan="leading">{{ step.label }}</td><td v-for="column in figureColumns" :key="column.key" class="n"><ExplainedFigure :text="evaluate(step.figures[column.figure]).toFixed()" :asked="{ of: 'step', index, figure: column.figure }" :scenario="null" /></td></tr>
         </template>
         <tr class="total" data-testid="estimate-total">
-          <td :colspan="inputColumns.length + 1">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ store.estimate!.discounts.length && store.estimate!.discounts.some(d => d.percent !== '0') ? `, less ${store.estimate!.discounts.filter(d => d.percent !== '0').map(d => `${d.percent} % at ${d.provider}`).join(', ')}` : '' }}{{ comparing && steps.length ? `, with ${steps.map(s => s.label).join(', ')}` : '' }}</td>
-          <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0, [tone(totalOf(column))]: column.difference }">
+          <td :colspan="leading">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ store.estimate!.discounts.length && store.estimate!.discounts.some(d => d.percent !== '0') ? `, less ${store.estimate!.discounts.filter(d => d.percent !== '0').map(d => `${d.percent} % at ${d.provider}`).join(', ')}` : '' }}{{ comparing && steps.length ? `, with ${steps.map(s => s.label).join(', ')}` : '' }}</td>
+          <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first, [tone(totalOf(column))]: column.difference }">
             <template v-if="column.difference">{{ signed(totalOf(column)) }}<div class="share">{{ shareOf(column) === null || shareOf(column) === undefined ? '–' : percentText(Number(shareOf(column))) }}</div></template>
             <ExplainedFigure v-else :text="totalOf(column)" :asked="{ of: 'total', figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
           </td>
@@ -110,6 +112,8 @@ defineExpose({ focusCell, openRow: (id: string) => {
 .sheet th { white-space: normal; }
 .sheet :deep(th), .sheet :deep(td) { padding-inline: 5px; }
 .sheet :deep(.first) { border-left: 1px solid var(--line-strong); }
+.sheet.tight :deep(table) { font-size: 12.5px; }
+.sheet.tight :deep(td), .sheet.tight :deep(th) { padding-inline: 4px; }
 .scenarios th { border-bottom: 1px solid var(--line); }
 .scenario { font-weight: 560; color: var(--ink-2); min-height: 24px; border-radius: 3px; padding: 0 4px; max-width: 220px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .scenario.on { color: var(--act); text-decoration: underline; text-underline-offset: 4px; text-decoration-thickness: 2px; }
@@ -123,5 +127,5 @@ defineExpose({ focusCell, openRow: (id: string) => {
 .share { font-weight: 400; font-size: 11.5px; }
 .keys { margin-top: 6px; }
 .good { color: var(--good); } .bad { color: var(--bad); }
-@media (max-width: 700px) { .sheet { overflow-x: auto; } }
+.sheet { overflow-x: auto; position: relative; }
 </style>

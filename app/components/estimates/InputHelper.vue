@@ -19,12 +19,12 @@ const key = (name: string) => `${helper.value.id} ${name}`
 <template>
   <form class="box" @submit.prevent="made !== null && emit('made', made)">
     <p class="minor"><template v-if="list.length === 1">{{ helper.label }}</template><select v-else v-model="which" class="field" aria-label="how to work it out"><option v-for="(other, i) in list" :key="other.id" :value="i">{{ other.label }}</option></select></p>
-    <label v-for="field in helper.fields" :key="field.name" :title="field.help">
-      <span>{{ field.label }}</span>
-      <select v-if="field.type === 'choice'" class="field" :value="given[field.name]" @change="inputs[key(field.name)] = ($event.target as HTMLSelectElement).value"><option v-for="option in field.options({ provider: '', currency: 'EUR', validFrom: '', regions: [], serverSizes: [], prices: [] }, '')" :key="option">{{ option }}</option></select>
-      <input v-else class="field" :class="{ wrong: problem(field.name) }" :value="given[field.name]" @input="inputs[key(field.name)] = ($event.target as HTMLInputElement).value">
-      <i class="minor">{{ field.unit }}</i>
-      <span v-if="problem(field.name)" class="bad minor whole">{{ problem(field.name) }}</span>
+    <label v-for="one in helper.fields" :key="one.name" :title="one.help">
+      <span>{{ one.label }}</span>
+      <select v-if="one.type === 'choice'" class="field" :value="given[one.name]" @change="inputs[key(one.name)] = ($event.target as HTMLSelectElement).value"><option v-for="option in one.options({ provider: '', currency: 'EUR', validFrom: '', regions: [], serverSizes: [], prices: [] }, '')" :key="option">{{ option }}</option></select>
+      <input v-else class="field" :class="{ wrong: problem(one.name) }" :value="given[one.name]" @input="inputs[key(one.name)] = ($event.target as HTMLInputElement).value">
+      <i class="minor">{{ one.unit }}</i>
+      <span v-if="problem(one.name)" class="bad minor whole">{{ problem(one.name) }}</span>
     </label>
     <p v-if="'working' in result" class="minor">{{ result.working.label }}: <b>{{ quantity(made!) }}</b></p>
     <button class="button" :disabled="made === null">Put it in</button>

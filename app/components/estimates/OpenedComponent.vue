@@ -56,8 +56,6 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
     </div>
     <div class="beside">
       <template v-if="row.chosen">
-        <h3 class="minor">Workings, {{ row.chosen.way }}, a month</h3>
-        <WorkingsTree :working="row.chosen.effectiveMonthly" :currency="store.currency" />
         <p v-if="line" class="minor facts">Charged for {{ chargedFor(line) === 'existing' ? 'existing' : 'use' }}<template v-if="line.serviceLevel"> · {{ line.serviceLevel }}</template><template v-if="line.excludes"> · not in it: {{ line.excludes }}</template></p>
         <p v-if="row.charges?.facts?.length || each" class="facts"><template v-for="fact in row.charges?.facts" :key="fact.label">{{ fact.label }} <b>{{ quantity(evaluate(fact.working).toFixed()) }}</b> · </template><template v-if="each">cost per {{ each.label }} <b>{{ each.count.gt(0) ? money(roundText(each.cost.div(each.count).toFixed()), store.currency) : '–' }} {{ store.currency }}</b> a month</template></p>
         <p v-if="row.uplifts.length" class="facts own">Own charges: {{ row.uplifts.map(u => `${u.name} (${u.who}, from ${dayText(u.validFrom)})`).join('; ') }}</p>
@@ -76,6 +74,8 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
           </table>
           <p class="minor">A commitment is charged for all {{ monthHours }} hours of the month. Below its break-even hours on-demand costs less.</p>
         </template>
+        <h3 class="minor">Workings, {{ row.chosen.way }}, a month</h3>
+        <WorkingsTree :working="row.chosen.effectiveMonthly" :currency="store.currency" />
       </template>
       <p v-else class="bad">{{ Object.values(row.problems).join('. ') }}.</p>
     </div>

@@ -9,7 +9,7 @@ import { sheetKey, type FigureColumn } from '../../composables/useSheet'
 const props = defineProps<{ component: Component, index: number, differences: Map<string, ReturnType<typeof compareScenarios>> }>()
 const emit = defineEmits<{ dragstart: [], drop: [] }>()
 const store = useEstimate()
-const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, shownRows, rowOf, fieldAt, cellText, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, cellText, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)
@@ -42,8 +42,8 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
         <template v-else>{{ cellText(component, fieldAt(component, at)!) }}</template>
       </template>
     </td>
-    <td class="n first unit">{{ unit ? `${fullPrice(unit.value)} ${unit.currency === store.currency ? '' : unit.currency}/${unit.per}` : '–' }}</td>
-    <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first && column.at > 0 }">
+    <td v-if="!comparing" class="n first unit">{{ unit ? `${fullPrice(unit.value)} ${unit.currency === store.currency ? '' : unit.currency}/${unit.per}` : '–' }}</td>
+    <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first }">
       <span v-if="column.difference" :class="Number(difference(column)) > 0 ? 'bad' : 'good'">{{ signed(difference(column)) }}</span>
       <ExplainedFigure v-else :text="text(column)" :asked="{ of: 'row', component: component.id, way: null, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
     </td>
@@ -51,7 +51,7 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
 </template>
 
 <style scoped>
-.cell { cursor: default; white-space: nowrap; max-width: 190px; overflow: hidden; text-overflow: ellipsis; }
+.cell { cursor: default; white-space: nowrap; max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
 .cell.focusable:not(:first-child) { color: var(--act); font-weight: 560; cursor: pointer; }
 .cell:focus { outline: 2px solid var(--act); outline-offset: -2px; }
 .cell.within { background: var(--act-soft); box-shadow: inset 0 0 0 1px var(--act); }

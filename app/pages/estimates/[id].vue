@@ -69,7 +69,7 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
       <div class="under">
         <span>{{ store.unsaved ? 'Changes are not saved yet.' : `Saved as version ${store.saved!.version}${store.saved!.name ? ` “${store.saved!.name}”` : ''} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.` }}</span>
         <button v-for="newer in store.newerCards" :key="newer.provider" class="link warn" :aria-expanded="panel === 'card'" @click="toggle('card')">{{ newer.provider }} has a newer rate card, from {{ dayText(newer.validFrom) }}</button>
-        <span class="panels"><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">{{ entry.label }}<template v-if="entry.key === 'scenarios' && store.estimate.scenarios.length"> {{ store.estimate.scenarios.length }}</template></button></span>
+        <span class="panels"><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">{{ entry.label }}{{ entry.key === 'scenarios' && store.estimate.scenarios.length ? `\u00A0${store.estimate.scenarios.length}` : '' }}</button></span>
       </div>
       <div v-if="panel" class="panel">
         <button class="link close" @click="panel = null">close</button>

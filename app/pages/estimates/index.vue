@@ -165,5 +165,6 @@ const beginFromUse = () => attempt(async () => {
 .begin label { display: grid; gap: 2px; font-size: 12px; color: var(--ink-3); }
 .used { align-items: center; }
 .name { width: 260px; }
+td:not(:nth-child(-n+2)):not(:nth-child(7)) { white-space: nowrap; }
 .newer { color: var(--warn); margin-left: 10px; }
 </style>

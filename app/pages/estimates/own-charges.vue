@@ -72,7 +72,7 @@ function attach() {
   attachVariant.value = ''
 }
 const nameOf = (a: UpliftSet['attached'][number]) => `${a.to === 'kind' ? componentKinds.find(k => k.kind === a.key)?.label ?? a.key : `pattern ${patterns.value.find(p => p.id === a.key)?.name ?? a.key}`}${a.variant ? `, ${a.variant} only` : ''}`
-const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ? `${c.label} ${c.amount} %` : c.by === 'unit' ? `${c.label} ${c.amount} ${set.currency} per ${c.unit} a ${set.interval}` : `${c.label} ${c.amount} ${set.currency} a ${set.interval}`).join(', ')
+const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ? `${c.label} ${c.amount} %` : c.by === 'unit' ? `${c.label} ${c.amount} ${set.currency} per ${c.unit === 'users' ? 'user' : c.unit === 'calls' ? 'call' : c.unit} a ${set.interval}` : `${c.label} ${c.amount} ${set.currency} a ${set.interval}`).join(', ')
 </script>
 
 <template>

@@ -68,7 +68,7 @@ const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0
           <tr v-for="r in reviews" :key="r.saved.id" class="acts">
             <td><input :id="`apply-${r.saved.id}`" type="checkbox" :checked="chosen.has(r.saved.id)" :aria-label="`price ${r.saved.estimate.name} on the newer card`" @change="toggle(r.saved.id)"></td>
             <td><NuxtLink :to="`/estimates/${r.saved.id}`" class="link">{{ r.saved.estimate.name }}</NuxtLink></td>
-            <td>{{ dayText(r.saved.estimate.cards.find(c => c.provider === after.provider)!.date) }}</td>
+            <td class="whole">{{ dayText(r.saved.estimate.cards.find(c => c.provider === after.provider)!.date) }}</td>
             <td class="n">{{ money(roundText(r.before), r.currency) }}</td><td class="n">{{ money(roundText(r.now), r.currency) }}</td>
             <td class="n" :class="tone(r.difference.amount)">{{ signed(r.difference.amount, r.currency) }}</td><td class="n" :class="tone(r.difference.amount)">{{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}</td><td>{{ r.currency }}</td>
             <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span>{{ r.rows.slice(0, 3).map(row => `${row.label} ${signed(row.effectiveMonthly.amount, r.currency)}`).join('; ') || 'none' }}</td>
@@ -81,5 +81,6 @@ const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0
 </template>
 
 <style scoped>
+.whole { white-space: nowrap; }
 .review { margin-top: 18px; }
 </style>
