@@ -1,16 +1,23 @@
 import Papa from 'papaparse'
 import { findKind } from '../../core/estimate/components'
-import type { Field, SheetColumn } from '../../core/estimate/components/field'
+import type { ChoiceField, Field, SheetColumn } from '../../core/estimate/components/field'
+import type { Place } from '../../core/estimate/components/kind'
 import type { Component } from '../../core/estimate/estimate'
 import { looksLikeRows, pasteRows } from '../../core/estimate/paste'
 import { readNumber } from '../../core/estimate/number-text'
 import { findPlace, placeText } from '../../core/estimate/place'
+import { describeLine } from '../../core/ratecard/describe'
+import { unitWords } from '../../core/ratecard/meters'
+import { findPrice, findSku } from '../../core/ratecard/rate-card'
+import { upliftsFor } from '../../core/uplift/uplift-set'
 import { evaluate } from '../../core/working/working'
 import { figureOf, figureWords, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
 
 export type InputColumn = { key: SheetColumn | 'name', label: string, number?: boolean }
 /** A column of amounts: of the scenario in place `at`, or how it differs from the first. */
 export type FigureColumn = { key: string, label: string, figure: FigureName, at: number, difference?: true, first?: boolean }
+/** One of the values that a choice can have, with what it costs. */
+export type CellOption = { value: string, label: string, note?: string }
 export type Cell = { component: string, column: number }
 /** What the sheet shows from top to bottom. */
 export type SheetItem = { key: string } & ({ is: 'part', part: string } | { is: 'row', component: Component } | { is: 'said', component: Component, text: string, bad: boolean, duplicateOf?: string, instead?: { field: string, value: string, label: string } } | { is: 'opened', component: Component })
@@ -76,10 +83,17 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     return shownInput(field, text)
   }
   /** Options of a choice where the row stands. */
-  const options = (component: Component, field: Field): { value: string, label: string }[] => {
+  const options = (component: Component, field: Field): CellOption[] => {
     if (field.name === 'where') return [...store.cards.values()].flatMap(card => card.regions.map(r => ({ value: placeText(card.provider, r.id, estimate.value), label: card.provider === estimate.value.provider ? r.id : `${r.id}, ${card.provider}` })))
     const place = rowOf(component.id)?.place
-    return field.type === 'choice' && place ? field.options(place.card, place.region).map(option => ({ value: option, label: option })) : []
+    return field.type === 'choice' && place ? field.options(place.card, place.region).map(option => optionOf(component, field, place, option)) : []
+  }
+  /** An option with its price where it stands for a line of the rate card, and the organisation's own charges on it. */
+  function optionOf(component: Component, field: ChoiceField, { card, region }: Place, option: string): CellOption {
+    const line = field.name === 'sku' ? findSku(card, option) : field.meter && findPrice(card, field.meter, region, option)
+    if (!line) return { value: option, label: option }
+    const own = field.column === 'size' ? upliftsFor(store.uplifts, { kind: component.kind, variant: option, pattern: component.pattern }).map(set => set.name) : []
+    return { value: option, label: field.name === 'sku' ? describeLine(line, card) : option, note: [`${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`, ...own.length ? [`own charge: ${own.join(', ')}`] : []].join(' · ') }
   }
   const isActive = (component: string, column: number) => active.value?.component === component && active.value.column === column
   const selected = computed((): Set<string> => {
@@ -111,12 +125,12 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     }
     if (!field) return
     active.value = { component: component.id, column }
-    typed.value = first ?? value(component, field)
+    typed.value = first ?? (field.type === 'choice' ? '' : value(component, field))
     editing.value = true
     await nextTick()
-    const box = grid.value?.querySelector<HTMLInputElement | HTMLSelectElement>('.editor')
+    const box = grid.value?.querySelector<HTMLInputElement>('.editor')
     box?.focus()
-    if (box instanceof HTMLInputElement && first === undefined) box.select()
+    if (first === undefined) box?.select()
   }
 
   /** Rows of the selection that have the same input. */
@@ -128,6 +142,14 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     if (!editing.value || !field) return
     editing.value = false
     store.set(targets(component, field), field.name, String(typed.value))
+  }
+
+  /** Takes a value from the list of a choice. */
+  async function take(component: Component, column: number, chosen: string, how: 'enter' | 'tab' | 'tab back') {
+    typed.value = chosen
+    commit(component, column)
+    if (how === 'enter') await focusCell({ component: component.id, column }, true)
+    else await move(component, column, 0, how === 'tab' ? 1 : -1)
   }
 
   async function move(component: Component, column: number, rowStep: number, columnStep: number) {
@@ -192,7 +214,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     else if (event.key === 'Delete' && store.scenarioId && fieldAt(component, column)) store.dropOverride(component.id, fieldAt(component, column)!.name)
     else if (event.key === 'd' && command) copyDown(component, column)
     else if (event.key === 'm' && event.altKey) store.mute(component.id)
-    else if (event.key.length === 1 && !command && !event.altKey && column > 0 && ['number', 'hours', 'text'].includes(fieldAt(component, column)?.type ?? '')) await edit(component, column, event.key)
+    else if (event.key.length === 1 && !command && !event.altKey && column > 0 && fieldAt(component, column)) await edit(component, column, event.key)
     else return
     event.preventDefault()
   }
@@ -262,7 +284,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     const chosen = priced.byId.get(component)?.chosen
     return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
   }
-  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure }
+  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, take, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure }
 }
 
 export type Sheet = ReturnType<typeof useSheet>

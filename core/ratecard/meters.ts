@@ -70,3 +70,9 @@ export type Meter = keyof typeof meters
 export function meterFacts(name: string): MeterFacts | undefined {
   return (meters as Record<string, MeterFacts>)[name]
 }
+
+/** A unit as it is said after "per": `hour`, `GB-month`, `1000 requests`. */
+export function unitWords(unit: Unit): string {
+  const said = unit.replace(/[A-Z][a-z]+/g, word => word.toLowerCase())
+  return /^\d/.test(said) || said.endsWith('spend') ? said : said.replace(/s$/, '')
+}

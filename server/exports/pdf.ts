@@ -36,10 +36,14 @@ function setUp() {
 }
 
 /** Letters that the first font file lacks are set in the second of the same face. */
-function runs(text: string): Content[] {
+function runs(given: string): Content[] {
+  const text = given.replace(/[\u2009\u202F]/g, ' ')
   return (text.match(/[\u0100-\u02AF\u1E00-\u1EFF]+|[^\u0100-\u02AF\u1E00-\u1EFF]+/gu) ?? ['']).map(part => /^[\u0100-\u02AF\u1E00-\u1EFF]/u.test(part) ? { text: part, font: 'More' } : part)
 }
 const say = (text: string, more: object = {}): Content => ({ text: runs(text), ...more })
+
+const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+const dayWords = (day: string) => dayFormat.format(new Date(day))
 
 function money(text: string, currency: string): string {
   const rounded = roundToMinor(new Decimal(text), currency)
@@ -64,7 +68,7 @@ export const pdf: Writer = {
       footer: (page: number, pages: number) => ({ columns: [say(`${document.title} · not a quote`, { color: dim, fontSize: 8 }), { text: `${page} of ${pages}`, alignment: 'right', color: dim, fontSize: 8 }], margin: [48, 16, 48, 0] }),
       content: [
         { text: runs(document.title), font: 'Serif', fontSize: 22, margin: [0, 0, 0, 4] },
-        say(`${document.place} · ${document.cards.map(c => `${c.provider} rate card of ${c.date}`).join(', ')} · ${document.currency} · ${document.month} · prepared on ${document.preparedOn} by ${document.preparedBy}${document.version ? `, version ${document.version}` : ''} · an estimate, not a quote`, { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
+        say(`${document.place} · ${document.cards.map(c => `${c.provider} rate card of ${dayWords(c.date)}`).join(', ')} · ${document.currency} · ${document.month} · prepared on ${dayWords(document.preparedOn)} by ${document.preparedBy}${document.version ? `, version ${document.version}` : ''} · an estimate, not a quote`, { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
         ...document.note ? [say(document.note, { margin: [0, 0, 0, 8] })] : [],
         ...summary(document), ...scenarios(document), ...ranges(document), ...lines(document), ...assumptions(document), ...workings(document),
       ],
@@ -80,19 +84,20 @@ function summary(document: EstimateDocument): Content[] {
   return [
     { columns: [figure('effective monthly', total.effectiveMonthly), figure('paid upfront', total.upfront), figure('first 12 months', total.firstYear), figure(`whole term, ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'}`, total.wholeTerm)], columnGap: 12, margin: [0, 4, 0, 8] },
     ...against ? [say(`The target is ${money(document.target!, document.currency)} a month: ${against.gt(0) ? `${money(decimalText(against), document.currency)} over` : `${money(decimalText(against.abs()), document.currency)} left`}.`, { color: against.gt(0) ? '#a3402f' : moss, margin: [0, 0, 0, 6] })] : [],
-    { svg: partBars(document), width: 499, margin: [0, 4, 0, 0] },
+    ...partBars(document),
     ...document.summary.length > 1 ? [{ table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body: [['', ...figureNames.map(name => right(figureWords[name], { color: dim }))], ...document.summary.map(({ label, figures }, i): TableCell[] => [say(label, { bold: i === document.summary.length - 1 }) as TableCell, ...figureNames.map(name => right(money(figures[name], document.currency), { bold: i === document.summary.length - 1 }))])] }, layout, margin: [0, 8, 0, 0] } as Content] : [],
   ]
 }
 
-const escaped = (text: string) => text.replace(/[&<>"]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
-
 /** What each part of the workload makes of the month, largest first. */
-function partBars(document: EstimateDocument): string {
-  const parts = document.parts.map(part => ({ name: part.name || 'rows', amount: Number(part.figures.effectiveMonthly) })).filter(part => part.amount > 0).sort((a, b) => b.amount - a.amount).slice(0, 8)
-  const largest = parts[0]?.amount ?? 1
-  const bars = parts.map(({ name, amount }, i) => `<text x="0" y="${i * 18 + 12}" font-family="Sans" font-size="8.5" fill="${ink}">${escaped(name.slice(0, 34))}</text><rect x="170" y="${i * 18 + 4}" width="${Math.max(1, amount / largest * 240)}" height="10" fill="${hues[i]}"/><text x="${176 + Math.max(1, amount / largest * 240)}" y="${i * 18 + 12}" font-family="Sans" font-size="8.5" fill="${dim}">${money(String(amount.toFixed(6)), document.currency)}</text>`)
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 499 ${Math.max(1, parts.length) * 18 + 4}" width="499" height="${Math.max(1, parts.length) * 18 + 4}">${bars.join('')}</svg>`
+function partBars(document: EstimateDocument): Content[] {
+  const parts = document.parts.map(part => ({ name: part.name || 'rows', amount: new Decimal(part.figures.effectiveMonthly) })).filter(part => part.amount.gt(0)).sort((a, b) => b.amount.cmp(a.amount)).slice(0, 8)
+  if (parts.length < 2) return []
+  const width = (amount: Decimal) => Math.max(1, amount.div(parts[0]!.amount).times(230).toNumber())
+  return [{
+    table: { widths: [150, 240, '*'], body: parts.map(({ name, amount }, i): TableCell[] => [say(name, { noWrap: true }) as TableCell, { canvas: [{ type: 'rect', x: 0, y: 1, w: width(amount), h: 9, color: hues[i]! }] }, say(money(decimalText(amount), document.currency), { color: dim }) as TableCell]) },
+    layout: { defaultBorder: false, paddingTop: () => 1.5, paddingBottom: () => 1.5, paddingLeft: () => 0 }, fontSize: 8.5, margin: [0, 4, 0, 0],
+  }]
 }
 
 function scenarios(document: EstimateDocument): Content[] {
@@ -114,11 +119,13 @@ function ranges(document: EstimateDocument): Content[] {
   const most = Math.max(...counts, 1)
   const width = 460 / counts.length
   const at = (value: number) => to > from ? (value - from) / (to - from) * 460 : 0
-  const bars = counts.map((n, i) => `<rect x="${i * width}" y="${60 - n / most * 56}" width="${width - 1}" height="${n / most * 56}" fill="#4a2a7f"/>`).join('')
-  const marks = ([['P10', found.p10], ['P50', found.p50], ['P90', found.p90]] as const).map(([name, value]) => `<line x1="${at(value)}" x2="${at(value)}" y1="0" y2="62" stroke="${ochre}" stroke-width="1"/><text x="${at(value) + 2}" y="72" font-family="Sans" font-size="8" fill="${ink}">${name} ${money(value.toFixed(4), currency)}</text>`).join('')
+  const bars = counts.map((n, i) => ({ type: 'rect' as const, x: i * width, y: 60 - n / most * 56, w: Math.max(0.5, width - 1), h: n / most * 56, color: hues[2]! }))
+  const quantiles = [['P10', found.p10], ['P50', found.p50], ['P90', found.p90]] as const
+  const marks = quantiles.map(([, value]) => ({ type: 'line' as const, x1: at(value), x2: at(value), y1: 0, y2: 64, lineWidth: 1, lineColor: ochre }))
   return [
     heading('How sure'), say(`${found.draws} draws of the inputs that are ranges. Nine of ten totals a month lie under ${money(found.p90.toFixed(4), currency)} ${currency}. Most matters: ${found.drivers.slice(0, 3).map(d => d.label).join('; ')}.`, { margin: [0, 0, 0, 6] }),
-    { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 499 78" width="499" height="78">${bars}${marks}</svg>` },
+{ canvas: [...bars, { type: 'line', x1: 0, x2: 460, y1: 60, y2: 60, lineWidth: 0.5, lineColor: dim }, ...marks] },
+    { columns: quantiles.map(([name, value]) => say(`${name}  ${money(value.toFixed(4), currency)}`, { alignment: name === 'P10' ? 'left' : name === 'P50' ? 'center' : 'right' }) as Column), fontSize: 8, margin: [0, 2, 39, 0] },
   ]
 }
 

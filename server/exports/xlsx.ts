@@ -46,8 +46,10 @@ function headings(sheet: ExcelJS.Worksheet, names: string[]) {
   row.font = { bold: true, color: { argb: moss } }
   row.eachCell((cell) => {
     cell.border = { bottom: line }
+    if (numeric.has(String(cell.value))) cell.alignment = { horizontal: 'right' }
   })
 }
+const numeric = new Set<string>([...Object.values(figureWords), 'value', 'could move the month by'])
 
 type Cell = ExcelJS.CellValue
 const amounts = (of: (name: typeof figureNames[number]) => Cell) => figureNames.map(of)
@@ -57,7 +59,7 @@ function fillEstimate(sheet: ExcelJS.Worksheet, document: EstimateDocument, rowF
   const counted: number[] = []
   for (const part of document.parts) {
     for (const row of part.rows) {
-      const at = sheet.addRow([asText(part.name), asText(row.label), asText(row.details), row.where, row.way, ...row.figures && !row.muted ? amounts(name => rowFigures(row.id, name)) : amounts(() => null), asText([row.muted ? 'muted, not counted' : row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join('; '))])
+      const at = sheet.addRow([asText(part.name), asText(row.label), asText(row.details), asText(row.where), asText(row.way), ...row.figures && !row.muted ? amounts(name => rowFigures(row.id, name)) : amounts(() => null), asText([row.muted ? 'muted, not counted' : row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join('; '))])
       if (row.figures && !row.muted) counted.push(at.number)
     }
   }

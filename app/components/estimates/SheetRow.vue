@@ -9,7 +9,7 @@ import { sheetKey, type FigureColumn } from '../../composables/useSheet'
 const props = defineProps<{ component: Component, index: number, differences: Map<string, ReturnType<typeof compareScenarios>> }>()
 const emit = defineEmits<{ dragstart: [], drop: [] }>()
 const store = useEstimate()
-const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, cellText, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, value, cellText, take, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)
@@ -20,6 +20,12 @@ const text = (column: FigureColumn) => {
 }
 const difference = (column: FigureColumn) => props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? '0'
 const signed = (amount: string) => Number(amount) === 0 ? '' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+/** The list of a choice is left without taking anything. */
+function leave(component: Component, at: number) {
+  if (!editing.value) return
+  editing.value = false
+  void focusCell({ component: component.id, column: at }, true)
+}
 const isFirst = (at: number) => !active.value && props.component === shownRows.value[0] && at === 0
 </script>
 
@@ -34,9 +40,7 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
       <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="emit('dragstart')">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
       <template v-else-if="fieldAt(component, at)">
         <template v-if="editing && isActive(component.id, at)">
-          <select v-if="fieldAt(component, at)!.type === 'choice'" v-model="typed" class="editor" :aria-label="fieldAt(component, at)!.label" @keydown="onEditKey($event, component, at)" @change="commit(component, at); focusCell({ component: component.id, column: at }, true)" @blur="commit(component, at)" @click.stop>
-            <option v-for="option in options(component, fieldAt(component, at)!)" :key="option.value" :value="option.value">{{ option.label }}</option>
-          </select>
+          <ChoiceEditor v-if="fieldAt(component, at)!.type === 'choice'" :options="options(component, fieldAt(component, at)!)" :chosen="value(component, fieldAt(component, at)!)" :begun="typed" :label="fieldAt(component, at)!.label" @take="(chosen, how) => take(component, at, chosen, how)" @leave="leave(component, at)" />
           <input v-else v-model="typed" class="editor" :class="{ n: column.number }" :aria-label="fieldAt(component, at)!.label" @keydown="onEditKey($event, component, at)" @wheel="onWheel($event, component, at)" @blur="commit(component, at)" @click.stop>
         </template>
         <template v-else>{{ cellText(component, fieldAt(component, at)!) }}</template>

@@ -23,6 +23,8 @@ onKeyStroke(['z', 'y', 's'], (event) => {
   else store.undo()
   event.preventDefault()
 })
+useSingleKey('/', () => document.querySelector<HTMLInputElement>('.adder')?.focus(), 'to where components are added')
+useSingleKey('t', () => document.querySelector<HTMLInputElement>('.margin input')?.focus(), 'to the target and what is beside the sheet')
 onKeyStroke('Escape', (event) => {
   if (event.defaultPrevented || !panel.value || event.target instanceof HTMLInputElement) return
   panel.value = null
