@@ -32,10 +32,10 @@ export function useAnalysis() {
   worker.addEventListener('error', (event) => {
     failed.value = event.message
   })
-  watchDebounced([() => store.prices, () => store.estimate], ([prices, estimate]) => {
+  watchDebounced([() => store.prices, () => store.estimate, () => store.scenario], ([prices, estimate, scenario]) => {
     if (prices !== sent) send({ prices: { cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])), uplifts: toRaw(prices.uplifts) } })
     sent = prices
-    if (estimate) send({ number: ++number, estimate: toRaw(estimate) })
+    if (estimate) send({ number: ++number, estimate: toRaw(estimate), scenario: toRaw(scenario ?? null) })
   }, { debounce: 180, immediate: true })
   onScopeDispose(() => worker.terminate())
   return { assumptions, closers, simulated, drawn, failed }

@@ -3,7 +3,7 @@ import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { upliftList } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
 
-/** The newest rate card of every provider with the organisation's own charges: what things cost when nothing has been chosen yet. */
+/** The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet. */
 export function usePrices() {
   const prices = shallowRef<Prices | null>(null)
   const cards = shallowRef<RateCardEntry[]>([])
@@ -11,8 +11,8 @@ export function usePrices() {
   async function load() {
     try {
       const [{ cards: list }, { uplifts }] = await Promise.all([client.get('rate-cards', rateCardList), client.get('uplifts', upliftList)])
-      const newest = list.filter((c, i) => list.findIndex(o => o.provider === c.provider) === i)
-      const bodies = await Promise.all(newest.map(c => client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.validFrom}`, rateCardSchema)))
+      const held = cardsHeld(list, today())
+      const bodies = await Promise.all(held.map(c => client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.validFrom}`, rateCardSchema)))
       cards.value = list
       prices.value = { cards: new Map(bodies.map(c => [c.provider, c])), uplifts }
       problem.value = null

@@ -12,6 +12,7 @@ import { findPlace } from '../../core/estimate/place'
 import { figureOf, figureWords, PriceMemo, priceScenarios, type FigureName, type Prices } from '../../core/estimate/price-estimate'
 import { compareScenarios } from '../../core/estimate/scenarios/compare'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
+import { takeOver } from '../../core/estimate/scenarios/layer'
 import { moveScenario } from '../../core/estimate/scenarios/move'
 import type { Working } from '../../core/working/working'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
@@ -278,8 +279,8 @@ export const useEstimate = defineStore('estimate', () => {
   async function addMove(provider: string, region: string) {
     try {
       if (!cards.value.has(provider)) {
-        const newest = cardList.value.find(c => c.provider === provider)!
-        await nameCard(provider, newest.validFrom)
+        const held = cardsHeld(cardList.value, today()).find(c => c.provider === provider)!
+        await nameCard(provider, held.validFrom)
       }
       const { scenario: moved } = moveScenario(estimate.value!, cards.value, { provider, region }, newId(), `in ${region}`)
       change(e => ({ ...e, scenarios: [...e.scenarios, moved] }))
@@ -290,7 +291,12 @@ export const useEstimate = defineStore('estimate', () => {
       return null
     }
   }
-  const tryCloser = (closer: Closer) => addScenario(closer.label, closer.change)
+  const tryCloser = (closer: Closer) => addScenario(scenario.value ? `${scenario.value.name}; ${closer.label}` : closer.label, closer.change)
+  /** Makes a scenario's inputs the estimate's own. */
+  function adopt(which: string) {
+    if (scenarioId.value === which) scenarioId.value = null
+    change(e => takeOver(e, which, prices.value))
+  }
   const removeScenario = (which: string) => change(e => ({ ...e, scenarios: e.scenarios.filter(s => s.id !== which) }))
 
   /** Names a version of a card that rows may stand on, or another version of one that is named. */
@@ -316,6 +322,6 @@ export const useEstimate = defineStore('estimate', () => {
   return {
     id, saved, estimate, cards, cardList, card, uplifts, patterns, prices, problem, overtaken, saving, explained, workings, past, future, columns, base, priced, currency, scenario, scenarioId, differences, spots, spotSizes, notices, unsaved, parts, byId, newerCards,
     open, take, loadCard, change, patch, undo, redo, save, saveApart, add, addRows, addPattern, offered, addSpot, dismiss, restore, keepDuplicate, merge, set, isOverridden, dropOverride, remove, duplicate, mute, setNote, moveBefore, moveBy, renamePart, confirm, confirmAll,
-    addScenario, addMove, tryCloser, removeScenario, changeScenario, nameCard, json,
+    addScenario, addMove, tryCloser, adopt, removeScenario, changeScenario, nameCard, json,
   }
 })

@@ -1,9 +1,9 @@
 import type { Assumption } from '../../core/estimate/assumptions'
-import type { Estimate } from '../../core/estimate/estimate'
+import type { Estimate, Scenario } from '../../core/estimate/estimate'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
 
 /** What the page asks of its worker: prices are told once, then estimates by a number that only grows. */
-export type AnalysisTask = { prices: Prices } | { number: number, estimate: Estimate }
+export type AnalysisTask = { prices: Prices } | { number: number, estimate: Estimate, scenario: Scenario | null }
 export type AnalysisReply = { number: number } & ({ assumptions: Assumption[] } | { closers: Closer[] } | { drawn: number } | { simulated: Simulated | null })

@@ -1,5 +1,5 @@
 import { findAssumptions } from '../../core/estimate/assumptions'
-import type { Estimate } from '../../core/estimate/estimate'
+import type { Estimate, Scenario } from '../../core/estimate/estimate'
 import { PriceMemo, priceEstimate, type Prices } from '../../core/estimate/price-estimate'
 import { simulate, uncertainInputs } from '../../core/estimate/ranges/simulate'
 import { closeGap } from '../../core/estimate/scenarios/close-gap'
@@ -13,12 +13,12 @@ let newest = 0
 const reply = (message: AnalysisReply) => postMessage(message)
 const breathe = () => new Promise(resolve => setTimeout(resolve))
 
-async function analyse(number: number, estimate: Estimate) {
+async function analyse(number: number, estimate: Estimate, scenario: Scenario | null) {
   const priced = priceEstimate(estimate, prices, null, memo)
   reply({ number, assumptions: findAssumptions(estimate, prices, memo) })
   await breathe()
   if (number !== newest) return
-  reply({ number, closers: closeGap(estimate, prices, memo) })
+  reply({ number, closers: closeGap(estimate, prices, memo, scenario) })
   await breathe()
   if (number !== newest) return
   if (!uncertainInputs(priced).length) return reply({ number, simulated: null })
@@ -36,5 +36,5 @@ addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
     return
   }
   newest = data.number
-  void analyse(data.number, data.estimate)
+  void analyse(data.number, data.estimate, data.scenario)
 })

@@ -1,9 +1,11 @@
 import { Decimal, decimalText, sum, type DecimalText } from '../money/decimal'
 import { describeLine } from '../ratecard/describe'
 import { findSku, type PriceLine, type RateCard } from '../ratecard/rate-card'
+import { evaluate } from '../working/working'
 import { hoursOfMonth, type Month } from '../time/day'
 import { newEstimate, type Component, type Estimate } from './estimate'
 import { placeText } from './place'
+import { priceEstimate } from './price-estimate'
 
 /** What was used of one SKU by one resource in a month, as the bill has it. */
 export type UsedLine = { provider: string, region: string, service: string, sku: string, resource: string | null, resourceName: string | null, quantity: DecimalText }
@@ -35,6 +37,20 @@ export function estimateFromUse(name: string, month: Month, lines: readonly Used
   const rows = [...group(known, used => `${used.provider}\n${used.region}`).values()].flatMap(list => rowsOf(list, placeText(list[0]!.provider, list[0]!.region, estimate), hours, cards.get(list[0]!.provider)!))
   estimate.components = rows.map(({ where, ...row }): Component => ({ ...row, id: newId(), inputs: { ...row.inputs, where }, confirmed: [...Object.keys(row.inputs), 'where'], muted: false, pattern: null }))
   return { estimate, unknown }
+}
+
+/**
+ * What the estimate costs at list price in its month against the list cost that the bill has for the same use. They differ where the bill
+ * counts tiers over everything in the account and the estimate over its own rows only.
+ * @returns null where amounts of several currencies cannot be compared; `tiered` names the lines that have tiers.
+ */
+export function againstBill(estimate: Estimate, cards: ReadonlyMap<string, RateCard>, lines: readonly UsedLine[], listCost: readonly { currency: string, amount: DecimalText }[]): { difference: DecimalText, tiered: string[] } | null {
+  const [listed, ...others] = listCost
+  if (!listed || others.length || listed.currency !== estimate.currency) return null
+  const { total } = priceEstimate(estimate, { cards, uplifts: [] })
+  const difference = evaluate(total.monthly).minus(listed.amount)
+  const skus = new Map(lines.flatMap(used => findSku(cards.get(used.provider) ?? noCard, used.sku) ?? []).filter(line => line.tiers.length > 1).map(line => [line.sku, describeLine(line, cards.get(lines.find(l => l.sku === line.sku)!.provider)!)]))
+  return { difference: decimalText(difference), tiered: [...skus.values()] }
 }
 
 const noCard: RateCard = { provider: '', currency: 'EUR', validFrom: '2000-01-01', regions: [], serverSizes: [], prices: [] }

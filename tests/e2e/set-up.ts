@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
 import { allocationPlan, people } from '../../demo/organisation'
-import { brackwaterCard, larkfieldCard } from '../../demo/rate-cards'
+import { brackwaterCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
 
 export const FILES = '.tests/files'
 
@@ -15,5 +15,6 @@ export default async function setUp() {
   }
   writeFileSync(join(FILES, 'rate-card-brackwater.json'), JSON.stringify(brackwaterCard))
   writeFileSync(join(FILES, 'rate-card-larkfield.json'), JSON.stringify(larkfieldCard))
+  writeFileSync(join(FILES, 'rate-card-pier-house.json'), JSON.stringify(pierHouseCard))
   writeFileSync(join(FILES, 'cost-centres.json'), JSON.stringify({ people, plan: allocationPlan }))
 }

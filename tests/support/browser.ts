@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type Locator, type Page } from '@playwright/test'
 
 /** A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where expected. */
 export const test = base.extend<{ expectRefusals: { allowed: boolean }, clean: undefined }>({
@@ -36,3 +36,13 @@ export async function dropFiles(page: Page, paths: string[], selector: string): 
 
 /** Figures as they are read from a page: `1,234.50` → 1234.5. */
 export const figure = (text: string | null) => Number((text ?? '').replace(/[^\d.−-]/g, '').replace('−', '-'))
+
+/** Presses Tab until something has the focus, as a person without a mouse does. */
+export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab' = 'Tab'): Promise<void> {
+  await target.first().waitFor()
+  for (let presses = 0; presses < 400; presses++) {
+    if (await target.first().evaluate(element => element === document.activeElement)) return
+    await page.keyboard.press(key)
+  }
+  throw new Error(`Tab never reached ${target}`)
+}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
 import { readEstimate } from '../../../core/estimate/estimate-file'
-import { estimateFromUse } from '../../../core/estimate/from-use'
+import { againstBill, estimateFromUse } from '../../../core/estimate/from-use'
 import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
@@ -33,7 +33,8 @@ async function load() {
     uplifts.value = own.uplifts
     cards.value = known.cards
     list.value = estimates.estimates
-    cardKey.value ||= known.cards[0] ? keyOf(known.cards[0].provider, known.cards[0].validFrom) : ''
+    const [first] = cardsHeld(known.cards, today())
+    cardKey.value ||= first ? keyOf(first.provider, first.validFrom) : ''
     problem.value = null
   }
   catch (error) {
@@ -118,7 +119,9 @@ const beginFromUse = () => attempt(async () => {
   }
   const { estimate, unknown } = estimateFromUse(`${narrowingText.value || 'Everything'}, ${monthText(usedMonth.value)}`.slice(0, 120), usedMonth.value, used.lines, found, () => crypto.randomUUID().slice(0, 8))
   if (!estimate.components.length) return refuse('Nothing of it can be priced', `No rate card is loaded that has the SKUs of ${[...new Set(unknown.map(l => l.provider))].join(', ')}.`)
-  const notes = [`What ran in ${monthText(usedMonth.value)}${narrowingText.value ? `, ${narrowingText.value}` : ''}; at list price the bill says ${used.listCost.map(c => `${money(c.amount, c.currency)} ${c.currency}`).join(', ')}.`, ...unknown.length ? [`${unknown.length} lines of use have no price on a rate card and are left out.`] : [], ...used.notUsage ? [`${used.notUsage} charges that are no use (purchases, credits, corrections) are left out.`] : []]
+  const bill = againstBill(estimate, found, used.lines, used.listCost)
+  const apart = bill && Math.abs(Number(bill.difference)) >= 0.005 ? [`Priced for itself it is ${money(sizeText(roundText(bill.difference)), estimate.currency!)} ${estimate.currency} ${bill.difference.startsWith('-') ? 'less' : 'more'}: the bill counts the tiers of ${bill.tiered.join(' and ')} over everything in the account.`] : []
+  const notes = [`What ran in ${monthText(usedMonth.value)}${narrowingText.value ? `, ${narrowingText.value}` : ''}; at list price the bill says ${used.listCost.map(c => `${money(c.amount, c.currency)} ${c.currency}`).join(', ')}.`, ...apart, ...unknown.length ? [`${unknown.length} lines of use have no price on a rate card and are left out.`] : [], ...used.notUsage ? [`${used.notUsage} charges that are no use (purchases, credits, corrections) are left out.`] : []]
   await keep({ ...estimate, note: notes.join(' ') })
 })
 </script>

@@ -4,6 +4,7 @@ import { findPrice, findSize } from '../../ratecard/rate-card'
 import { wayToPay, type Estimate, type Scenario } from '../estimate'
 import { readNumber } from '../number-text'
 import { priceEstimate, type PricedComponent, type PriceMemo, type Prices } from '../price-estimate'
+import { layer } from './layer'
 import { moveScenario } from './move'
 
 /** One single change that makes the estimate cheaper. */
@@ -24,20 +25,21 @@ const LOOKED_AT = 15
 
 /**
  * Single changes that make an estimate cheaper, largest saving first, each priced for itself: other ways to pay, sizes, classes, hours,
- * regions, and less of what is charged for use.
+ * regions, and less of what is charged for use. Seen from a scenario, they come on top of what it changes.
  */
-export function closeGap(estimate: Estimate, prices: Prices, memo: PriceMemo): Closer[] {
-  const now = priceEstimate(estimate, prices, null, memo)
+export function closeGap(estimate: Estimate, prices: Prices, memo: PriceMemo, scenario: Scenario | null = null): Closer[] {
+  const now = priceEstimate(estimate, prices, scenario, memo)
   const total = evaluate(now.total.effectiveMonthly)
   const label = new Map(estimate.components.map(c => [c.id, c]))
   const rows = now.rows.filter(row => now.counted.has(row.id)).sort((a, b) => evaluate(b.chosen!.effectiveMonthly).cmp(evaluate(a.chosen!.effectiveMonthly))).slice(0, LOOKED_AT)
   const wholes = [...waysForAll(now.rows), ...otherRegions(estimate, prices)]
   const singles = rows.flatMap(row => changesOf(row).map(change => ({ ...change, label: `${row.kind!.label}${label.get(row.id)!.part ? ` in ${label.get(row.id)!.part}` : ''}: ${change.label}` })))
   return [...wholes, ...singles].flatMap((candidate): Closer[] => {
-    const changed = priceEstimate(estimate, prices, { id: 'candidate', name: candidate.label, ...candidate.change }, memo)
+    const change = layer(scenario, candidate.change)
+    const changed = priceEstimate(estimate, prices, { id: 'candidate', name: candidate.label, ...change }, memo)
     const saving = total.minus(evaluate(changed.total.effectiveMonthly))
     if (saving.lte(0) || changed.unpriced > now.unpriced) return []
-    return [{ ...candidate, saving: decimalText(saving), closes: estimate.target !== null && evaluate(changed.total.effectiveMonthly).lte(estimate.target) }]
+    return [{ ...candidate, change, saving: decimalText(saving), closes: estimate.target !== null && evaluate(changed.total.effectiveMonthly).lte(estimate.target) }]
   }).sort((a, b) => new Decimal(b.saving).cmp(a.saving))
 }
 

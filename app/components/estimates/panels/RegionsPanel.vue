@@ -10,7 +10,7 @@ const loaded = shallowRef<Map<string, RateCard> | null>(null)
 const failed = ref('')
 onMounted(async () => {
   try {
-    const newest = store.cardList.filter((c, i, all) => all.findIndex(o => o.provider === c.provider) === i && !store.cards.has(c.provider))
+    const newest = cardsHeld(store.cardList, today()).filter(c => !store.cards.has(c.provider))
     const more = await Promise.all(newest.map(c => client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.validFrom}`, rateCardSchema)))
     loaded.value = new Map([...store.cards, ...more.map(c => [c.provider, c] as const)])
   }

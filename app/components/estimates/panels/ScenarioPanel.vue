@@ -6,7 +6,7 @@ const store = useEstimate()
 const name = ref('')
 const way = ref<string>(waysToPay[1])
 const place = ref('')
-const places = computed(() => store.cardList.filter((c, i, all) => all.findIndex(o => o.provider === c.provider) === i).flatMap(c => c.regions.map(region => ({ value: `${c.provider}\n${region}`, label: `${region}, ${c.provider}` }))))
+const places = computed(() => cardsHeld(store.cardList, today()).flatMap(c => c.regions.map(region => ({ value: `${c.provider}\n${region}`, label: `${region}, ${c.provider}` }))))
 const offered = computed(() => waysToPay.filter(w => w !== 'on-demand' && store.base!.rows.some(row => row.ways.some(x => x.way === w))))
 watchEffect(() => {
   if (offered.value.length && !offered.value.includes(way.value as typeof waysToPay[number])) way.value = offered.value[0]!
@@ -37,7 +37,7 @@ const wholeText = (whole: Record<string, string>) => Object.entries(whole).map((
         <tr v-for="(scenario, i) in store.estimate!.scenarios" :key="scenario.id">
           <td>{{ columnLetter(i + 1) }} · <input class="field" :value="scenario.name" maxlength="80" :aria-label="`name of scenario ${columnLetter(i + 1)}`" @change="rename(scenario.id, ($event.target as HTMLInputElement).value)"></td>
           <td>{{ wholeText(scenario.whole) || '–' }}</td><td class="n">{{ overrides(scenario.id) }}</td>
-          <td><button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button> <button class="link" @click="store.removeScenario(scenario.id)">take out</button></td>
+          <td><button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button> <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">make it the estimate</button> <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button></td>
         </tr>
       </tbody>
     </table>
