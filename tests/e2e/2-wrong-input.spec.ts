@@ -91,7 +91,7 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await page.locator('.cell').nth(3).focus()
     await page.keyboard.type('900')
     await page.keyboard.press('Enter')
-    await expect(page.getByRole('alert')).toContainText('must be from 0 to 744 h')
+    await expect(page.getByRole('alert')).toContainText('must be from 0 to 730 h')
     await page.keyboard.press('Control+z')
     await page.getByLabel('target a month').fill('a lot')
     await page.keyboard.press('Tab')
