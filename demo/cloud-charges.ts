@@ -86,7 +86,7 @@ export function* cloudCharges(account: Account, inventory: CloudResource[], mont
   const isBrackwater = account.provider === 'Brackwater Cloud'
   const monthly = isBrackwater ? coveredServers(inventory, recurringCommitment.size, recurringCommitment.region, recurringCommitment.count) : new Set<string>()
   const paid = isBrackwater ? coveredServers(inventory, upfrontPurchase.size, upfrontPurchase.region, upfrontPurchase.count) : new Set<string>()
-  const sentByTier = new Map<string, Decimal>()
+  const drawnByTier = new Map<string, Decimal>()
   const credits = new Map<Day, Decimal>()
   const ingestedSums: FileCharge[] = []
 
@@ -102,7 +102,7 @@ export function* cloudCharges(account: Account, inventory: CloudResource[], mont
       const of = resourceColumns(resource, day, card)
       for (const part of partsOf(resource, resource.use, day, month, hours)) {
         const line = price(part.meter, resource.region, part.variant)
-        for (const { quantity, unitPrice } of byTier(line, new Decimal(part.quantity), sentByTier, resource.region)) {
+        for (const { quantity, unitPrice } of byTier(line, new Decimal(part.quantity), drawnByTier, resource.region)) {
           const charge = makeCharge(base, of, usage(line, quantity, unitPrice, resource.type))
           if (part.meter === 'server-hour' && paid.has(resource.id) && day >= upfrontPurchase.day) Object.assign(charge, coveredBy(upfrontPurchase.id, 'Database servers, one year, paid upfront', line, 1, 'all', quantity))
           else if (part.meter === 'server-hour' && monthly.has(resource.id) && day >= recurringCommitment.start && (day < recurringCommitment.usedSince || onMonthly < recurringCommitment.used)) {
@@ -151,12 +151,12 @@ function resourceColumns(resource: CloudResource, day: Day, card: RateCard): Fil
 }
 
 /** Cuts a quantity where the month's total passes from one tier into the next. Tiers are counted per line over all resources. */
-function byTier(line: PriceLine, quantity: Decimal, sentByTier: Map<string, Decimal>, region: string): { quantity: Decimal, unitPrice: string }[] {
-  if (line.tiers.length === 1 || line.meter === 'object-gb-month') return [{ quantity, unitPrice: line.tiers[0]!.price }]
+function byTier(line: PriceLine, quantity: Decimal, drawn: Map<string, Decimal>, region: string): { quantity: Decimal, unitPrice: string }[] {
+  if (line.tiers.length === 1) return [{ quantity, unitPrice: line.tiers[0]!.price }]
   const key = `${line.meter} ${line.variant} ${region}`
-  let from = sentByTier.get(key) ?? new Decimal(0)
+  let from = drawn.get(key) ?? new Decimal(0)
   const to = from.plus(quantity)
-  sentByTier.set(key, to)
+  drawn.set(key, to)
   const cuts: { quantity: Decimal, unitPrice: string }[] = []
   line.tiers.forEach((tier, i) => {
     const end = line.tiers[i + 1] ? new Decimal(line.tiers[i + 1]!.from) : null

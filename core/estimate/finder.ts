@@ -37,7 +37,8 @@ export type Rejected = { provider: string, region: string, size: string | null, 
  * Everything that meets the needs, over all rate cards and regions, cheapest first for a way to pay; and why the rest fell out. Prices
  * come from the server and disk kinds themselves, own charges included.
  */
-export function findMachines(needs: Needs, prices: Prices, terms: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
+export function findMachines(needs: Needs, prices: Prices, { currency, rates, discounts, month }: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
+  const terms = { currency, rates, discounts, month }
   const offers: Offer[] = []
   const rejected: Rejected[] = []
   for (const card of prices.cards.values()) {

@@ -1,0 +1,65 @@
+import { expect, it } from 'vitest'
+import { blindSpots, blindSpotSize, fillBlindSpot, findBlindSpots } from '../../../core/estimate/blind-spots'
+import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
+import { priceEstimate, PriceMemo } from '../../../core/estimate/price-estimate'
+import { brackwaterCard } from '../../../demo/rate-cards'
+import { pricesOf, testRows } from '../../support/test-card'
+
+const prices = pricesOf(brackwaterCard)
+const of = (...rows: [string, Record<string, string>][]): Estimate => ({ ...newEstimate('t', brackwaterCard, 'low-coast'), components: testRows(rows) })
+const found = (estimate: Estimate) => findBlindSpots({ estimate, priced: priceEstimate(estimate, prices) })
+const ids = (estimate: Estimate) => found(estimate).map(f => f.id)
+
+/** For each rule: what it finds something in, and the same with what it misses. */
+const cases: Record<string, [without: Estimate, filled: Estimate]> = {
+  'no-disk': [of(['server', {}]), of(['server', {}], ['disk', {}])],
+  'no-outgoing-transfer': [of(['server', {}]), of(['server', {}], ['internet-transfer', {}])],
+  'no-gateway': [of(['server', {}]), of(['server', {}], ['gateway', {}])],
+  'no-logs': [of(['functions', {}]), of(['functions', {}], ['logs', {}])],
+  'no-backup': [of(['disk', {}]), of(['disk', {}], ['snapshot', {}])],
+  'one-zone': [of(['server', { count: '2' }]), of(['server', { count: '2', zones: '2' }])],
+  'no-load-balancer': [of(['server', { count: '3' }]), of(['server', { count: '3' }], ['load-balancer', {}])],
+  'no-support': [of(['server', {}]), of(['server', {}], ['support', {}])],
+  'no-requests': [of(['object-storage', { class: 'ready' }]), of(['object-storage', { class: 'ready', reads: '1000' }])],
+  'no-retrieval': [of(['object-storage', { class: 'cool' }]), of(['object-storage', { class: 'cool', retrievedGb: '5' }])],
+  'no-zone-transfer': [of(['database', { zones: '2' }]), of(['database', { zones: '2' }], ['internal-transfer', { over: 'to another zone' }])],
+  'no-region-transfer': [of(['server', {}], ['server', { where: 'east-delta' }]), of(['server', {}], ['server', { where: 'east-delta' }], ['internal-transfer', { over: 'to another region' }])],
+  'database-one-zone': [of(['database', { zones: '1' }]), of(['database', { zones: '2' }])],
+  'no-database-backup': [of(['database', { storageGb: '100', backupGb: '0' }]), of(['database', { storageGb: '100', backupGb: '200' }])],
+  'no-identity': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['identity', {}])],
+  'no-recovery': [of(['server', { count: '5' }], ['database', {}]), of(['server', { count: '5' }], ['database', {}], ['recovery', {}])],
+  'no-rehearsal': [of(['server', {}]), { ...of(['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]), components: testRows([['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]]).map((c, i) => i ? { ...c, part: 'Rehearsal' } : c) }],
+  'no-one-off': [of(['server', {}], ['disk', {}], ['logs', {}]), of(['server', {}], ['disk', {}], ['logs', {}], ['free-form', { amount: '500', interval: 'once' }])],
+}
+
+it('has at least fifteen rules, each with a case here', () => {
+  expect(blindSpots.length).toBeGreaterThanOrEqual(15)
+  expect(Object.keys(cases).sort()).toEqual(blindSpots.map(b => b.id).sort())
+})
+
+it.each(Object.entries(cases))('%s is found where it is missing, not where it is there', (id, [without, filled]) => {
+  expect(ids(without)).toContain(id)
+  expect(ids(filled)).not.toContain(id)
+})
+
+it.each(Object.entries(cases))('%s is filled by its own action with something that has a price, and is then gone', (id, [without]) => {
+  const spot = found(without).find(f => f.id === id)!
+  expect(spot.reason.length).toBeGreaterThan(20)
+  const filled = fillBlindSpot(without, spot.fix, 'filled')
+  const priced = priceEstimate(filled, prices)
+  expect(priced.unpriced).toBe(0)
+  expect(ids(filled)).not.toContain(id)
+  const size = blindSpotSize(without, prices, spot.fix, new PriceMemo())
+  // spreading over zones costs nothing by itself; what is paid once is no monthly amount
+  if (!['one-zone', 'no-load-balancer'].includes(id)) expect(size.gte(0)).toBe(true)
+  if (!['one-zone', 'no-one-off'].includes(id)) expect(size.gt(0)).toBe(true)
+})
+
+it('keeps quiet about what was dismissed, with its reason', () => {
+  const estimate = { ...of(['server', {}]), dismissed: [{ blindSpot: 'no-disk', reason: 'they boot from the network' }] }
+  expect(ids(estimate)).not.toContain('no-disk')
+})
+
+it('an empty estimate lacks nothing', () => {
+  expect(ids(of())).toEqual([])
+})

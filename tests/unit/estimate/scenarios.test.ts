@@ -1,0 +1,88 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { newEstimate, type Estimate, type Scenario } from '../../../core/estimate/estimate'
+import { figureNames, figureText, priceEstimate, PriceMemo } from '../../../core/estimate/price-estimate'
+import { closeGap } from '../../../core/estimate/scenarios/close-gap'
+import { compareScenarios } from '../../../core/estimate/scenarios/compare'
+import { layer, takeOver } from '../../../core/estimate/scenarios/layer'
+import { moveScenario } from '../../../core/estimate/scenarios/move'
+import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
+import { pricesOf, testRows } from '../../support/test-card'
+
+const prices = pricesOf(brackwaterCard, larkfieldCard)
+const estimate: Estimate = {
+  ...newEstimate('t', brackwaterCard, 'low-coast'), target: '700', rates: [{ from: 'USD', rate: '0.9', day: '2026-11-02' }],
+  cards: [brackwaterCard, larkfieldCard].map(c => ({ provider: c.provider, date: c.validFrom })),
+  components: testRows([['server', { size: 'otter-4x16', count: '3' }], ['disk', { class: 'steady', storageGb: '100', count: '3' }], ['internet-transfer', { sentGb: '5000' }], ['database', { size: 'otter-2x8' }], ['free-form', { amount: '10' }]]),
+}
+const total = (e: Estimate, scenario: Scenario | null = null) => Number(figureText(priceEstimate(e, prices, scenario).total.effectiveMonthly))
+const named = (change: Pick<Scenario, 'whole' | 'rows'>): Scenario => ({ id: 's', name: 's', ...change })
+
+it('without an override is its base, row by row', () => {
+  const [base, same] = [priceEstimate(estimate, prices), priceEstimate(estimate, prices, named({ whole: {}, rows: {} }))]
+  for (const name of figureNames) {
+    const { rows, total: whole } = compareScenarios(base, same, name)
+    expect([whole, ...rows.values()].every(d => d.amount === '0')).toBe(true)
+  }
+})
+
+it('differs by rows as it differs in total', () => {
+  const base = priceEstimate(estimate, prices)
+  fc.assert(fc.property(fc.constantFrom('on-demand', '1 year, none upfront', '3 years, all upfront'), fc.constantFrom('', 'east-delta', 'far-cape', 'Larkfield Compute/lk-alpha'), fc.integer({ min: 0, max: 9000 }), (pays, where, sentGb) => {
+    const moved = where.includes('/') ? moveScenario(estimate, prices.cards, { provider: 'Larkfield Compute', region: 'lk-alpha' }, 's', 's').scenario : named({ whole: { where }, rows: {} })
+    const other = priceEstimate(estimate, prices, layer(moved, { whole: { pays }, rows: { c2: { sentGb: String(sentGb) } } }) as Scenario)
+    expect(other.unpriced).toBe(0)
+    const { rows, total: whole } = compareScenarios(base, other, 'effectiveMonthly')
+    const sum = [...rows.values()].reduce((n, d) => n + Number(d.amount), 0)
+    expect(sum).toBeCloseTo(Number(whole.amount), 8)
+  }), { numRuns: 30 })
+})
+
+it('moves to another provider by taking the nearest that fits, and says what it replaced', () => {
+  const { scenario, replaced } = moveScenario(estimate, prices.cards, { provider: 'Larkfield Compute', region: 'lk-alpha' }, 's', 'at Larkfield')
+  expect(scenario.whole).toEqual({ where: 'Larkfield Compute/lk-alpha' })
+  // no smaller in vCPU and memory than 4 × 16, and the cheapest of those
+  expect(replaced.c0).toEqual([{ field: 'size', from: 'otter-4x16', to: 'slate three' }])
+  expect(scenario.rows.c4).toBeUndefined()
+  const { unpriced, byId } = priceEstimate(estimate, prices, scenario)
+  expect(unpriced).toBe(0)
+  // 3 × 730 h at 0.1692 USD and 0.9
+  expect(Number(figureText(byId.get('c0')!.chosen!.effectiveMonthly))).toBeCloseTo(3 * 730 * Number(larkfieldCard.prices.find(p => p.meter === 'server-hour' && p.variant === 'slate three' && p.region === 'lk-alpha')!.tiers[0]!.price) * 0.9, 8)
+})
+
+it('suggests single changes, each saving what it says and closing the gap when it says so', () => {
+  const closers = closeGap(estimate, prices, new PriceMemo())
+  expect(closers.length).toBeGreaterThan(10)
+  for (const { change, saving, closes } of closers) {
+    const changed = total(estimate, named(change))
+    expect(total(estimate) - changed).toBeCloseTo(Number(saving), 8)
+    expect(closes).toBe(changed <= 700)
+  }
+  expect(closers.map(c => Number(c.saving))).toEqual(closers.map(c => Number(c.saving)).sort((a, b) => b - a))
+})
+
+it('suggests on top of a scenario, and what it suggests keeps what the scenario changed', () => {
+  const first = closeGap(estimate, prices, new PriceMemo()).find(c => c.label.includes('a third less'))!
+  const scenario = named(first.change)
+  const second = closeGap(estimate, prices, new PriceMemo(), scenario).find(c => c.id === 'pays 1 year, none upfront')!
+  expect(second.change.rows.c2).toEqual(first.change.rows.c2)
+  expect(total(estimate, scenario) - total(estimate, named(second.change))).toBeCloseTo(Number(second.saving), 8)
+})
+
+it('layers changes: the later one counts, a change for everything over one for a row', () => {
+  expect(layer(null, { whole: { pays: 'a' }, rows: {} })).toEqual({ whole: { pays: 'a' }, rows: {} })
+  expect(layer({ whole: { pays: 'a' }, rows: { x: { count: '1', pays: 'b' } } }, { whole: { pays: 'c' }, rows: { x: { count: '2' } } })).toEqual({ whole: { pays: 'c' }, rows: { x: { count: '2' } } })
+})
+
+it.each([
+  ['a region for everything', { whole: { where: 'east-delta' }, rows: {} }],
+  ['another provider', moveScenario(estimate, prices.cards, { provider: 'Larkfield Compute', region: 'lk-beta' }, 's', 's').scenario],
+  ['a row that stays behind', { whole: { where: 'far-cape', pays: '1 year, none upfront' }, rows: { c2: { where: 'north-fjord', sentGb: '10' } } }],
+] as const)('makes a scenario the estimate without changing what it costs: %s', (_, change) => {
+  const scenario = { ...named(change as Scenario), id: 'mine' }
+  const before = total(estimate, scenario)
+  const after = takeOver({ ...estimate, scenarios: [scenario] }, 'mine', prices)
+  expect(after.scenarios).toEqual([])
+  const inOwnCurrency = { ...after, currency: estimate.currency }
+  expect(total(inOwnCurrency)).toBeCloseTo(before, 8)
+})
