@@ -233,7 +233,7 @@ function pierHouse(): RateCard {
   card.everywhere('Rack servers', 'system-vcpu-hour', ownLicence, 0, 4)
   card.everywhere('Storage array', 'disk-gb-month', 'array', 0.068, 4, { includes: { iops: '4000', mbps: '200' } })
   card.everywhere('Storage array', 'snapshot-gb-month', null, 0.031, 4)
-  card.everywhere('Storage array', 'share-gb-month', 'array', 0.074, 4)
+  card.everywhere('Storage array', 'share-gb-month', 'folders', 0.074, 4)
   card.everywhere('Line out', 'transfer-out-gb', null, 0.012, 4)
   card.everywhere('Line out', 'load-balancer-hour', null, 0.018, 4)
   card.further('Administrators', 'administrator-hour', null, 'Hours', 62, 4, { charged: 'use' })

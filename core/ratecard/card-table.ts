@@ -74,6 +74,8 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
           ...optional('freeAllowance', cell('free allowance')), ...optional('minimumQuantity', cell('minimum quantity')), ...optional('minimumCharge', cell('minimum charge')), ...optional('charged', cell('charged')),
           ...optional('includes', includes && Object.fromEntries(includes)), ...optional('serviceLevel', cell('service level')), ...optional('excludes', cell('excludes')),
         }
+        const twice = prices.get(price.sku)
+        if (twice) problems.push({ line: at, column: 'sku', message: `the SKU «${price.sku}» is there twice: line ${twice.line} has it too` })
         prices.set(price.sku, { line: at, price })
         priceLines.push(at)
         return void listed.push(price)
@@ -89,6 +91,7 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
   if (read.success && !problems.length) return { card: read.data }
   const columnOf: Record<string, string> = { freeAllowance: 'free allowance', minimumQuantity: 'minimum quantity', minimumCharge: 'minimum charge', serviceLevel: 'service level', tiers: 'price', commitments: 'years' }
   for (const issue of read.error?.issues ?? []) {
+    if (issue.path[0] === 'prices' && issue.path[2] === 'sku' && /twice/.test(issue.message)) continue // told above, with both lines
     const [place, index, field] = issue.path.map(String)
     problems.push({ line: place === 'prices' && index !== undefined ? priceLines[Number(index)] ?? 2 : 2, column: columnOf[field ?? ''] ?? field ?? place ?? 'row', message: issue.message })
   }

@@ -20,7 +20,7 @@ export function listLinks(db: Db, estimateId: string) {
   return db.select({ id, version, audience, expiresOn, revokedAt, who, madeAt }).from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
 }
 
-/** Ends a link for good; what it showed goes with it. */
+/** Ends a link for good. */
 export async function revokeLink(db: Db, id: string): Promise<void> {
   const [found] = await db.update(estimateLink).set({ revokedAt: new Date().toISOString() }).where(eq(estimateLink.id, id)).returning({ id: estimateLink.id })
   if (!found) throw notFound('link', 'No link has that id.')

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { newEstimate } from '../../core/estimate/estimate'
 import { writeEstimate } from '../../core/estimate/estimate-file'
 import { planState, settlement } from '../../shared/contracts/allocation'
 import { estimateList, savedEstimate } from '../../shared/contracts/estimates'
@@ -7,7 +8,7 @@ import { brackwaterCard } from '../../demo/rate-cards'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { post, put, remove, startServer, type Running } from '../support/server'
-import { testEstimate } from '../support/test-card'
+import { testRows } from '../support/test-card'
 
 let server: Running
 beforeAll(async () => {
@@ -65,8 +66,8 @@ it('a changed rule is previewed, saved with who, and every figure follows; an ol
 })
 
 it('takes rate cards, replaces one of the same day, refuses a bad one line by line', async () => {
-  expect(await server.json('rate-cards', post(brackwaterCard))).toMatchObject({ replaced: false })
-  expect(await server.json('rate-cards', post(brackwaterCard))).toMatchObject({ replaced: true })
+  expect(await server.json('rate-cards', post(brackwaterCard))).toMatchObject({ replaced: false, changed: true })
+  expect(await server.json('rate-cards', post(brackwaterCard))).toMatchObject({ replaced: true, changed: false })
   expect(await server.json('rate-cards/Brackwater%20Cloud')).toEqual(brackwaterCard)
   expect((await server.call('rate-cards/Brackwater%20Cloud?date=2020-01-01')).status).toBe(404)
   const bad = structuredClone(brackwaterCard)
@@ -78,7 +79,7 @@ it('takes rate cards, replaces one of the same day, refuses a bad one line by li
 
 it('saves estimates version by version; who comes second is told, and nothing is lost', async () => {
   const id = crypto.randomUUID()
-  const estimate = { ...testEstimate([['server', { size: 'reed-2x4', hoursPerMonth: '730', count: '3', pays: 'on-demand' }]]), provider: 'Brackwater Cloud', rateCardDate: '2025-11-01', region: 'low-coast' }
+  const estimate = { ...newEstimate('test', brackwaterCard, 'low-coast'), components: testRows([['server', { size: 'reed-2x4', hoursPerMonth: '730', count: '3', pays: 'on-demand' }]]) }
   expect(await server.json(`estimates/${id}`, put({ basedOn: null, estimate }, as('Jon Aske')))).toEqual({ id, version: 1 })
   const saved = savedEstimate.parse(await server.json(`estimates/${id}`))
   expect(saved).toMatchObject({ version: 1, who: 'Jon Aske', estimate })
