@@ -3,8 +3,13 @@ import { expect, it } from 'vitest'
 import { Decimal } from '../../core/money/decimal'
 import { roundToMinor } from '../../core/money/rounding'
 import { ESTIMATE_MONTH_HOURS, hoursOfMonth } from '../../core/time/day'
-import { evaluate, input, multiply } from '../../core/working/working'
-import { priceTest, testEstimate } from '../support/test-card'
+import { evaluate } from '../../core/working/working'
+import { findKind } from '../../core/estimate/components'
+import { usualValue } from '../../core/estimate/components/field'
+import { runHelper } from '../../core/estimate/helpers'
+import { callsFromSchedule } from '../../core/estimate/helpers/calls-from-schedule'
+import type { StoredUplift } from '../../core/uplift/uplift-set'
+import { priceTest, testCard, testEstimate, testPrices } from '../support/test-card'
 
 const price = (...components: [string, Record<string, string>][]) => priceTest(testEstimate(components))
 const cents = (text: string) => roundToMinor(new Decimal(text), 'EUR').toFixed(2)
@@ -43,9 +48,11 @@ it('12.26 on-demand against 7.67 committed breaks even at 457 hours a month; at 
 })
 
 it('52 servers a day at 0.028 are 34.94, in a month of 744 hours 1 083.26', () => {
-  const hours = (h: string) => cents(price(['server', { size: 'plain', hoursPerMonth: h, count: '52', pays: 'on-demand' }]).totals.monthly)
-  expect(hours('24')).toBe('34.94')
-  expect(hours('744')).toBe('1083.26')
+  const hours = (h: string, month: string | null) => cents(priceTest(testEstimate([['server', { size: 'plain', hoursPerMonth: h, count: '52', pays: 'on-demand' }]], { month })).totals.monthly)
+  expect(hours('24', null)).toBe('34.94')
+  expect(hours('744', '2026-10')).toBe('1083.26')
+  // always on is all hours of the named month
+  expect(hours('100 %', '2026-10')).toBe('1083.26')
 })
 
 it('100 GB of object storage at 0.023 are 2.30, and 10 000 writes at 0.005 a thousand 0.05', () => {
@@ -55,8 +62,34 @@ it('100 GB of object storage at 0.023 are 2.30, and 10 000 writes at 0.005 a tho
 })
 
 it('three functions every hour make 2 232 calls in October, 2 190 in a 730-hour month; 0.6 s of 0.5 GB cost about a cent', () => {
+  const calls = (month?: string) => {
+    const made = runHelper(callsFromSchedule, { functions: '3', perHour: '1', ...(month && { month }) })
+    return 'working' in made ? evaluate(made.working).toFixed() : ''
+  }
+  expect([calls('31 days, 744 hours'), calls()]).toEqual(['2232', '2190'])
   expect(3 * hoursOfMonth('2026-10')).toBe(2232)
-  expect(3 * ESTIMATE_MONTH_HOURS).toBe(2190)
-  const working = multiply('functions', [input('calls', 2232), input('seconds', '0.6'), input('GB', '0.5'), input('price', '0.0000166667')])
-  expect(cents(evaluate(working).toFixed())).toBe('0.01')
+  const gbSeconds = price(['functions', { calls: calls('31 days, 744 hours'), seconds: '0.6', memoryGb: '0.5' }]).components[0]!.chosen!.monthly
+  // 669.6 GB-seconds at 0.0000166667; calls themselves cost nothing on the test card
+  expect(Number(gbSeconds)).toBeCloseTo(669.6 * 0.0000166667, 12)
+  expect(cents(gbSeconds)).toBe('0.01')
+})
+
+it('the first 100 GB out cost nothing only when one counts on them', () => {
+  const out = (useFreeAllowance: boolean) => cents(priceTest(testEstimate([transfer], { useFreeAllowance })).totals.monthly)
+  expect([out(false), out(true)]).toEqual(['45.00', '36.00'])
+})
+
+it('a fixed charge of 5 on something of 5 makes 10, and of 10 makes 15', () => {
+  const care: StoredUplift = { id: 'x', name: 'Care', currency: 'EUR', interval: 'month', validFrom: '2026-01-01', who: 'x', setAt: '2026-01-01T00:00:00Z', attached: [{ to: 'kind', key: 'free-form', variant: null }], charges: [{ by: 'flat', label: 'care', amount: '5' }] }
+  const line = (amount: string) => priceTest(testEstimate([['free-form', { amount }]]), { ...testPrices, uplifts: [care] }).totals.monthly
+  expect([line('5'), line('10')]).toEqual(['10', '15'])
+})
+
+it('margin is a share of the customer\'s price: 82 of own cost at 18 % is 100', () => {
+  expect(priceTest(testEstimate([['free-form', { amount: '82' }]], { marginPercent: '18' })).totals.monthly).toBe('100')
+})
+
+it('about 20 GB of profile for each desktop user, where the card says nothing else', () => {
+  const field = findKind('desktop-fleet')!.fields.find(f => f.name === 'profileGb')!
+  expect(usualValue(field, testCard, 'here')).toBe('20')
 })

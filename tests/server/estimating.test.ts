@@ -9,6 +9,8 @@ import { figureText, priceEstimate } from '../../core/estimate/price-estimate'
 import { cardColumns, cardToTable } from '../../core/ratecard/card-table'
 import { linkList, linkMade, patternList, savedEstimate, sharedDocument, upliftList, usedLines, versionList } from '../../shared/contracts/estimates'
 import { cardSchedules, rateCardList, skusDescribed } from '../../shared/contracts/reference-data'
+import { openDb } from '../../server/db/client'
+import { openLink } from '../../server/stores/links'
 import { demoEstimates } from '../../demo/estimates'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
@@ -150,9 +152,7 @@ describe('estimates', () => {
     await server.json(`links/${made.id}`, { method: 'DELETE' })
     const closed = await server.call(`shared/${secret}`)
     expect(closed.status).toBe(404)
-    const past = await server.call(`estimates/${id}/links`, post({ version: 1, audience: 'own', expiresOn: '2020-01-01' }))
-    if (past.ok) expect((await server.call(`shared/${linkMade.parse(await past.json()).path.split('/').at(-1)}`)).status).toBe(404)
-    else expect(past.status).toBe(422)
+    expect((await server.call(`estimates/${id}/links`, post({ version: 1, audience: 'own', expiresOn: '2020-01-01' }))).status).toBe(422)
     expect((await server.call(`links/${crypto.randomUUID()}`, { method: 'DELETE' })).status).toBe(404)
   })
 })
@@ -182,4 +182,16 @@ it('tells what was used in a month: quantities by resource and SKU, corrections 
   expect(used.notUsage).toBe(2)
   expect((await server.call('spend/used', post({ month: '2026-13' }))).status).toBe(422)
   expect((await server.call('spend/used', post({ month: '2026-10', keep: { Nonsense: ['x'] } }))).status).toBe(422)
+})
+
+it('a link opens on its last day and not on the day after', async () => {
+  const id = crypto.randomUUID()
+  await server.json(`estimates/${id}`, put({ basedOn: null, estimate }))
+  const { path } = linkMade.parse(await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: '2099-01-01' })))
+  await server.stop()
+  const { db, close } = await openDb(server.folder, '.output/server')
+  const secret = path.split('/').at(-1)!
+  await expect(openLink(db, secret, '2099-01-01')).resolves.toMatchObject({ expiresOn: '2099-01-01' })
+  await expect(openLink(db, secret, '2099-01-02')).rejects.toMatchObject({ status: 404 })
+  await close()
 })

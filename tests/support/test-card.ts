@@ -17,6 +17,8 @@ export const testCard: RateCard = {
     line('object-gb-month', 'ready', 'GB-Months', '0.023'),
     line('object-write-1000', 'ready', '1000 Requests', '0.005'),
     line('object-read-1000', 'ready', '1000 Requests', '0.0004'),
+    line('function-gb-second', null, 'GB-Seconds', '0.0000166667'),
+    line('function-call', null, '1000000 Requests', '0'),
     line('transfer-out-gb', null, 'GB', '0.09', { freeAllowance: '100' }),
   ],
 }

@@ -14,12 +14,6 @@ const cost = (uplifts: StoredUplift[], inputs: Record<string, string> = {}, kind
 }
 const plain = (inputs = {}, kind = 'server') => cost([], inputs, kind)
 
-it('a fixed charge of 5 on something of 5 makes 10, and of 10 makes 15', () => {
-  // common practice, no source
-  const line = (amount: string) => cost([set({ attached: [{ to: 'kind', key: 'free-form', variant: null }] })], { amount }, 'free-form')
-  expect([line('5'), line('10')]).toEqual([10, 15])
-})
-
 it('adds what holds for the whole kind and what holds for a variant; of a pattern too', () => {
   const whole = set({ id: 'a' })
   const variant = set({ id: 'b', attached: [{ to: 'kind', key: 'server', variant: 'otter-2x8' }], charges: [{ by: 'flat', label: 'v', amount: '7' }] })

@@ -1,0 +1,35 @@
+// The published schemas, read by a general-purpose validator of JSON Schema draft 2020-12 (json-schema.org): Ajv.
+import { readFileSync } from 'node:fs'
+import { Ajv2020 } from 'ajv/dist/2020.js'
+import { expect, it } from 'vitest'
+import { writeEstimate } from '../../core/estimate/estimate-file'
+import { estimateSchema } from '../../core/estimate/estimate'
+import { demoEstimates } from '../../demo/estimates'
+import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
+import { formatSchemas } from '../../scripts/format-schemas'
+
+const published = (name: string) => JSON.parse(readFileSync(`docs/formats/${name}.schema.json`, 'utf8')) as object
+const validator = (name: string) => new Ajv2020({ strict: false }).compile(published(name))
+
+it('are what the code reads', () => {
+  for (const [name, schema] of Object.entries(formatSchemas())) expect(published(name), `run «npx tsx scripts/write-schemas.ts» for ${name}`).toEqual(JSON.parse(JSON.stringify(schema)))
+})
+
+it('accept the cards and estimates that there are', () => {
+  const [card, estimate] = [validator('rate-card'), validator('estimate')]
+  for (const one of [brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard]) expect(card(one), JSON.stringify(card.errors)).toBe(true)
+  for (const { states } of demoEstimates) for (const state of states) expect(estimate(JSON.parse(writeEstimate(estimateSchema.parse(state.estimate)))), JSON.stringify(estimate.errors)).toBe(true)
+})
+
+it('accept the example of the page', () => {
+  const example = /```json\n([\s\S]*?)```/.exec(readFileSync('docs/formats/rate-card.md', 'utf8'))![1]!
+  const card = validator('rate-card')
+  expect(card(JSON.parse(example)), JSON.stringify(card.errors)).toBe(true)
+})
+
+it('refuse what is none', () => {
+  const card = validator('rate-card')
+  expect(card({ ...pierHouseCard, prices: [] })).toBe(false)
+  expect(card({ ...pierHouseCard, prices: [{ ...pierHouseCard.prices[0], unit: 'Furlongs' }] })).toBe(false)
+  expect(card({ ...pierHouseCard, prices: [{ ...pierHouseCard.prices[0], more: 1 }] })).toBe(false)
+})
