@@ -278,13 +278,20 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     event.preventDefault()
   }
 
+  /** The row that is being dragged to another place or part. */
+  const dragged = ref<string | null>(null)
+  function drop(target: string | null, part: string) {
+    if (dragged.value && dragged.value !== target) store.moveBefore(dragged.value, target, part)
+    dragged.value = null
+  }
+
   /** A row's figure in a column as Workings; null where it has none. */
   const figure = (component: string, column: FigureColumn) => {
     const priced: PricedEstimate = store.columns[column.at]!
     const chosen = priced.byId.get(component)?.chosen
     return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
   }
-  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, take, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure }
+  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, take, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure, dragged, drop }
 }
 
 export type Sheet = ReturnType<typeof useSheet>

@@ -10,15 +10,17 @@ const store = useEstimate()
 const grid = useTemplateRef<HTMLElement>('grid')
 const sheet: Sheet = useSheet(grid, index => virtual.value.scrollToIndex(index, { align: 'center' }))
 provide(sheetKey, sheet)
-const { items, inputColumns, figureColumns, comparing, compared, menuFor, said, focusCell } = sheet
+const { items, inputColumns, figureColumns, comparing, compared, menuFor, said, focusCell, drop } = sheet
 
+/** Every row of a component is as high as the style says: it need not be measured while one scrolls. */
+const ROW_HEIGHT = 29
 const top = ref(0)
 onMounted(() => {
   top.value = (grid.value?.getBoundingClientRect().top ?? 0) + window.scrollY + 48
 })
 const virtual = useWindowVirtualizer(computed(() => ({
-  count: items.value.length, overscan: 10, scrollMargin: top.value, getItemKey: (index: number) => items.value[index]?.key ?? index,
-  estimateSize: (index: number) => items.value[index]?.is === 'opened' ? 440 : 29,
+  count: items.value.length, overscan: 6, scrollMargin: top.value, getItemKey: (index: number) => items.value[index]?.key ?? index,
+  estimateSize: (index: number) => items.value[index]?.is === 'opened' ? 440 : ROW_HEIGHT,
 })))
 const visible = computed(() => virtual.value.getVirtualItems())
 const before = computed(() => visible.value.length ? visible.value[0]!.start - top.value : 0)
@@ -41,12 +43,6 @@ const signed = (text: string) => Number(text) === 0 ? '–' : `${Number(text) > 
 const tone = (text: string) => Number(text) > 0 ? 'bad' : Number(text) < 0 ? 'good' : ''
 const steps = computed(() => store.priced!.steps)
 
-// a row is dragged to another place or part
-const dragged = ref<string | null>(null)
-function drop(target: string | null, part: string) {
-  if (dragged.value && dragged.value !== target) store.moveBefore(dragged.value, target, part)
-  dragged.value = null
-}
 const renaming = (event: Event, from: string) => store.renamePart(from, (event.target as HTMLInputElement).value)
 async function added(id: string) {
   await focusCell({ component: id, column: 1 })
@@ -81,7 +77,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
               <ExplainedFigure v-else :text="partSums.get((items[place.index] as { part: string }).part)?.[i] ?? '0'" :asked="{ of: 'part', part: (items[place.index] as { part: string }).part, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
             </td>
           </tr>
-          <SheetRow v-else-if="items[place.index]?.is === 'row'" :ref="(row: unknown) => measure((row as { $el?: Element } | null)?.$el)" :component="(items[place.index] as { component: Component }).component" :index="place.index" :differences="differences" @dragstart="dragged = (items[place.index] as { component: Component }).component.id" @drop="drop((items[place.index] as { component: Component }).component.id, (items[place.index] as { component: Component }).component.part)" />
+          <SheetRow v-else-if="items[place.index]?.is === 'row'" :component="(items[place.index] as { component: Component }).component" :index="place.index" :differences="differences" />
           <SheetSaid v-else-if="items[place.index]?.is === 'said'" :ref="(row: unknown) => measure((row as { $el?: Element } | null)?.$el)" :item="(items[place.index] as Extract<SheetItem, { is: 'said' }>)" :index="place.index" :span="span" />
           <tr v-else-if="items[place.index]" :ref="measure" :data-index="place.index" class="openedrow"><td :colspan="span"><OpenedComponent :component="(items[place.index] as { component: Component }).component" /></td></tr>
         </template>
@@ -127,5 +123,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
 .share { font-weight: 400; font-size: 11.5px; }
 .keys { margin-top: 6px; }
 .good { color: var(--good); } .bad { color: var(--bad); }
-.sheet { overflow-x: auto; position: relative; }
+/* a sheet of hundreds of rows scrolls at full speed when its borders are its cells' own and nothing outside depends on its layout */
+.sheet { overflow-x: auto; position: relative; contain: layout paint; }
+.sheet :deep(table) { border-collapse: separate; border-spacing: 0; }
 </style>

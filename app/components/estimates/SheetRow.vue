@@ -7,9 +7,8 @@ import { sheetKey, type FigureColumn } from '../../composables/useSheet'
 
 /** One component in the sheet. */
 const props = defineProps<{ component: Component, index: number, differences: Map<string, ReturnType<typeof compareScenarios>> }>()
-const emit = defineEmits<{ dragstart: [], drop: [] }>()
 const store = useEstimate()
-const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, value, cellText, take, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure } = inject(sheetKey)!
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, value, cellText, take, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure, dragged, drop } = inject(sheetKey)!
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)
@@ -30,14 +29,14 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
 </script>
 
 <template>
-  <tr :data-index="index" :class="{ chosen: active?.component === component.id, muted: component.muted }" @dragover.prevent @drop="emit('drop')">
+  <tr :data-index="index" :class="{ chosen: active?.component === component.id, muted: component.muted }" class="row" @dragover.prevent @drop="drop(component.id, component.part)">
     <td
       v-for="(column, at) in inputColumns" :key="column.key" role="gridcell" :data-cell="`${component.id}-${at}`" class="cell"
       :class="{ n: column.number, focusable: at === 0 || fieldAt(component, at), wrong: fieldAt(component, at) && row?.problems[fieldAt(component, at)!.name], default: fieldAt(component, at) && isDefault(fieldAt(component, at)!.name), own: fieldAt(component, at) && store.isOverridden(component.id, fieldAt(component, at)!.name), within: selected.size > 1 && selected.has(component.id) && active?.column === at }"
       :tabindex="isActive(component.id, at) || isFirst(at) ? 0 : -1" :title="fieldAt(component, at) ? row?.problems[fieldAt(component, at)!.name] ?? fieldAt(component, at)!.help : component.note || undefined"
       @click="at === 0 || isActive(component.id, at) ? edit(component, at) : focusCell({ component: component.id, column: at })" @dblclick="at > 0 && edit(component, at)" @focus="active = { component: component.id, column: at }" @keydown="onKey($event, component, at)" @contextmenu.prevent="menuFor = component.id"
     >
-      <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="emit('dragstart')">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
+      <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="dragged = component.id">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
       <template v-else-if="fieldAt(component, at)">
         <template v-if="editing && isActive(component.id, at)">
           <ChoiceEditor v-if="fieldAt(component, at)!.type === 'choice'" :options="options(component, fieldAt(component, at)!)" :chosen="value(component, fieldAt(component, at)!)" :begun="typed" :label="fieldAt(component, at)!.label" @take="(chosen, how) => take(component, at, chosen, how)" @leave="leave(component, at)" />
@@ -55,6 +54,8 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
 </template>
 
 <style scoped>
+/* the height that the sheet counts on */
+.row { height: 29px; }
 .cell { cursor: default; white-space: nowrap; max-width: 170px; overflow: hidden; text-overflow: ellipsis; }
 .cell.focusable:not(:first-child) { color: var(--act); font-weight: 560; cursor: pointer; }
 .cell:focus { outline: 2px solid var(--act); outline-offset: -2px; }
@@ -63,8 +64,9 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
 .cell.default.focusable:not(:first-child)::before { content: '•'; color: var(--warn); margin-right: 4px; }
 .cell.own { text-decoration: underline; text-decoration-style: double; text-decoration-color: var(--warn); text-underline-offset: 3px; }
 .twist { color: var(--ink-3); display: inline-block; width: 11px; }
-.grip { color: var(--ink-3); cursor: grab; opacity: 0; margin-right: 2px; font-size: 11px; }
-tr:hover .grip { opacity: 1; }
+.cell:first-child { position: relative; padding-left: 14px !important; }
+.grip { display: none; position: absolute; left: 3px; color: var(--ink-3); cursor: grab; font-size: 11px; }
+tr:hover .grip { display: inline; }
 .unit { color: var(--ink-2); }
 .muted td { color: var(--ink-3); text-decoration: line-through; }
 .noted { color: var(--warn); }
