@@ -8,6 +8,8 @@ import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
 /** What a worker finds out about the estimate that is open, a moment after each change. The sheet never waits for it. */
 export function useAnalysis() {
   const store = useEstimate()
+  /** What filling each blind spot would add to a month, by its id. */
+  const sizes = shallowRef<Record<string, string>>({})
   const assumptions = shallowRef<Assumption[]>([])
   const closers = shallowRef<Closer[]>([])
   const simulated = shallowRef<Simulated | null>(null)
@@ -20,7 +22,8 @@ export function useAnalysis() {
   const send = (task: AnalysisTask) => worker.postMessage(task)
   worker.addEventListener('message', ({ data }: MessageEvent<AnalysisReply>) => {
     if (data.number !== number) return
-    if ('assumptions' in data) assumptions.value = data.assumptions
+    if ('sizes' in data) sizes.value = data.sizes
+    else if ('assumptions' in data) assumptions.value = data.assumptions
     else if ('closers' in data) closers.value = data.closers
     else if ('drawn' in data) drawn.value = data.drawn
     else {
@@ -38,5 +41,5 @@ export function useAnalysis() {
     if (estimate) send({ number: ++number, estimate: toRaw(estimate), scenario: toRaw(scenario ?? null) })
   }, { debounce: 180, immediate: true })
   onScopeDispose(() => worker.terminate())
-  return { assumptions, closers, simulated, drawn, failed }
+  return { sizes, assumptions, closers, simulated, drawn, failed }
 }

@@ -53,6 +53,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
       : [{ key: `${figure} ${at}`, label: figureWords[figure], figure, at, first: true }, { key: `${figure} ${at} difference`, label: 'to A', figure, at, difference: true }])
   })
   const shownRows = computed(() => store.parts.flatMap(part => estimate.value.components.filter(c => c.part === part)))
+  const noticesOf = computed(() => Map.groupBy(store.notices, notice => notice.component))
   const items = computed((): SheetItem[] => store.parts.flatMap((part): SheetItem[] => [
     { key: `part ${part}`, is: 'part', part },
     ...estimate.value.components.filter(c => c.part === part).flatMap((component): SheetItem[] => {
@@ -60,7 +61,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
       return [
         { key: component.id, is: 'row', component },
         ...Object.entries(row?.problems ?? {}).map(([field, text]): SheetItem => ({ key: `${component.id} ${field}`, is: 'said', component, text: `${text}. The row is not counted until this fits.`, bad: true, ...(row?.refusal?.instead && { instead: { field: row.refusal.field, ...row.refusal.instead } }) })),
-        ...store.notices.filter(n => n.component === component.id).map((notice, i): SheetItem => ({ key: `${component.id} notice ${i}`, is: 'said', component, text: notice.text, bad: false, duplicateOf: notice.duplicateOf })),
+        ...(noticesOf.value.get(component.id) ?? []).map((notice, i): SheetItem => ({ key: `${component.id} notice ${i}`, is: 'said', component, text: notice.text, bad: false, duplicateOf: notice.duplicateOf })),
         ...opened.value === component.id ? [{ key: `${component.id} opened`, is: 'opened' as const, component }] : [],
       ]
     }),

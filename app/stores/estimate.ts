@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { blindSpotSize, fillBlindSpot, findBlindSpots, type BlindSpotFound } from '../../core/estimate/blind-spots'
+import { fillBlindSpot, findBlindSpots, type BlindSpotFound } from '../../core/estimate/blind-spots'
 import { findKind, isOffered } from '../../core/estimate/components'
 import { usualInputs, type ComponentKind } from '../../core/estimate/components/kind'
 import { estimateSchema, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
@@ -56,7 +56,6 @@ export const useEstimate = defineStore('estimate', () => {
   const currency = computed(() => base.value?.currency ?? 'EUR')
   const differences = (name: FigureName) => new Map(columns.value.slice(1).map(other => [other.scenario!, compareScenarios(base.value!, other, name)]))
   const spots = computed(() => estimate.value && base.value ? findBlindSpots({ estimate: estimate.value, priced: base.value }) : [])
-  const spotSizes = computed(() => new Map(spots.value.map(spot => [spot.id, blindSpotSize(estimate.value!, prices.value, spot.fix, memo).toFixed()])))
   const notices = computed(() => estimate.value && priced.value ? findNotices(estimate.value, priced.value) : [])
   const unsaved = computed(() => estimate.value !== null && estimate.value !== saved.value?.estimate && JSON.stringify(estimate.value) !== JSON.stringify(saved.value?.estimate))
   const parts = computed(() => [...new Set(estimate.value?.components.map(c => c.part) ?? [])])
@@ -320,7 +319,7 @@ export const useEstimate = defineStore('estimate', () => {
   const json = () => writeEstimate(estimate.value!)
 
   return {
-    id, saved, estimate, cards, cardList, card, uplifts, patterns, prices, problem, overtaken, saving, explained, workings, past, future, columns, base, priced, currency, scenario, scenarioId, differences, spots, spotSizes, notices, unsaved, parts, byId, newerCards,
+    id, saved, estimate, cards, cardList, card, uplifts, patterns, prices, problem, overtaken, saving, explained, workings, past, future, columns, base, priced, currency, scenario, scenarioId, differences, spots, notices, unsaved, parts, byId, newerCards,
     open, take, loadCard, change, patch, undo, redo, save, saveApart, add, addRows, addPattern, offered, addSpot, dismiss, restore, keepDuplicate, merge, set, isOverridden, dropOverride, remove, duplicate, mute, setNote, moveBefore, moveBy, renamePart, confirm, confirmAll,
     addScenario, addMove, tryCloser, adopt, removeScenario, changeScenario, nameCard, json,
   }

@@ -6,4 +6,4 @@ import type { Closer } from '../../core/estimate/scenarios/close-gap'
 
 /** What the page asks of its worker: prices are told once, then estimates by a number that only grows. */
 export type AnalysisTask = { prices: Prices } | { number: number, estimate: Estimate, scenario: Scenario | null }
-export type AnalysisReply = { number: number } & ({ assumptions: Assumption[] } | { closers: Closer[] } | { drawn: number } | { simulated: Simulated | null })
+export type AnalysisReply = { number: number } & ({ sizes: Record<string, string> } | { assumptions: Assumption[] } | { closers: Closer[] } | { drawn: number } | { simulated: Simulated | null })

@@ -1,7 +1,9 @@
 import { findAssumptions } from '../../core/estimate/assumptions'
+import { blindSpotSize, findBlindSpots } from '../../core/estimate/blind-spots'
 import type { Estimate, Scenario } from '../../core/estimate/estimate'
 import { PriceMemo, priceEstimate, type Prices } from '../../core/estimate/price-estimate'
 import { simulate, uncertainInputs } from '../../core/estimate/ranges/simulate'
+import { decimalText } from '../../core/money/decimal'
 import { closeGap } from '../../core/estimate/scenarios/close-gap'
 import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
 
@@ -15,18 +17,26 @@ const breathe = () => new Promise(resolve => setTimeout(resolve))
 
 async function analyse(number: number, estimate: Estimate, scenario: Scenario | null) {
   const priced = priceEstimate(estimate, prices, null, memo)
-  reply({ number, assumptions: findAssumptions(estimate, prices, memo) })
-  await breathe()
-  if (number !== newest) return
-  reply({ number, closers: closeGap(estimate, prices, memo, scenario) })
-  await breathe()
-  if (number !== newest) return
-  if (!uncertainInputs(priced).length) return reply({ number, simulated: null })
-  const simulated = simulate(priced, estimate.seed, undefined, (done) => {
-    reply({ number, drawn: done })
-    return true
-  })
-  reply({ number, simulated })
+  const steps: (() => void)[] = [
+    () => reply({ number, sizes: Object.fromEntries(findBlindSpots({ estimate, priced }).map(spot => [spot.id, decimalText(blindSpotSize(estimate, prices, spot.fix, memo))])) }),
+    () => reply({ number, closers: closeGap(estimate, prices, memo, scenario) }),
+    () => {
+      const simulated = uncertainInputs(priced).length
+        ? simulate(priced, estimate.seed, undefined, (done) => {
+            reply({ number, drawn: done })
+            return true
+          })
+        : null
+      reply({ number, simulated })
+    },
+    () => reply({ number, assumptions: findAssumptions(estimate, prices, memo) }),
+  ]
+  for (const step of steps) {
+    // a newer estimate may have come in meanwhile
+    await breathe()
+    if (number !== newest) return
+    step()
+  }
 }
 
 addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {

@@ -2,7 +2,9 @@
 import { blindSpots, blindSpotTitle } from '../../../core/estimate/blind-spots'
 
 /** What the estimate most likely lacks: each with its reason and size, one click to add or to dismiss with a reason. */
+const props = defineProps<{ sizes: Record<string, string> }>()
 const store = useEstimate()
+const sizeText = (id: string) => props.sizes[id] === undefined ? '' : ` ${money(roundText(props.sizes[id]), store.currency)}`
 const reasons = reactive<Record<string, string>>({})
 const dismissing = ref<string | null>(null)
 const dismissed = computed(() => store.estimate!.dismissed.filter(d => !d.blindSpot.startsWith('duplicate ')))
@@ -23,7 +25,7 @@ async function ask(spot: string) {
   <section>
     <h2 class="heading">Blind spots <span class="minor">{{ store.spots.length ? `${store.spots.length} of ${blindSpots.length} apply` : 'none apply' }}</span></h2>
     <div v-for="spot in store.spots" :key="spot.id" class="spot">
-      <div class="line"><b>{{ spot.title }}</b><button class="link" :aria-label="`add: ${spot.title}`" @click="store.addSpot(spot)">add {{ money(roundText(store.spotSizes.get(spot.id) ?? '0'), store.currency) }}</button><button class="link" :aria-label="`dismiss: ${spot.title}`" :aria-expanded="dismissing === spot.id" @click="ask(spot.id)">dismiss</button></div>
+      <div class="line"><b>{{ spot.title }}</b><button class="link" :aria-label="`add: ${spot.title}`" @click="store.addSpot(spot)">{{ `add${sizeText(spot.id)}` }}</button><button class="link" :aria-label="`dismiss: ${spot.title}`" :aria-expanded="dismissing === spot.id" @click="ask(spot.id)">dismiss</button></div>
       <p class="minor">{{ spot.reason }}</p>
       <form v-if="dismissing === spot.id" class="dismissal" @submit.prevent="dismiss(spot.id)"><input v-model="reasons[spot.id]" class="field" placeholder="why it does not apply" aria-label="why it does not apply" maxlength="500" required><button class="button">Dismiss</button></form>
     </div>

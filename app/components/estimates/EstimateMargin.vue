@@ -13,7 +13,7 @@ const analysis = useAnalysis()
     </section>
     <p v-if="analysis.failed.value" class="bad" role="alert">What takes longer could not be worked out: {{ analysis.failed.value }}. The sheet is right all the same; open the page again.</p>
     <TargetSection :closers="analysis.closers.value" />
-    <BlindSpotList />
+    <BlindSpotList :sizes="analysis.sizes.value" />
     <HowSure :simulated="analysis.simulated.value" :drawn="analysis.drawn.value" />
     <AssumptionList :assumptions="analysis.assumptions.value" />
     <TermsSection />
