@@ -1,5 +1,5 @@
 // `npm run screenshots`: one picture of each main view, from a running `npm run demo` (or the address in RAIN_BARREL). Plain Node.
-import { readFileSync, mkdirSync } from 'node:fs'
+import { mkdirSync } from 'node:fs'
 import { chromium } from '@playwright/test'
 
 const base = process.env.RAIN_BARREL ?? 'http://127.0.0.1:3000'
@@ -23,17 +23,8 @@ async function take(page, name) {
 }
 const spent = '/spend?step=SubAccountName%3Drehearsal&step=ServiceName%3DLog+search&step=SkuMeter%3Dsearched%2C+GB'
 
-/** An estimate to look at: brought in through the interface unless one of its name is there. */
-async function estimateId() {
-  const { estimates } = await (await fetch(`${base}/api/v1/estimates`)).json()
-  const known = estimates.find(e => e.estimate.name === 'Pier boards, live departures')
-  if (known) return known.id
-  const id = crypto.randomUUID()
-  const estimate = JSON.parse(readFileSync('demo/estimate-pier-boards.json', 'utf8'))
-  const response = await fetch(`${base}/api/v1/estimates/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json', 'cookie': 'rain-barrel-person=Ines%20Moldal' }, body: JSON.stringify({ basedOn: null, estimate }) })
-  if (!response.ok) throw new Error(await response.text())
-  return id
-}
+/** The demo's estimates have the same ids every time. */
+const estimate = number => `${base}/estimates/00000000-0000-4000-8000-${String(number).padStart(12, '0')}`
 
 const page = await open()
 await page.goto(base + spent)
@@ -42,11 +33,30 @@ await page.goto(`${base}/spend?by=Tags%2Fteam&each=month&from=2026-05-01&to=2026
 await take(page, 'spend-by-team')
 await page.goto(`${base}/allocation?month=2026-10`)
 await take(page, 'allocation')
-await page.goto(`${base}/estimates/${await estimateId()}`)
+await page.goto(estimate(2))
+await page.getByText('9 of 10 draws').waitFor()
+await take(page, 'estimate-scenarios')
+await page.goto(estimate(1))
 await page.locator('.cell').first().click()
 await take(page, 'estimate')
+await page.goto(estimate(3))
+await page.locator('.cell').first().click()
+await take(page, 'estimate-archive')
 await page.goto(`${base}/estimates`)
 await take(page, 'estimates')
+await page.goto(`${base}/estimates/finder`)
+await page.getByText('sizes fit').waitFor()
+await take(page, 'finder')
+await page.goto(`${base}/estimates/rate-cards`)
+await page.getByRole('button', { name: 'Fetch it now' }).click()
+await page.getByRole('heading', { name: 'What changes' }).waitFor()
+await take(page, 'rate-cards')
+await page.goto(`${base}/estimates/own-charges`)
+await take(page, 'own-charges')
+const link = await (await page.request.post(`${base}/api/v1/estimates/${estimate(5).split('/').at(-1)}/links`, { data: { version: 1, audience: 'customer', expiresOn: '2099-12-31' } })).json()
+await page.goto(base + link.path)
+await page.getByRole('heading', { level: 1 }).waitFor()
+await take(page, 'shared-page')
 await page.goto(`${base}/savings`)
 await page.getByRole('button', { name: /gw-test-rig-alder/ }).first().click()
 await take(page, 'savings')
@@ -56,4 +66,7 @@ await take(page, 'sources')
 const dark = await open('dark')
 await dark.goto(base + spent)
 await take(dark, 'spend-dark')
+await dark.goto(estimate(2))
+await dark.getByText('9 of 10 draws').waitFor()
+await take(dark, 'estimate-dark')
 await browser.close()

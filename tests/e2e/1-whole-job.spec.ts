@@ -1,15 +1,7 @@
 // The whole job as a person does it: from dropping files to the saving on the bill.
 import { readFileSync } from 'node:fs'
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
-import { dropFiles, expect, figure, serverLog, test } from '../support/browser'
+import { accessible, dropFiles, expect, figure, serverLog, test } from '../support/browser'
 import { FILES } from './set-up'
-
-async function accessible(page: Page) {
-  await page.waitForTimeout(300) // colours pass into each other for a moment
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
-  expect(violations.map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)).toEqual([])
-}
 
 test('load a bill, read it, allocate it, price a workload, save something and see it on the next bill', async ({ page }) => {
   await test.step('an empty Rain Barrel says what to do', async () => {

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Locator, type Page } from '@playwright/test'
 
 /** A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where expected. */
@@ -45,4 +46,11 @@ export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab
     await page.keyboard.press(key)
   }
   throw new Error(`Tab never reached ${target}`)
+}
+
+/** What the guidelines (WCAG 2.2 AA, as far as a program can tell) find on the page: nothing. */
+export async function accessible(page: Page) {
+  await page.waitForTimeout(300) // colours pass into each other for a moment
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  expect(violations.map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)).toEqual([])
 }

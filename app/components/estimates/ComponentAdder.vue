@@ -61,9 +61,7 @@ watch(text, () => {
   at.value = 0
   show()
 })
-useEventListener('scroll', () => {
-  open.value = false
-}, { passive: true })
+useEventListener('scroll', () => open.value && show(), { passive: true })
 function take(index = at.value) {
   const choice = found.value[index]
   if (!choice) return

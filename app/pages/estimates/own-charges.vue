@@ -97,10 +97,10 @@ const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ?
       <p v-if="wrong" class="bad" role="alert">{{ wrong }}</p>
       <div class="line"><button class="button main">Keep the set</button><button type="button" class="button" @click="editing = null">Not now</button></div>
     </form>
-    <table v-if="list?.length" class="ledger">
+    <div v-if="list?.length" class="scroll"><table class="ledger">
       <thead><tr><th>set</th><th>charges</th><th>attached to</th><th>holds from</th><th>set by</th><th>on</th><th /></tr></thead>
       <tbody><tr v-for="set in list" :key="set.id"><td><b>{{ set.name }}</b></td><td>{{ chargeText(set) }}</td><td>{{ set.attached.map(nameOf).join('; ') || 'nothing yet' }}</td><td>{{ dayText(set.validFrom) }}</td><td>{{ set.who }}</td><td>{{ timeText(set.setAt) }}</td><td><button class="link" @click="change(set)">change</button> <button class="link" @click="remove(set)">take out</button></td></tr></tbody>
-    </table>
+    </table></div>
     <p v-else-if="list" class="note">None yet. A set may be flat for each, by unit or in percent.</p>
   </div>
 </template>

@@ -38,10 +38,10 @@ const own = (id: string) => prices.value ? upliftsFor(prices.value.uplifts, { ki
     <h1 class="sentence">{{ list?.length ? `${count(list.length)} patterns: sets of components with fields left open.` : 'Patterns are sets of components with fields left open.' }}</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="list && !list.length" class="note">None yet. Open an estimate, choose Pattern, and save one of its parts.</p>
-    <table v-if="list?.length" class="ledger">
+    <div v-if="list?.length" class="scroll"><table class="ledger">
       <thead><tr><th>pattern</th><th>what it is for</th><th>components</th><th>left open</th><th>own charges</th><th>by</th><th>saved</th><th /></tr></thead>
       <tbody><tr v-for="{ pattern, who, savedAt } in list" :key="pattern.id"><td><b>{{ pattern.name }}</b></td><td>{{ pattern.description }}</td><td>{{ pattern.components.map(c => findKind(c.kind)?.label ?? c.kind).join(', ') }}</td><td>{{ pattern.open.map(o => o.label).join(', ') || '–' }}</td><td class="warn">{{ own(pattern.id) }}</td><td>{{ who }}</td><td>{{ timeText(savedAt) }}</td><td><button class="link" @click="remove(pattern.id, pattern.name)">take out</button></td></tr></tbody>
-    </table>
+    </table></div>
     <p v-if="list?.length" class="minor foot">A pattern is used in an estimate: type its name where components are added.</p>
   </div>
 </template>
