@@ -11,7 +11,7 @@ export type Assumption = { component: string, field: string, label: string, valu
 
 const MOST_OPTIONS = 12
 
-/** Values that one could just as well have taken: every other option; half and twice a number, or one where it is none; half of the hours. */
+/** Values that one could just as well have taken: every other option; half and twice a number, or one where it is none (up to a hundred GB and the like); half of the hours. */
 function others(field: Field, value: string, { card, region }: Place, monthHours: number): string[] {
   const fits = (text: string) => text !== value && fieldProblem(field, text, card, region, monthHours) === null
   if (field.type === 'choice') return field.options(card, region).filter(fits).slice(0, MOST_OPTIONS)
@@ -19,7 +19,7 @@ function others(field: Field, value: string, { card, region }: Place, monthHours
   const number = field.type === 'number' ? readNumber(value)?.likely : undefined
   if (!number) return []
   const half = number.div(2).round(field.type === 'number' && field.whole ? 0 : 6)
-  return (number.eq(0) ? ['1', '10', '100'] : [half.toFixed(), number.times(2).toFixed()]).filter(fits)
+  return (number.eq(0) ? field.unit ? ['1', '10', '100'] : ['1'] : [half.toFixed(), number.times(2).toFixed()]).filter(fits)
 }
 
 /** Every default that moves the total and that nobody has confirmed, the one that moves it most first. */

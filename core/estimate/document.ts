@@ -75,7 +75,7 @@ export function makeDocument(estimate: Estimate, prices: Prices, audience: 'own'
     const rows = base!.rows.filter(row => components.get(row.id)!.part === name).map((row): DocumentRow => {
       const component = components.get(row.id)!
       return {
-        id: row.id, label: row.kind?.label ?? component.kind, details: rowDetails(component, row, own), where: row.place ? `${row.place.region}, ${row.place.card.provider}` : '', way: row.ways.length > 1 ? row.chosen?.way ?? '' : '',
+        id: row.id, label: row.kind?.label ?? component.kind, details: rowDetails(component, row, own), where: row.place && (row.kind!.needs.length || row.kind!.kind === 'metered') ? `${row.place.region}, ${row.place.card.provider}` : '', way: row.ways.length > 1 ? row.chosen?.way ?? '' : '',
         figures: rowFigures(row), note: own ? component.note : '', muted: component.muted, problem: Object.values(row.problems)[0] ?? null,
       }
     })

@@ -5,6 +5,7 @@ import type { ComponentKind } from '../../../core/estimate/components/kind'
 import type { Pattern } from '../../../core/estimate/pattern'
 import { findPlace, placeText } from '../../../core/estimate/place'
 import { priceEstimate } from '../../../core/estimate/price-estimate'
+import { unitWords } from '../../../core/ratecard/meters'
 import { upliftsFor } from '../../../core/uplift/uplift-set'
 import { evaluate } from '../../../core/working/working'
 
@@ -44,7 +45,7 @@ function cardLines(words: string[]): Found[] {
     const region = card.provider === e.provider ? e.region : card.regions[0]!.id
     if (!findPlace(placeText(card.provider, region, e), e, store.cards)) return []
     return card.prices.filter(line => line.region === region && words.every(word => `${line.service} ${line.variant ?? ''} ${line.meter} ${line.sku}`.toLowerCase().includes(word))).slice(0, 6).map((line): Found => ({
-      key: line.sku, label: `${line.service}${line.variant ? ` ${line.variant}` : ''}`, note: `rate card line · ${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${line.unit}`,
+      key: line.sku, label: `${line.service}${line.variant ? ` ${line.variant}` : ''}`, note: `rate card line · ${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`,
       take: () => emit('added', store.add(searchKinds('metered line')[0]!, undefined, { sku: line.sku, ...(placeText(card.provider, region, e) && { where: placeText(card.provider, region, e) }) })),
     }))
   }).slice(0, 8)

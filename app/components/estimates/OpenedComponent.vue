@@ -45,7 +45,7 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
         <label :for="`${component.id}-${field.name}`">{{ field.label }}<i v-if="field.name !== 'where' && !component.confirmed.includes(field.name)" class="warn"> · default</i></label>
         <select v-if="field.type === 'choice'" :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field) }" :value="value(component, field)" @change="commit(field.name, $event)">
           <option v-if="!options(component, field).some(o => o.value === value(component, field))" :value="value(component, field)">{{ value(component, field) }}</option>
-          <option v-for="option in options(component, field)" :key="option.value" :value="option.value">{{ option.note ? `${option.label} · ${option.note}` : option.label }}</option>
+          <option v-for="option in options(component, field)" :key="option.value" :value="option.value">{{ option.note && option.value !== value(component, field) ? `${option.label} · ${option.note}` : option.label }}</option>
         </select>
         <span v-else class="number"><input :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field), wide: field.type === 'text' }" :value="value(component, field)" @change="commit(field.name, $event)"> <span class="minor">{{ field.unit }}</span>
           <button v-if="helpersFor(component.kind, field.name).length" type="button" class="link" :aria-expanded="helping === field.name" @click="helping = helping === field.name ? null : field.name">work it out</button>

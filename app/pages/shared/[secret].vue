@@ -61,6 +61,7 @@ const about = computed(() => document.value && [document.value.place, ...documen
 </template>
 
 <style scoped>
+td:nth-child(4) { white-space: nowrap; }
 .paper { max-width: 1080px; margin: 0 auto; padding: 22px 24px 60px; }
 .mast { display: flex; gap: 8px; align-items: center; color: var(--ink-2); font-family: var(--serif); margin-bottom: 18px; }
 h1 { font: 600 26px/1.2 var(--serif); letter-spacing: -.01em; }
