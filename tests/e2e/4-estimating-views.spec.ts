@@ -22,7 +22,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     await accessible(page)
     // dark differs in colour alone: the richest pages will do
     if (colorScheme === 'dark') continue
-    for (const panel of ['Scenarios', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']) {
+    for (const panel of ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']) {
       await page.getByRole('button', { name: new RegExp(`^${panel}`) }).first().click()
       await page.waitForTimeout(300)
       await accessible(page)
@@ -131,6 +131,13 @@ test('own charges, patterns, the finder and the sheet\'s own work, by keyboard a
     await page.keyboard.press('Enter')
     await expect(page.locator('[data-cell$="-3"]').filter({ hasText: '100 h' })).toHaveCount(2)
 
+    // a part of its own, by the row's menu
+    await first.locator('[data-cell$="-0"]').focus()
+    await page.keyboard.press('Alt+Enter')
+    await page.getByRole('menuitem', { name: 'Put it under another part…' }).press('Enter')
+    await page.keyboard.type('Counting house')
+    await page.keyboard.press('Enter')
+    await expect(page.getByLabel('part of the workload').last()).toHaveValue('Counting house')
     await page.keyboard.press('Control+s')
     await expect(page.getByText(/Saved as version \d/)).toBeVisible()
     // somebody else saves in between: mine stays, and becomes an estimate of its own

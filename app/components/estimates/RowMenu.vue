@@ -10,6 +10,8 @@ const { focusCell } = inject(sheetKey)!
 const box = useTemplateRef<HTMLElement>('box')
 const row = computed(() => store.byId.get(props.component))
 const noting = ref(false)
+const parting = ref(false)
+const part = ref('')
 const note = ref('')
 const place = ref({ left: '40px', top: '200px' })
 
@@ -34,6 +36,13 @@ async function startNote() {
   await nextTick()
   box.value?.querySelector('textarea')?.focus()
 }
+async function startPart() {
+  part.value = row.value?.part ?? ''
+  parting.value = true
+  await nextTick()
+  box.value?.querySelector('input')?.select()
+}
+const putUnder = () => act(() => part.value.trim() && part.value.trim() !== row.value!.part && store.moveBefore(props.component, null, part.value.trim().slice(0, 120)))
 function move(step: number) {
   const buttons = [...box.value?.querySelectorAll('button') ?? []]
   buttons[(buttons.indexOf(document.activeElement as HTMLButtonElement) + step + buttons.length) % buttons.length]?.focus()
@@ -46,10 +55,12 @@ const choices = computed(() => [
 
 <template>
   <div v-if="row" ref="box" class="sheetlike rowmenu" role="menu" aria-label="what to do with the row" :style="place" @keydown.esc.stop.prevent="close" @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)">
-    <template v-if="!noting">
+    <template v-if="!noting && !parting">
       <button v-for="choice in choices" :key="choice.label" role="menuitem" class="option" @click="act(choice.act)"><span class="text">{{ choice.label }}</span><span v-if="choice.key" class="key">{{ choice.key }}</span></button>
+      <button role="menuitem" class="option" @click="startPart">Put it under another part…</button>
       <button role="menuitem" class="option" @click="startNote">{{ row.note ? 'Change its note' : 'Write a note' }}</button>
     </template>
+ <form v-else-if="parting" class="noting" @submit.prevent="putUnder"><input v-model="part" class="field" list="parts" maxlength="120" aria-label="part of the workload"><datalist id="parts"><option v-for="name in store.parts" :key="name" :value="name" /></datalist><button class="button main">Put it there</button></form>
     <form v-else class="noting" @submit.prevent="act(() => store.setNote(component, note.trim()))"><textarea v-model="note" class="field" rows="4" maxlength="2000" aria-label="note" @keydown.ctrl.enter="act(() => store.setNote(component, note.trim()))" /><button class="button main">Keep the note</button></form>
   </div>
 </template>

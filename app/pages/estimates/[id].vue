@@ -7,9 +7,9 @@ const router = useRouter()
 onMounted(() => store.open(String(route.params.id)))
 useHead({ title: () => `${store.estimate?.name ?? 'Estimate'} · Rain Barrel` })
 const naming = ref(false)
-type Panel = 'scenarios' | 'regions' | 'versions' | 'away' | 'pattern' | 'card' | 'note'
+type Panel = 'scenarios' | 'ways' | 'regions' | 'versions' | 'away' | 'pattern' | 'card' | 'note'
 const panel = ref<Panel | null>(null)
-const panels: { key: Panel, label: string }[] = [{ key: 'scenarios', label: 'Scenarios' }, { key: 'regions', label: 'Regions' }, { key: 'versions', label: 'Versions' }, { key: 'pattern', label: 'Pattern' }, { key: 'note', label: 'Note' }, { key: 'away', label: 'Take away' }]
+const panels: { key: Panel, label: string }[] = [{ key: 'scenarios', label: 'Scenarios' }, { key: 'ways', label: 'Ways to pay' }, { key: 'regions', label: 'Regions' }, { key: 'versions', label: 'Versions' }, { key: 'pattern', label: 'Pattern' }, { key: 'note', label: 'Note' }, { key: 'away', label: 'Take away' }]
 const toggle = (key: Panel) => {
   panel.value = panel.value === key ? null : key
 }
@@ -76,6 +76,7 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
       <div v-if="panel" class="panel">
         <button class="link close" @click="panel = null">close</button>
         <ScenarioPanel v-if="panel === 'scenarios'" />
+        <WaysPanel v-else-if="panel === 'ways'" />
         <RegionsPanel v-else-if="panel === 'regions'" />
         <VersionsPanel v-else-if="panel === 'versions'" />
         <PatternPanel v-else-if="panel === 'pattern'" @done="panel = null" />

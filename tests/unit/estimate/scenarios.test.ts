@@ -5,6 +5,7 @@ import { figureNames, figureText, priceEstimate, PriceMemo } from '../../../core
 import { closeGap } from '../../../core/estimate/scenarios/close-gap'
 import { compareScenarios } from '../../../core/estimate/scenarios/compare'
 import { layer, takeOver } from '../../../core/estimate/scenarios/layer'
+import { waysForAll } from '../../../core/estimate/scenarios/ways-for-all'
 import { moveScenario } from '../../../core/estimate/scenarios/move'
 import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
 import { pricesOf, testRows } from '../../support/test-card'
@@ -85,4 +86,19 @@ it.each([
   expect(after.scenarios).toEqual([])
   const inOwnCurrency = { ...after, currency: estimate.currency }
   expect(total(inOwnCurrency)).toBeCloseTo(before, 8)
+})
+
+it('sets every way to pay for the whole side by side, over the same years, with the break-even of all rows together', () => {
+  const { years, ways } = waysForAll(estimate, prices)
+  expect(years).toBe(3)
+  expect(ways.length).toBe(7)
+  for (const { way, figures } of ways) expect(Number(figures.effectiveMonthly)).toBeCloseTo(total(estimate, named({ whole: { pays: way }, rows: {} })), 8)
+  expect(ways[0]).toMatchObject({ way: 'on-demand', breakEvenHours: null })
+  const lines = [['server-hour', 'otter-4x16', 3], ['database-hour', 'otter-2x8', 1]].map(([meter, variant, count]) => ({ line: brackwaterCard.prices.find(p => p.meter === meter && p.variant === variant && p.region === 'low-coast')!, count: Number(count) }))
+  const of = ({ line, count }: typeof lines[number]) => ({ committed: count * 730 * Number(line.commitments!.find(c => c.years === 1 && c.upfront === 'none')!.hourlyPrice), hour: count * Number(line.tiers[0]!.price) })
+  const sums = lines.map(of).reduce((a, b) => ({ committed: a.committed + b.committed, hour: a.hour + b.hour }))
+  const year = ways.find(w => w.way === '1 year, none upfront')!
+  expect(Number(year.breakEvenHours)).toBeCloseTo(sums.committed / sums.hour, 8)
+  expect(year.rows).toBe(2)
+  expect(Number(year.figures.wholeTerm)).toBeCloseTo(36 * Number(year.figures.monthly), 6)
 })
