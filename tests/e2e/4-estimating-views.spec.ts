@@ -25,11 +25,11 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     for (const panel of ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']) {
       await page.getByRole('button', { name: new RegExp(`^${panel}`) }).first().click()
       await page.waitForTimeout(300)
-      await accessible(page)
+      await accessible(page, '.panel')
     }
     await page.getByLabel('add a component').fill('data')
     await expect(page.getByRole('listbox', { name: 'components' })).toBeVisible()
-    await accessible(page)
+    await accessible(page, '.adding')
     for (const view of ['/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/own-charges', '/estimates/rate-cards']) {
       await page.goto(view)
       await page.waitForLoadState('networkidle')

@@ -49,8 +49,8 @@ export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab
 }
 
 /** What the guidelines (WCAG 2.2 AA, as far as a program can tell) find on the page: nothing. */
-export async function accessible(page: Page) {
+export async function accessible(page: Page, within?: string) {
   await page.waitForTimeout(300) // colours pass into each other for a moment
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  const { violations } = await (within ? new AxeBuilder({ page }).include(within) : new AxeBuilder({ page })).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
   expect(violations.map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)).toEqual([])
 }
