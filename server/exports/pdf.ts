@@ -89,15 +89,21 @@ function summary(document: EstimateDocument): Content[] {
   ]
 }
 
-/** What each part of the workload makes of the month, largest first. */
-function partBars(document: EstimateDocument): Content[] {
-  const parts = document.parts.map(part => ({ name: part.name || 'rows', amount: new Decimal(part.figures.effectiveMonthly) })).filter(part => part.amount.gt(0)).sort((a, b) => b.amount.cmp(a.amount)).slice(0, 8)
-  if (parts.length < 2) return []
-  const width = (amount: Decimal) => Math.max(1, amount.div(parts[0]!.amount).times(230).toNumber())
+/** Amounts as bars beside their names. */
+function barTable(entries: { name: string, amount: Decimal, colour: string }[], currency: string): Content[] {
+  const most = entries.reduce((a, { amount }) => amount.gt(a) ? amount : a, new Decimal(0))
+  if (entries.length < 2 || most.lte(0)) return []
+  const width = (amount: Decimal) => Math.max(1, amount.div(most).times(230).toNumber())
   return [{
-    table: { widths: [150, 240, '*'], body: parts.map(({ name, amount }, i): TableCell[] => [say(name, { noWrap: true }) as TableCell, { canvas: [{ type: 'rect', x: 0, y: 1, w: width(amount), h: 9, color: hues[i]! }] }, say(money(decimalText(amount), document.currency), { color: dim }) as TableCell]) },
+    table: { widths: [150, 240, '*'], body: entries.map(({ name, amount, colour }): TableCell[] => [say(name, { noWrap: true }) as TableCell, { canvas: [{ type: 'rect', x: 0, y: 1, w: width(amount), h: 9, color: colour }] }, say(money(decimalText(amount), currency), { color: dim }) as TableCell]) },
     layout: { defaultBorder: false, paddingTop: () => 1.5, paddingBottom: () => 1.5, paddingLeft: () => 0 }, fontSize: 8.5, margin: [0, 4, 0, 0],
   }]
+}
+
+/** What each part of the workload makes of the month, largest first. */
+function partBars({ parts, currency }: EstimateDocument): Content[] {
+  const shown = parts.map(part => ({ name: part.name || 'rows', amount: new Decimal(part.figures.effectiveMonthly) })).filter(part => part.amount.gt(0)).sort((a, b) => b.amount.cmp(a.amount)).slice(0, 8)
+  return barTable(shown.map((part, i) => ({ ...part, colour: hues[i]! })), currency)
 }
 
 function scenarios(document: EstimateDocument): Content[] {
@@ -109,7 +115,8 @@ function scenarios(document: EstimateDocument): Content[] {
     [say('as it stands') as TableCell, ...figureNames.map(name => right(money(base[name], document.currency))), right('')],
     ...document.scenarios.map(({ name, figures, difference }): TableCell[] => [say(name) as TableCell, ...figureNames.map(figure => right(money(figures[figure], document.currency))), right(`${money(difference.effectiveMonthly, document.currency)}  ${share(difference.effectiveMonthly)}`)]),
   ]
-  return [heading('Scenarios'), { table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body }, layout, fontSize: 8 }]
+  const month = [{ name: 'as it stands', amount: base.effectiveMonthly }, ...document.scenarios.map(({ name, figures }) => ({ name, amount: figures.effectiveMonthly }))]
+  return [heading('Scenarios'), ...barTable(month.map(({ name, amount }, i) => ({ name, amount: new Decimal(amount), colour: i ? moss : dim })), document.currency), { table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body }, layout, fontSize: 8 }]
 }
 
 function ranges(document: EstimateDocument): Content[] {
