@@ -1,3 +1,4 @@
+import { roundText } from '../../core/money/amount-text'
 import { minorDecimals } from '../../core/money/currency'
 import { roundScaled, scaled, scaledText } from '../../core/money/scaled'
 
@@ -22,6 +23,12 @@ export function decimals(text: string, digits: number): string {
 /** An amount to the minor unit of its currency, without the currency. */
 export function money(amount: string, currency: string): string {
   return decimals(amount, minorDecimals(currency))
+}
+
+/** A difference to the minor unit with its sign, `+12.00` or `−3.40`; a dash for none. */
+export function signedMoney(amount: string, currency: string, none = '–'): string {
+  if (Number(amount) === 0) return none
+  return `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), currency)}`
 }
 
 /** An amount in whole units, for charts, Steps and lists. */

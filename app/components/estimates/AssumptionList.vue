@@ -13,7 +13,7 @@ const valueText = (a: Assumption) => {
   const field = findKind(store.byId.get(a.component)?.kind ?? '')?.fields.find(f => f.name === a.field)
   return field ? shownInput(field, a.value) : a.value
 }
-const signed = (amount: string) => `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+const signed = (amount: string) => signedMoney(amount, store.currency)
 </script>
 
 <template>

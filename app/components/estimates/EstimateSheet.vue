@@ -39,7 +39,7 @@ const differences = computed(() => store.differences(compared.value))
 const totalOf = (column: FigureColumn) => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.total.amount ?? '0' : evaluate(store.columns[column.at]!.total[column.figure]).toFixed()
 const shareOf = (column: FigureColumn) => differences.value.get(store.columns[column.at]!.scenario!)?.total.share
 const shown = (text: string) => Number(text) === 0 ? '–' : money(roundText(text), store.currency)
-const signed = (text: string) => Number(text) === 0 ? '–' : `${Number(text) > 0 ? '+' : ''}${money(roundText(text), store.currency)}`
+const signed = (text: string) => signedMoney(text, store.currency)
 const tone = (text: string) => Number(text) > 0 ? 'bad' : Number(text) < 0 ? 'good' : ''
 const steps = computed(() => store.priced!.steps)
 

@@ -18,7 +18,7 @@ const text = (column: FigureColumn) => {
   return working ? evaluate(working).toFixed() : null
 }
 const difference = (column: FigureColumn) => props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? '0'
-const signed = (amount: string) => Number(amount) === 0 ? '' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+const signed = (amount: string) => signedMoney(amount, store.currency, '')
 /** The list of a choice is left without taking anything. */
 function leave(component: Component, at: number) {
   if (!editing.value) return

@@ -31,7 +31,6 @@ function setRate(from: string, rate: string, day: string) {
   if (problems[`rate ${from}`]) return
   store.patch({ rates: [...estimate.value.rates.filter(r => r.from !== from), { from, rate: rate.trim(), day }] })
 }
-const today = new Date().toISOString().slice(0, 10)
 function setCurrency(text: string) {
   const code = text.trim().toUpperCase()
   problems.currency = code && !isCurrency(code) ? 'A currency code such as EUR.' : ''
@@ -57,7 +56,7 @@ function addFunding() {
     <label class="target">margin <input class="field" :class="{ wrong: problems.marginPercent }" inputmode="decimal" :value="estimate.marginPercent" title="a share of the customer's price" @change="setPercent('marginPercent', ($event.target as HTMLInputElement).value)"> %</label>
     <label class="target">tax on the total <input class="field" :class="{ wrong: problems.taxPercent }" inputmode="decimal" :value="estimate.taxPercent" @change="setPercent('taxPercent', ($event.target as HTMLInputElement).value)"> %</label>
     <template v-for="from in foreign" :key="from">
-      <label class="target">1 {{ from }} is <input class="field" :class="{ wrong: problems[`rate ${from}`] }" inputmode="decimal" :value="rateOf(from)?.rate ?? ''" :aria-label="`rate from ${from}`" @change="setRate(from, ($event.target as HTMLInputElement).value, rateOf(from)?.day ?? today)"> {{ store.currency }}</label>
+      <label class="target">1 {{ from }} is <input class="field" :class="{ wrong: problems[`rate ${from}`] }" inputmode="decimal" :value="rateOf(from)?.rate ?? ''" :aria-label="`rate from ${from}`" @change="setRate(from, ($event.target as HTMLInputElement).value, rateOf(from)?.day ?? today())"> {{ store.currency }}</label>
       <label v-if="rateOf(from)" class="target minor">on <input type="date" class="field date" :value="rateOf(from)!.day" :aria-label="`day of the rate from ${from}`" @change="setRate(from, rateOf(from)!.rate, ($event.target as HTMLInputElement).value)"></label>
     </template>
     <p v-if="Object.values(problems).some(Boolean)" class="bad keep" role="alert">{{ Object.values(problems).filter(Boolean).join(' ') }}</p>

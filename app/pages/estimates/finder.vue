@@ -27,9 +27,8 @@ const systems = computed(() => [...new Set(cards.value.flatMap(c => c.regions.fl
 const places = computed(() => cards.value.flatMap(c => c.regions.map(r => ({ value: `${c.provider}/${r.id}`, label: `${r.id}, ${c.provider}` }))))
 const residencies = computed(() => [...new Set(cards.value.flatMap(c => c.regions.flatMap(r => r.residency ?? [])))])
 const foreign = computed(() => [...new Set(cards.value.map(c => c.currency))].filter(c => c !== currency.value))
-const today = new Date().toISOString().slice(0, 10)
 const wrong = computed(() => !(Number(needs.vcpu) > 0) ? 'vCPU must be above 0.' : !(Number(needs.memoryGb) > 0) ? 'Memory must be above 0 GB.' : !readHours(needs.hoursPerMonth) ? 'Hours are such as 730, 55 % or 5d x 10h.' : !(Number(needs.diskGb) >= 0) ? 'The disk must be 0 GB or more.' : !(Number.isInteger(Number(needs.count)) && Number(needs.count) > 0) ? 'The count must be a whole number above 0.' : !(Number(rate.value) > 0) ? 'The rate must be above 0.' : '')
-const found = computed(() => !prices.value || wrong.value ? null : findMachines({ ...needs, vcpu: Number(needs.vcpu), memoryGb: Number(needs.memoryGb) }, prices.value, { currency: currency.value, rates: foreign.value.map(from => ({ from, rate: rate.value, day: today })), discounts: [], month: null }, way.value))
+const found = computed(() => !prices.value || wrong.value ? null : findMachines({ ...needs, vcpu: Number(needs.vcpu), memoryGb: Number(needs.memoryGb) }, prices.value, { currency: currency.value, rates: foreign.value.map(from => ({ from, rate: rate.value, day: today() })), discounts: [], month: null }, way.value))
 const shown = computed(() => all.value ? found.value?.offers ?? [] : found.value?.offers.slice(0, 14) ?? [])
 const reasons = computed(() => {
   const grouped = new Map<string, string[]>()
@@ -55,7 +54,7 @@ async function take(offer: Offer, into: string) {
   const rows = [row('server', inputs), ...offer.diskClass ? [row('disk', { class: offer.diskClass, storageGb: needs.diskGb, count: needs.count })] : []]
   const known = base.cards.some(c => c.provider === offer.provider)
   const needed = foreign.value.includes(card.currency) && !base.rates.some(r => r.from === card.currency) && (base.currency ?? prices.value!.cards.get(base.provider)?.currency) !== card.currency
-  const estimate = { ...base, components: [...base.components, ...rows], cards: known ? base.cards : [...base.cards, { provider: card.provider, date: card.validFrom }], rates: needed ? [...base.rates, { from: card.currency, rate: rate.value, day: today }] : base.rates }
+  const estimate = { ...base, components: [...base.components, ...rows], cards: known ? base.cards : [...base.cards, { provider: card.provider, date: card.validFrom }], rates: needed ? [...base.rates, { from: card.currency, rate: rate.value, day: today() }] : base.rates }
   try {
     const id = saved?.id ?? crypto.randomUUID()
     await client.send('PUT', `estimates/${id}`, { basedOn: saved?.version ?? null, estimate }, estimateSaved)

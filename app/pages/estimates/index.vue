@@ -3,9 +3,8 @@ import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
 import { readEstimate } from '../../../core/estimate/estimate-file'
 import { againstBill, estimateFromUse } from '../../../core/estimate/from-use'
 import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
-import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
+import type { RateCard } from '../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
-import type { ProblemDetails } from '../../../shared/contracts/common'
 import { estimateList, estimateSaved, upliftList, usedLines, type SavedEstimate } from '../../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
 import { monthEnd } from '../../../core/time/day'
@@ -14,7 +13,7 @@ const list = ref<SavedEstimate[] | null>(null)
 const cards = ref<RateCardEntry[]>([])
 const bodies = shallowRef(new Map<string, RateCard>())
 const uplifts = shallowRef<StoredUplift[]>([])
-const problem = ref<ProblemDetails | null>(null)
+const { problem, attempt } = useAttempt()
 const name = ref('')
 const cardKey = ref('')
 const region = ref('')
@@ -28,7 +27,7 @@ async function load() {
   try {
     const [estimates, known, own] = await Promise.all([client.get('estimates', estimateList), client.get('rate-cards', rateCardList), client.get('uplifts', upliftList)])
     const wanted = new Map(estimates.estimates.flatMap(saved => saved.estimate.cards.map(c => [keyOf(c.provider, c.date), c] as const)))
-    const found = await Promise.all([...wanted].filter(([key]) => !bodies.value.has(key)).map(async ([key, c]) => [key, await client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.date}`, rateCardSchema).catch(() => null)] as const))
+    const found = await Promise.all([...wanted].filter(([key]) => !bodies.value.has(key)).map(async ([key, c]) => [key, await findCard(c.provider, c.date)] as const))
     bodies.value = new Map([...bodies.value, ...found.flatMap(([key, card]) => card ? [[key, card] as const] : [])])
     uplifts.value = own.uplifts
     cards.value = known.cards
@@ -60,15 +59,6 @@ async function keep(estimate: Estimate) {
   const id = crypto.randomUUID()
   await client.send('PUT', `estimates/${id}`, { basedOn: null, estimate }, estimateSaved)
   await router.push(`/estimates/${id}`)
-}
-async function attempt(work: () => Promise<void>) {
-  try {
-    problem.value = null
-    await work()
-  }
-  catch (error) {
-    problem.value = problemOf(error)
-  }
 }
 const begin = () => attempt(async () => {
   if (card.value) await keep(newEstimate(name.value.trim(), card.value, region.value))
@@ -114,7 +104,7 @@ const beginFromUse = () => attempt(async () => {
   const found = new Map<string, RateCard>()
   for (const provider of new Set(used.lines.map(l => l.provider))) {
     // the card that held at the end of that month
-    const held = await client.get(`rate-cards/${encodeURIComponent(provider)}?date=${monthEnd(usedMonth.value)}`, rateCardSchema).catch(() => null)
+    const held = await findCard(provider, monthEnd(usedMonth.value))
     if (held) found.set(provider, held)
   }
   const { estimate, unknown } = estimateFromUse(`${narrowingText.value || 'Everything'}, ${monthText(usedMonth.value)}`.slice(0, 120), usedMonth.value, used.lines, found, () => crypto.randomUUID().slice(0, 8))

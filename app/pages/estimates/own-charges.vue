@@ -24,11 +24,11 @@ async function load() {
 }
 onMounted(load)
 const begin = () => {
-  editing.value = { id: crypto.randomUUID(), name: '', currency: 'EUR', interval: 'month', charges: [{ by: 'flat', label: '', amount: '' }], attached: [], validFrom: new Date().toISOString().slice(0, 10) }
+  editing.value = { id: crypto.randomUUID(), name: '', currency: 'EUR', interval: 'month', charges: [{ by: 'flat', label: '', amount: '' }], attached: [], validFrom: today() }
 }
 const change = (set: StoredUplift) => {
   const { who: _, setAt: __, ...body } = JSON.parse(JSON.stringify(set)) as StoredUplift
-  editing.value = { ...body, validFrom: new Date().toISOString().slice(0, 10) }
+  editing.value = { ...body, validFrom: today() }
 }
 async function save() {
   const checked = upliftSetSchema.safeParse(editing.value)

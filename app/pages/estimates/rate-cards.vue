@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
 import { cardColumns, cardToTable } from '../../../core/ratecard/card-table'
-import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
+import type { RateCard } from '../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
 import { estimateList, upliftList, type SavedEstimate } from '../../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
@@ -12,33 +12,23 @@ const estimates = ref<SavedEstimate[]>([])
 const uplifts = shallowRef<StoredUplift[]>([])
 const bodies = shallowRef(new Map<string, RateCard>())
 const chosen = ref('')
-const problem = ref<ReturnType<typeof problemOf> | null>(null)
+const { problem, attempt } = useAttempt()
 useHead({ title: 'Rate cards · Rain Barrel' })
 
 const keyOf = (provider: string, date: string) => `${provider} ${date}`
-async function body(provider: string, date: string): Promise<RateCard> {
+/** A version of a card, read once; null when it is not loaded. */
+async function body(provider: string, date: string): Promise<RateCard | null> {
   const key = keyOf(provider, date)
-  const known = bodies.value.get(key)
-  if (known) return known
-  const card = await client.get(`rate-cards/${encodeURIComponent(provider)}?date=${date}`, rateCardSchema)
-  bodies.value = new Map(bodies.value).set(key, card)
+  const card = bodies.value.get(key) ?? await findCard(provider, date)
+  if (card) bodies.value = new Map(bodies.value).set(key, card)
   return card
 }
 /** The version before a card; none for the first. */
 const earlier = (of: RateCardEntry) => list.value?.find(c => c.provider === of.provider && c.validFrom < of.validFrom)
-async function attempt(work: () => Promise<void>) {
-  try {
-    problem.value = null
-    await work()
-  }
-  catch (error) {
-    problem.value = problemOf(error)
-  }
-}
 const load = () => attempt(async () => {
   const [{ cards }, saved, own] = await Promise.all([client.get('rate-cards', rateCardList), client.get('estimates', estimateList), client.get('uplifts', upliftList)])
   uplifts.value = own.uplifts
-  await Promise.all([...new Map(saved.estimates.flatMap(s => s.estimate.cards).map(c => [keyOf(c.provider, c.date), c])).values()].map(c => body(c.provider, c.date).catch(() => null)))
+  await Promise.all([...new Map(saved.estimates.flatMap(s => s.estimate.cards).map(c => [keyOf(c.provider, c.date), c])).values()].map(c => body(c.provider, c.date)))
   estimates.value = saved.estimates
   list.value = cards
   const newest = cards.find(c => earlier(c))
@@ -65,6 +55,7 @@ async function fetched(provider: string, validFrom: string) {
 }
 const save = (of: RateCardEntry, format: 'csv' | 'json') => attempt(async () => {
   const card = await body(of.provider, of.validFrom)
+  if (!card) return
   const text = format === 'json' ? JSON.stringify(card, null, 1) + '\n' : Papa.unparse({ fields: [...cardColumns], data: cardToTable(card) }, { newline: '\r\n', escapeFormulae: true }) + '\r\n'
   saveFile(new Blob([text], { type: format === 'json' ? 'application/json' : 'text/csv' }), `rate card ${of.provider} ${of.validFrom}.${format}`)
 })

@@ -19,7 +19,7 @@ const document = computed(() => shown.value?.document)
 const total = computed(() => document.value?.summary.at(-1)?.figures)
 useHead({ title: () => document.value ? `${document.value.title} · Rain Barrel` : 'Rain Barrel', meta: [{ name: 'robots', content: 'noindex' }, { name: 'referrer', content: 'no-referrer' }] })
 const text = (amount: string) => Number(amount) === 0 ? '–' : money(roundText(amount), document.value!.currency)
-const signed = (amount: string) => Number(amount) === 0 ? '–' : `${Number(amount) > 0 ? '+' : ''}${text(amount)}`
+const signed = (amount: string) => signedMoney(amount, document.value!.currency)
 const about = computed(() => document.value && [document.value.place, ...document.value.cards.map(c => `${c.provider} rate card of ${dayText(c.date)}`), document.value.month.startsWith('month') ? document.value.month : monthText(document.value.month), `prepared on ${dayText(document.value.preparedOn)} by ${document.value.preparedBy}`].join(' · '))
 </script>
 

@@ -14,7 +14,10 @@ const done = ref('')
 const applying = ref(false)
 const problem = ref<ReturnType<typeof problemOf> | null>(null)
 
-const reviews = computed(() => props.estimates.filter(({ estimate }) => estimate.cards.some(c => c.provider === props.after.provider && c.date < props.after.validFrom)).flatMap((saved) => {
+const earlier = computed(() => props.estimates.filter(({ estimate }) => estimate.cards.some(c => c.provider === props.after.provider && c.date < props.after.validFrom)))
+/** Estimates that name a card which is not loaded: nobody can say what they cost. */
+const unknown = computed(() => earlier.value.filter(({ estimate }) => estimate.cards.some(c => !props.cardOf(c.provider, c.date))))
+const reviews = computed(() => earlier.value.flatMap((saved) => {
   const cards = saved.estimate.cards.map(c => props.cardOf(c.provider, c.date))
   if (cards.some(c => !c)) return []
   const before = { cards: new Map(cards.map(c => [c!.provider, c!])), uplifts: props.uplifts }
@@ -51,7 +54,6 @@ async function apply() {
   applying.value = false
   emit('applied')
 }
-const signed = (amount: string, currency: string) => Number(amount) === 0 ? '–' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), currency)}`
 const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0 ? 'good' : ''
 </script>
 
@@ -60,7 +62,8 @@ const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0
     <h2 class="heading">Estimates on an earlier card <span class="minor">a month, effective</span></h2>
     <p v-if="done" class="good" role="status">{{ done }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!reviews.length && !done" class="note">None: every estimate that uses {{ after.provider }} is priced on this card already.</p>
+    <p v-if="unknown.length" class="warn">{{ unknown.map(saved => saved.estimate.name).join(', ') }}: left out, for a rate card that they name is not loaded.</p>
+    <p v-if="!reviews.length && !unknown.length && !done" class="note">None: every estimate that uses {{ after.provider }} is priced on this card already.</p>
     <form v-if="reviews.length" @submit.prevent="apply">
       <div class="scroll"><table class="ledger">
         <thead><tr><th /><th>estimate</th><th>priced on</th><th class="n">now</th><th class="n">on the newer card</th><th class="n">difference</th><th class="n">by</th><th>currency</th><th>rows that move most</th></tr></thead>
@@ -70,8 +73,8 @@ const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0
             <td><NuxtLink :to="`/estimates/${r.saved.id}`" class="link">{{ r.saved.estimate.name }}</NuxtLink></td>
             <td class="whole">{{ dayText(r.saved.estimate.cards.find(c => c.provider === after.provider)!.date) }}</td>
             <td class="n">{{ money(roundText(r.before), r.currency) }}</td><td class="n">{{ money(roundText(r.now), r.currency) }}</td>
-            <td class="n" :class="tone(r.difference.amount)">{{ signed(r.difference.amount, r.currency) }}</td><td class="n" :class="tone(r.difference.amount)">{{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}</td><td>{{ r.currency }}</td>
-            <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span>{{ r.rows.slice(0, 3).map(row => `${row.label} ${signed(row.effectiveMonthly.amount, r.currency)}`).join('; ') || 'none' }}</td>
+            <td class="n" :class="tone(r.difference.amount)">{{ signedMoney(r.difference.amount, r.currency) }}</td><td class="n" :class="tone(r.difference.amount)">{{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}</td><td>{{ r.currency }}</td>
+            <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span>{{ r.rows.slice(0, 3).map(row => `${row.label} ${signedMoney(row.effectiveMonthly.amount, r.currency)}`).join('; ') || 'none' }}</td>
           </tr>
         </tbody>
       </table></div>

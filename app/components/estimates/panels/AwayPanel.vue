@@ -10,7 +10,7 @@ const busy = ref('')
 const failed = ref('')
 const links = ref<z.infer<typeof linkList>['links']>([])
 const made = ref('')
-const expiresOn = ref(addDays(new Date().toISOString().slice(0, 10), 30))
+const expiresOn = ref(addDays(today(), 30))
 
 const fileName = computed(() => store.estimate!.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase())
 const takeJson = () => saveFile(new Blob([store.json()], { type: 'application/json' }), `${fileName.value}.json`)
@@ -49,8 +49,7 @@ const revoke = (id: string) => attempt('revoke', async () => {
   await load()
 })
 const copy = () => navigator.clipboard.writeText(made.value)
-const today = new Date().toISOString().slice(0, 10)
-const state = (link: { revokedAt: string | null, expiresOn: string }) => link.revokedAt ? 'taken back' : link.expiresOn < today ? 'expired' : `open until ${dayText(link.expiresOn)}`
+const state = (link: { revokedAt: string | null, expiresOn: string }) => link.revokedAt ? 'taken back' : link.expiresOn < today() ? 'expired' : `open until ${dayText(link.expiresOn)}`
 </script>
 
 <template>
@@ -68,7 +67,7 @@ const state = (link: { revokedAt: string | null, expiresOn: string }) => link.re
       <span v-if="busy" class="minor" role="status">Writing…</span>
     </div>
     <form class="line" @submit.prevent="makeLink">
-      <label>a link that shows version {{ store.unsaved ? store.saved!.version + 1 : store.saved!.version }} to anyone who has it, until <input v-model="expiresOn" type="date" class="field" :min="today" required></label>
+      <label>a link that shows version {{ store.unsaved ? store.saved!.version + 1 : store.saved!.version }} to anyone who has it, until <input v-model="expiresOn" type="date" class="field" :min="today()" required></label>
       <button class="button" :disabled="!!busy">Make a link</button>
     </form>
     <p v-if="made" class="made"><input class="field" readonly :value="made" aria-label="address of the link" @focus="($event.target as HTMLInputElement).select()"> <button class="button" @click="copy">Copy</button> <span class="minor">The address is shown this once.</span></p>

@@ -24,7 +24,7 @@ watch(() => [store.newerCards, store.estimate], async () => {
 async function reprice() {
   for (const { provider, validFrom } of store.newerCards) await store.nameCard(provider, validFrom)
 }
-const signed = (amount: string) => Number(amount) === 0 ? '–' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+const signed = (amount: string) => signedMoney(amount, store.currency)
 </script>
 
 <template>

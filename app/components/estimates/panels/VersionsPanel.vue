@@ -55,7 +55,7 @@ const goBack = (version: number) => attempt(async () => {
   store.change(() => estimate)
 })
 const label = (which: number | 'screen') => which === 'screen' ? 'what is on the screen' : `version ${which}${versions.value.find(v => v.version === which)?.name ? ` “${versions.value.find(v => v.version === which)!.name}”` : ''}`
-const signed = (amount: string) => Number(amount) === 0 ? '–' : `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), store.currency)}`
+const signed = (amount: string) => signedMoney(amount, store.currency)
 </script>
 
 <template>

@@ -7,10 +7,7 @@ const compared = computed(() => waysForAll(store.estimate!, store.prices))
 const first = computed(() => compared.value.ways[0]!)
 const cheapest = computed(() => [...compared.value.ways].sort((a, b) => Number(a.figures.effectiveMonthly) - Number(b.figures.effectiveMonthly))[0]?.way)
 const shown = (amount: string) => Number(amount) === 0 ? '–' : money(roundText(amount), store.currency)
-const saved = (amount: string) => {
-  const difference = subtractTexts(amount, first.value.figures.effectiveMonthly)
-  return Number(difference) === 0 ? '–' : `${Number(difference) > 0 ? '+' : ''}${money(roundText(difference), store.currency)}`
-}
+const saved = (amount: string) => signedMoney(subtractTexts(amount, first.value.figures.effectiveMonthly), store.currency)
 const tone = (amount: string) => Number(amount) > Number(first.value.figures.effectiveMonthly) ? 'bad' : 'good'
 </script>
 
