@@ -13,7 +13,7 @@ function latest(source: SourceState) {
 }
 const months = (source: SourceState) => new Set(source.periods.map(p => p.billingPeriodStart)).size
 const share = (load: { bytesDone: number, bytesTotal: number }) => load.bytesTotal ? load.bytesDone / load.bytesTotal : 0
-const states = { checking: 'checking', loading: 'swapping in', loaded: 'loaded', refused: 'refused', stopped: 'stopped' } as const
+const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose', loaded: 'loaded', undone: 'undone', refused: 'refused', stopped: 'stopped' } as const
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
-import type { Narrowing } from '../../core/spend/question'
-import { daysOf, periodBefore, type Period } from '../../core/time/period'
+import type { Grain, Narrowing } from '../../core/spend/question'
+import { grainStarts } from '../../core/time/grain'
+import { periodBefore, type Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
 import { priceParts, spendAnswer, type PriceParts, type SpendAnswer, type SpendQuestion } from '../../shared/contracts/spend'
@@ -83,8 +84,8 @@ export const useSpend = defineStore('spend', () => {
   }
 
   /** Period keys of the chart, also where nothing was charged. */
-  function startsOf(period: Period, grain: 'day' | 'month'): string[] {
-    return grain === 'day' ? daysOf(period) : [...new Set(daysOf(period).map(day => `${day.slice(0, 7)}-01`))]
+  function startsOf(period: Period, grain: Grain): string[] {
+    return grainStarts(period.start, period.end, grain)
   }
 
   async function load(next: SpendView) {

@@ -1,5 +1,5 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
-import { isDimension } from '../../core/focus/star'
+import { isDimension } from '../../core/spend/dimension'
 import type { CostMeasure, Grain, Narrowing } from '../../core/spend/question'
 import { isDay, monthStart, monthOf, addDays } from '../../core/time/day'
 import type { Period } from '../../core/time/period'

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { isDimension, tagKey } from '../focus/star'
+import { tagKey } from '../focus/star'
+import { isDimension } from '../spend/dimension'
 
 /** Where a rule may look: sub accounts and any tag. */
 export function isRuleDimension(name: string): boolean {

@@ -47,9 +47,3 @@ export function tagDimension(key: string): string {
 export const dimensionColumns: readonly string[] = focusColumns
   .filter(column => column.type === 'string' && dictionaryOf.has(column.name))
   .map(column => column.name)
-
-/** Whether spend can be split by it: a FOCUS text column, a price of the price list or a tag key. */
-export function isDimension(name: string): boolean {
-  if (tagKey(name) !== null) return true
-  return dictionaryOf.has(name) && name !== 'Tags' && name !== 'Others' && focusColumn(name)?.type !== 'json'
-}

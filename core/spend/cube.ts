@@ -1,24 +1,20 @@
-import { dictionaries, dictionaryFor, dictionaryNames, tagDimension, tagKey, type DictionaryName } from '../focus/star'
+import { dictionaryNames, type DictionaryName } from '../focus/star'
+import { makeCoding, type Coding } from './coding'
+import { columnPlace } from './dimension'
+import { emptyReference, type SpendReference } from './reference'
+import type { Segment } from './segment'
 
-/** The charges of one source and billing period, a column to an array. */
+/** The charges of one source and billing period. */
 export type Chunk = {
   source: string
   /** First day of the billing period. */
   billingPeriodStart: string
-  rows: number
-  /** Hours since 1 January 1970 at which the charge period starts. */
-  startHour: Int32Array
-  /** Position in the cube's list of currencies. */
-  currency: Uint8Array
-  keys: Record<DictionaryName, Int32Array>
-  measures: Record<MeasureName, { high: Float64Array, low: Float64Array }>
+  segments: Segment[]
 }
 
-export const measureNames = ['billedCost', 'effectiveCost', 'listCost', 'pricingQuantity'] as const
-export type MeasureName = typeof measureNames[number]
-
-/** A dimension seen from its dictionary: for every entry the code of its value; codes index `values`, null being a value too. */
-export type Coding = { dictionary: DictionaryName, codes: Int32Array, values: (string | null)[] }
+type JsonDictionary = 'tagSet' | 'others' | 'price'
+const jsonPlace: Record<JsonDictionary, number> = { tagSet: 0, others: 0, price: columnPlace('price', 'SkuPriceDetails') }
+const nothing: Record<string, unknown> = {}
 
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
 export class Cube {
@@ -26,8 +22,10 @@ export class Cube {
   readonly chunks = new Map<string, Chunk>()
   /** Entries by dictionary and id; ids are the database's. */
   readonly entries = Object.fromEntries(dictionaryNames.map(name => [name, []])) as unknown as Record<DictionaryName, ((string | null)[] | undefined)[]>
+  reference: SpendReference = emptyReference
   #codings = new Map<string, Coding>()
-  #tags: (Record<string, unknown> | undefined)[] = []
+  #parsed: Record<JsonDictionary, (Record<string, unknown> | undefined)[]> = { tagSet: [], others: [], price: [] }
+  #services: Map<string, string> | null = null
 
   currencyCode(currency: string): number {
     const found = this.currencies.indexOf(currency)
@@ -36,12 +34,18 @@ export class Cube {
 
   addEntry(dictionary: DictionaryName, id: number, values: (string | null)[]): void {
     this.entries[dictionary][id] = values
-    if (dictionary === 'tagSet') this.#tags[id] = values[0] ? JSON.parse(values[0]) as Record<string, unknown> : {}
+    this.#codings.clear()
+  }
+
+  setReference(reference: SpendReference): void {
+    this.reference = reference
     this.#codings.clear()
   }
 
   setChunk(chunk: Chunk): void {
     this.chunks.set(chunkKey(chunk.source, chunk.billingPeriodStart), chunk)
+    this.#services = null
+    this.#codings.delete('ServiceWhole')
   }
 
   removeChunk(source: string, billingPeriodStart: string): void {
@@ -50,47 +54,67 @@ export class Cube {
 
   get rows(): number {
     let rows = 0
-    for (const chunk of this.chunks.values()) rows += chunk.rows
+    for (const segment of this.segments()) rows += segment.rows
     return rows
+  }
+
+  * segments(): Generator<Segment> {
+    for (const chunk of this.chunks.values()) yield* chunk.segments
   }
 
   /** Codes of a dimension's values. @throws RangeError for something that is no dimension. */
   coding(dimension: string): Coding {
     const known = this.#codings.get(dimension)
     if (known) return known
-    const key = tagKey(dimension)
-    const dictionary = key === null ? dictionaryFor(dimension) : 'tagSet'
-    if (!dictionary) throw new RangeError(`not a dimension: ${dimension}`)
-    const column = key === null ? (dictionaries[dictionary] as readonly string[]).indexOf(dimension) : -1
-    const values: (string | null)[] = []
-    const codeOf = new Map<string | null, number>()
-    const entries = this.entries[dictionary]
-    const codes = new Int32Array(entries.length)
-    for (let id = 0; id < entries.length; id++) {
-      const value = key === null ? entries[id]?.[column] ?? null : tagText(this.#tags[id]?.[key])
-      let code = codeOf.get(value)
-      if (code === undefined) {
-        code = values.push(value) - 1
-        codeOf.set(value, code)
-      }
-      codes[id] = code
-    }
-    const coding = { dictionary, codes, values }
+    const coding = makeCoding(this, dimension)
     this.#codings.set(dimension, coding)
     return coding
   }
 
-  /** All tag keys that any charge has, as dimensions. */
-  tagDimensions(): string[] {
-    const keys = new Set<string>()
-    for (const tags of this.#tags) if (tags) for (const key of Object.keys(tags)) keys.add(key)
-    return [...keys].sort().map(tagDimension)
+  tags(id: number): Record<string, unknown> {
+    return this.#json('tagSet', id)
   }
-}
 
-/** A tag's value as text; a null or missing one is none. */
-function tagText(value: unknown): string | null {
-  return value === null || value === undefined ? null : String(value)
+  /** The columns that have no place of their own. */
+  others(id: number): Record<string, unknown> {
+    return this.#json('others', id)
+  }
+
+  priceDetails(id: number): Record<string, unknown> {
+    return this.#json('price', id)
+  }
+
+  #json(dictionary: JsonDictionary, id: number): Record<string, unknown> {
+    const known = this.#parsed[dictionary][id]
+    if (known) return known
+    const text = this.entries[dictionary][id]?.[jsonPlace[dictionary]]
+    const value = text ? JSON.parse(text) as Record<string, unknown> : nothing
+    if (this.entries[dictionary][id]) this.#parsed[dictionary][id] = value
+    return value
+  }
+
+  /** The service under which each resource is charged first. */
+  serviceOfResource(): Map<string, string> {
+    if (this.#services) return this.#services
+    const resources = this.entries.resource
+    const place = columnPlace('resource', 'ResourceId')
+    const service = columnPlace('sku', 'ServiceName')
+    const skuOf = new Int32Array(resources.length)
+    for (const { rows, keys } of this.segments()) {
+      for (let row = 0; row < rows; row++) {
+        const id = keys.resource[row]!
+        if (skuOf[id] === 0) skuOf[id] = keys.sku[row]! + 1
+      }
+    }
+    const found = new Map<string, string>()
+    for (let id = 0; id < resources.length; id++) {
+      const name = resources[id]?.[place]
+      const of = skuOf[id] ? this.entries.sku[skuOf[id]! - 1]?.[service] : null
+      if (name && of && !found.has(name)) found.set(name, of)
+    }
+    this.#services = found
+    return found
+  }
 }
 
 export function chunkKey(source: string, billingPeriodStart: string): string {

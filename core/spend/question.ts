@@ -1,28 +1,53 @@
 import type { Day } from '../time/day'
+import type { Grain } from '../time/grain'
+import type { MeasureName } from './segment'
 
-export type CostMeasure = 'billedCost' | 'effectiveCost'
-export type Grain = 'day' | 'month'
+export const costMeasures = ['billedCost', 'effectiveCost', 'listCost', 'contractedCost'] as const
+export type CostMeasure = typeof costMeasures[number]
+/**
+ * What is summed. Costs stand per billing currency; a quantity per unit, since mixed units never add; what was saved against list prices is
+ * list cost less effective cost; the unit price is effective cost divided by pricing quantity, per currency and unit.
+ */
+export const measures = [...costMeasures, 'pricingQuantity', 'consumedQuantity', 'savedAgainstList', 'unitPrice'] as const
+export type Measure = typeof measures[number]
+export type { Grain }
 
 /** Values to narrow to; null stands for "has none". */
 export type Narrowing = Record<string, (string | null)[]>
 
-/** What is asked of the charges. The period tests the start of a charge period; `end` is exclusive. */
-export type Question = {
-  measure: CostMeasure
-  splitBy: string[]
-  grain: Grain | null
+/** A further condition on a dimension: values whose text contains something, or whose sum in the period is above an amount. */
+export type Condition =
+  | { dimension: string, keep: boolean, contains: string }
+  | { dimension: string, keep: boolean, above: string }
+
+/** Which charges are looked at. The period tests the start of a charge period; `end` is exclusive. */
+export type Scope = {
   start: Day
   end: Day
   keep: Narrowing
   leaveOut: Narrowing
-  /** The largest rows only; what is left comes as the rest. */
-  limit?: number
+  conditions?: Condition[]
   /** Only charges of this billing month (`2026-10`): what statements go by. */
   billingMonth?: string
 }
 
-/** Amounts are decimal text with every digit. */
-export type AnswerRow = { values: Record<string, string | null>, start: Day | null, currency: string, amount: string }
+/** What is asked of the charges. */
+export type Question = Scope & {
+  measure: Measure
+  splitBy: string[]
+  grain: Grain | null
+  /** The largest rows only; what is left comes as the rest. */
+  limit?: number
+}
+
+/** Several sums at once, for whoever needs the groups themselves. `by` says what keeps sums apart that must not be added. */
+export type Grouping = Scope & { splitBy: string[], grain: Grain | null, measures: readonly MeasureName[], by?: Denomination }
+
+/** What keeps sums apart: the billing currency, a quantity's unit, or both. */
+export type Denomination = 'currency' | 'pricing unit' | 'consumed unit' | 'currency per pricing unit'
+
+/** Amounts are decimal text with every digit. `currency` is the unit for quantities, and `EUR per GB` for unit prices. */
+export type AnswerRow = { values: Record<string, string | null>, start: string | null, currency: string, amount: string }
 export type CurrencyAmount = { currency: string, amount: string }
 export type Answer = {
   totals: CurrencyAmount[]

@@ -1,5 +1,5 @@
-import { measureNames, type Chunk } from '../../core/spend/cube'
 import { dictionaryNames } from '../../core/focus/star'
+import { finishSegment, measureColumn, measureNames, SEGMENT_ROWS, type Segment } from '../../core/spend/segment'
 
 // PostgreSQL's binary COPY: an 11-byte signature, flags, an extension; then per row a count of fields and for each its length and bytes.
 const SIGNATURE_BYTES = 11
@@ -7,50 +7,70 @@ const SIGNATURE_BYTES = 11
 /** The columns that `readChargeCopy` expects, in this order. */
 export const chargeCopyColumns: readonly string[] = ['start_hour', 'billing_currency', ...dictionaryNames, ...measureNames]
 
-/** The measures of a chunk while its rows are read, grown on demand. */
-const emptyChunk = (capacity: number): Omit<Chunk, 'source' | 'billingPeriodStart'> => ({
-  rows: 0,
-  startHour: new Int32Array(capacity),
-  currency: new Uint8Array(capacity),
-  keys: Object.fromEntries(dictionaryNames.map(name => [name, new Int32Array(capacity)])) as Chunk['keys'],
-  measures: Object.fromEntries(measureNames.map(name => [name, { high: new Float64Array(capacity), low: new Float64Array(capacity) }])) as Chunk['measures'],
-})
-
 /**
- * Reads charges that `COPY … TO … (FORMAT binary)` wrote into the columns of a chunk.
+ * Reads charges that `COPY … TO … (FORMAT binary)` wrote into segments.
  * @param rows how many charges the copy holds.
  * @param currencyCode gives a currency its position in the cube.
  */
-export function readChargeCopy(bytes: Uint8Array, rows: number, currencyCode: (currency: string) => number): Omit<Chunk, 'source' | 'billingPeriodStart'> {
+export function readChargeCopy(bytes: Uint8Array, rows: number, currencyCode: (currency: string) => number): Segment[] {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
-  const chunk = emptyChunk(rows)
-  let at = SIGNATURE_BYTES + 4
-  at += 4 + view.getInt32(at)
-  for (;;) {
+  const startHour = new Int32Array(rows)
+  const currency = new Uint8Array(rows)
+  const keys = dictionaryNames.map(() => new Int32Array(rows))
+  const measures = measureNames.map(() => ({ high: new Float64Array(rows), low: new Int32Array(rows) }))
+  let at = copyStart(view)
+  for (let row = 0; ; row++) {
     const fields = view.getInt16(at)
     at += 2
     if (fields === -1) break
-    if (chunk.rows >= rows) throw new RangeError(`the copy holds more than ${rows} charges`)
-    const row = chunk.rows++
-    chunk.startHour[row] = view.getInt32(at + 4)
+    if (row >= rows) throw new RangeError(`the copy holds more than ${rows} charges`)
+    startHour[row] = view.getInt32(at + 4)
     at += 8
     const length = view.getInt32(at)
-    chunk.currency[row] = currencyCode(String.fromCharCode(...bytes.subarray(at + 4, at + 4 + length)))
+    currency[row] = currencyCode(String.fromCharCode(...bytes.subarray(at + 4, at + 4 + length)))
     at += 4 + length
-    for (const name of dictionaryNames) {
-      chunk.keys[name][row] = view.getInt32(at + 4)
+    for (const column of keys) {
+      column[row] = view.getInt32(at + 4)
       at += 8
     }
-    for (const name of measureNames) at = readNumeric(view, at, chunk.measures[name], row)
+    for (const measure of measures) at = readNumeric(view, at, measure, row)
   }
-  return chunk
+  const segments: Segment[] = []
+  for (let from = 0; from < rows; from += SEGMENT_ROWS) {
+    const to = Math.min(rows, from + SEGMENT_ROWS)
+    segments.push(finishSegment({
+      rows: to - from, startHour: startHour.subarray(from, to), currency: currency.subarray(from, to),
+      keys: Object.fromEntries(dictionaryNames.map((name, i) => [name, keys[i]!.subarray(from, to)])) as Segment['keys'],
+      measures: Object.fromEntries(measureNames.map((name, i) => [name, measureColumn(measures[i]!.high.subarray(from, to), measures[i]!.low.subarray(from, to))])) as Segment['measures'],
+    }))
+  }
+  return segments
+}
+
+/** Where the first row of a copy begins: behind its signature, flags and extension. */
+function copyStart(view: DataView): number {
+  const at = SIGNATURE_BYTES + 4
+  return at + 4 + view.getInt32(at)
+}
+
+/** Reads a copy whose rows are a single `bytea` each. */
+export function readBytesCopy(bytes: Uint8Array): Uint8Array[] {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  const found: Uint8Array[] = []
+  let at = copyStart(view)
+  while (view.getInt16(at) !== -1) {
+    const length = view.getInt32(at + 2)
+    found.push(bytes.subarray(at + 6, at + 6 + length))
+    at += 6 + length
+  }
+  return found
 }
 
 /**
  * A numeric of at most fifteen decimals: groups of four decimal digits, `weight` being the power of 10 000 of the first.
  * Gives whole 10⁻⁶ parts and the 10⁻¹⁵ parts left, each exact in a float. A null counts as zero.
  */
-function readNumeric(view: DataView, at: number, into: { high: Float64Array, low: Float64Array }, row: number): number {
+function readNumeric(view: DataView, at: number, into: { high: Float64Array, low: Int32Array }, row: number): number {
   const length = view.getInt32(at)
   if (length < 0) return at + 4
   const groups = view.getUint16(at + 4)

@@ -5,8 +5,15 @@ import { sql } from 'drizzle-orm'
 import { dictionaries, dictionaryNames } from '../../core/focus/star'
 import type { Handle } from '../db/client'
 import { columnName, tableName } from '../db/schema/dictionary'
+import { emptyReference } from '../../core/spend/reference'
+import type { ImportPeriod } from '../../shared/contracts/imports'
+import { readSpendReference } from '../stores/spend-reference'
 import type { ChunkUpdate, CubeCalls, CubeReply, CubeUpdate } from '../workers/cube'
 import { chargeCopyColumns } from './copy-binary'
+
+type Period = { source: string, start: string, load_id: number, periods: ImportPeriod[] }
+
+const isoInstant = (text: string) => new Date(text).toISOString().replace('.000Z', 'Z')
 
 export type Seen<T> = { revision: number, result: T }
 
@@ -42,7 +49,7 @@ export class CubeClient {
   /** Reads billing periods from the database as they are now; all of them when none is named. */
   async refresh(periods?: { source: string, start: string }[]): Promise<void> {
     const { db, client } = this.database
-    const update: CubeUpdate = { revision: 0, entries: [], chunks: [] }
+    const update: CubeUpdate = { revision: 0, entries: [], chunks: [], gone: [], reference: emptyReference }
     for (const dictionary of dictionaryNames) {
       const columns = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
       const { rows } = await client.query(`select ${columns} from ${tableName(dictionary)} where id > $1 order by id`, [this.#knownIds.get(dictionary)], { rowMode: 'array' })
@@ -51,23 +58,46 @@ export class CubeClient {
         this.#knownIds.set(dictionary, id)
       }
     }
+    update.reference = await readSpendReference(db)
     const wanted = periods ? sql`where (p.source, p.start) in (${sql.join(periods.map(({ source, start }) => sql`(${source}, ${start}::timestamptz)`), sql`, `)})` : sql``
-    const { rows: current } = await db.execute<{ source: string, start: string, load_id: number, charges: number }>(sql`
-      select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, count(c.load_id)::int as charges
-      from billing_period p left join charge c on c.load_id = p.load_id and c.billing_period_start = p.start ${wanted}
-      group by p.source, p.start, p.load_id order by p.start`)
-    for (const period of current) update.chunks.push(await this.#chunk(period))
+    const { rows: current } = await db.execute<Period>(sql`
+      select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.periods
+      from billing_period p join load l on l.id = p.load_id ${wanted} order by p.start`)
+    for (const { source, start } of periods ?? []) {
+      if (!current.some(period => period.source === source && Date.parse(period.start) === Date.parse(start))) update.gone.push({ source, billingPeriodStart: isoInstant(start) })
+    }
+    for (const period of current) update.chunks.push(await this.#segments(period))
     const { rows: [data] } = await db.execute<{ revision: number }>(sql`select revision from data_revision where id = 1`)
     update.revision = data?.revision ?? 0
-    await this.ask('update', update)
+    const { result: damaged } = await this.ask('update', update)
+    if (!damaged.length) return
+    // derived columns that are damaged or not whole are made again from the charges themselves
+    console.warn(`columns of ${damaged.length} billing periods are read again from their charges`)
+    const again: CubeUpdate = { ...update, entries: [], chunks: [] }
+    for (const period of current) if (damaged.some(d => d.source === period.source && d.billingPeriodStart === period.start)) again.chunks.push(await this.#charges(period))
+    await this.ask('update', again)
   }
 
-  async #chunk(period: { source: string, start: string, load_id: number, charges: number }): Promise<ChunkUpdate> {
-    const own: Record<string, string> = { start_hour: `(extract(epoch from charge_period_start) / 3600)::int` }
-    const columns = chargeCopyColumns.map(name => own[name] ?? `"${columnName(name)}"`).join(', ')
+  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for. */
+  async refreshReference(): Promise<void> {
+    const reference = await readSpendReference(this.database.db)
+    await this.ask('refer', reference)
+  }
+
+  async #segments({ source, start, load_id: loadId, periods }: Period): Promise<ChunkUpdate> {
     const { blob } = await this.database.client.query(
-      `copy (select ${columns} from charge where load_id = ${Number(period.load_id)} and billing_period_start = '${new Date(period.start).toISOString()}') to '/dev/blob' (format binary)`)
-    return { source: period.source, billingPeriodStart: period.start, rows: period.charges, copy: blob! }
+      `copy (select bytes from charge_segment where load_id = ${Number(loadId)} and billing_period_start = '${isoInstant(start)}' order by number) to '/dev/blob' (format binary)`)
+    const rows = periods.reduce((n, period) => period.billingPeriodStart === start ? n + period.rows : n, 0)
+    return { source, billingPeriodStart: start, rows, segments: blob! }
+  }
+
+  async #charges({ source, start, load_id: loadId }: Period): Promise<ChunkUpdate> {
+    const own: Record<string, string> = { start_hour: `floor(extract(epoch from charge_period_start) / 3600)::int` }
+    const columns = chargeCopyColumns.map(name => own[name] ?? `"${columnName(name)}"`).join(', ')
+    const where = `load_id = ${Number(loadId)} and billing_period_start = '${isoInstant(start)}'`
+    const { rows } = await this.database.client.query(`select count(*)::int as charges from charge where ${where}`)
+    const { blob } = await this.database.client.query(`copy (select ${columns} from charge where ${where}) to '/dev/blob' (format binary)`)
+    return { source, billingPeriodStart: start, rows: (rows[0] as unknown as { charges: number }).charges, copy: blob! }
   }
 
   async close(): Promise<void> {

@@ -1,4 +1,5 @@
-import { isDimension } from '../../core/focus/star'
+import type { Condition, Narrowing } from '../../core/spend/question'
+import { isDimension } from '../../core/spend/dimension'
 import { Problem } from './problem'
 
 /** Refuses dimensions that are none, and those whose names are kept for later. */
@@ -6,6 +7,11 @@ export function checkDimensions(names: string[]): void {
   const wrong = names.filter(name => !isDimension(name))
   if (!wrong.length) return
   throw new Problem(422, 'no-dimension', 'Spend cannot be split or narrowed by that',
-    `${wrong.map(name => `«${name}»`).join(', ')}: use a FOCUS text column such as ServiceName, or a tag written Tags/KEY.`,
+    `${wrong.map(name => `«${name}»`).join(', ')}: use a FOCUS text column such as ServiceName, a tag written Tags/KEY, a provider's own column x_NAME, or another of the dimensions listed by /api/v1/spend/dimensions.`,
     wrong.map(name => ({ field: name, reason: name === 'CostCentre' || name.startsWith('Lookup/') ? 'the name is reserved' : 'not a dimension' })))
+}
+
+/** Refuses a question whose splits or conditions name what is no dimension. */
+export function checkScope({ splitBy = [], keep, leaveOut, conditions = [] }: { splitBy?: string[], keep: Narrowing, leaveOut: Narrowing, conditions?: Condition[] }): void {
+  checkDimensions([...splitBy, ...Object.keys(keep), ...Object.keys(leaveOut), ...conditions.map(condition => condition.dimension)])
 }

@@ -2,18 +2,25 @@ import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import { dictionaries, dictionaryNames } from '../../core/focus/star'
-import type { ImportState, ImportStatus } from '../../shared/contracts/imports'
-import type { Handle } from '../db/client'
-import { billingPeriod, charge, dataRevision, dictionaryTables, load } from '../db/schema'
+import type { Mapping } from '../../core/focus/mapping/mapping'
+import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
+import type { Handle, Tx } from '../db/client'
+import { billingPeriod, charge, chargeSegment, dataRevision, dictionaryTables, load } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
-import type { ImportMessage, ImportTask } from '../workers/imports'
-import type { KnownEntries, NewEntries } from './encode'
+import { Problem } from '../http/problem'
+import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
+import type { KnownEntries, NewEntries } from './entry-ids'
+import { findOverlaps } from './overlaps'
+import { segmentCopy } from './segment-copy'
+import type { EncodedSegment } from './segment-builder'
 import { changesBetween, databaseSums, mergeSums } from './sums'
 
 export type ArrivedFile = { name: string, path: string, bytes: number, sha256: string }
 type Progress = { bytesDone: number, rows: number, errorCount: number }
+/** What a load that waits for a choice needs to go on. */
+type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'>
 type Running = { id: number, worker: Worker | null, stop: boolean, swapping: boolean, progress: Progress }
 
 const loadIsOpen = inArray(load.state, ['checking', 'loading'])
@@ -36,14 +43,14 @@ export class Importer {
   }
 
   /** Registers a delivery whose files lie in `folder` and queues it. @returns the id of the load. */
-  async start(source: string, files: ArrivedFile[], folder: string, who: string): Promise<string> {
+  async start(source: string, files: ArrivedFile[], folder: string, who: string, mapping: Mapping | null = null): Promise<string> {
     const [row] = await this.database.db.insert(load).values({
-      source, who, state: 'checking', files: files.map(({ name, bytes, sha256 }) => ({ name, bytes, sha256, rows: 0, periods: [] })),
+      source, who, mapping, state: 'checking', files: files.map(({ name, bytes, sha256 }) => ({ name, bytes, sha256, rows: 0, periods: [] })),
     }).returning({ id: load.id })
     const id = row!.id
     const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 } }
     this.#running.set(id, running)
-    this.#turn = this.#turn.then(() => this.#run(running, source, files)).catch(error => this.#fault(id, error as Error)).finally(() => {
+    this.#turn = this.#turn.then(() => this.#run(running, source, files, mapping)).catch(error => this.#fault(id, error as Error)).finally(() => {
       this.#running.delete(id)
       rmSync(folder, { recursive: true, force: true })
     })
@@ -71,15 +78,18 @@ export class Importer {
     if (!row) return null
     const status = this.#statusOf(row)
     const inDatabase = status.state === 'loaded' ? await databaseSums(db, sql`p.load_id = ${row.id}`) : []
-    return { ...status, errors: row.errors, inDatabase }
+    const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
+    const periods = new Set(row.periods.map(period => period.billingPeriodStart))
+    return { ...status, errors: row.errors, inDatabase, conformance: row.conformance, canUndo: status.state === 'loaded' && !status.overlaps.length && current.length > 0 && current.length === periods.size }
   }
 
-  async recent(limit: number): Promise<Omit<ImportStatus, 'errors' | 'inDatabase'>[]> {
-    const rows = await this.database.db.select().from(load).orderBy(sql`${load.id} desc`).limit(limit)
+  async recent(limit: number): Promise<Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'>[]> {
+    const { errors: _, conformance: __, ...columns } = getTableColumns(load)
+    const rows = await this.database.db.select(columns).from(load).orderBy(sql`${load.id} desc`).limit(limit)
     return rows.map(row => this.#statusOf(row))
   }
 
-  #statusOf(row: typeof load.$inferSelect): Omit<ImportStatus, 'errors' | 'inDatabase'> {
+  #statusOf(row: Omit<typeof load.$inferSelect, 'errors' | 'conformance'>): Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'> {
     const bytesTotal = row.files.reduce((total, file) => total + file.bytes, 0)
     const running = this.#running.get(row.id)
     const progress = running?.progress
@@ -89,13 +99,13 @@ export class Importer {
       id: String(row.id), source: row.source, state, bytesTotal, who: row.who, startedAt: row.startedAt, finishedAt: row.finishedAt,
       bytesDone: progress?.bytesDone ?? (state === 'stopped' ? 0 : bytesTotal), rows: progress?.rows ?? row.rows,
       errorCount: progress?.errorCount ?? row.errorCount,
-      periods: row.periods, files: row.files, changes: row.changes, warnings: row.warnings, message: row.message,
+      overlaps: row.overlaps, corrections: row.corrections, mapped: row.mapping !== null, periods: row.periods, files: row.files, changes: row.changes, warnings: row.warnings, message: row.message,
     }
   }
 
-  async #run(running: Running, source: string, files: ArrivedFile[]): Promise<void> {
+  async #run(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<void> {
     if (running.stop) return this.#stopped(running.id)
-    const task: ImportTask = { loadId: running.id, files, known: await this.#knownEntries() }
+    const task: ImportTask = { loadId: running.id, source, mapping, files, known: await this.#knownEntries() }
     const worker = new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs')), { workerData: task })
     running.worker = worker
     const result = await this.#follow(worker, running)
@@ -103,19 +113,28 @@ export class Importer {
     if (result === 'stopped') return this.#stopped(running.id)
     if (result.errorCount > 0) {
       await this.#dropStaged(running.id)
-      await this.#finish(running.id, 'refused', null, { rows: result.rows, files: result.files, errorCount: result.errorCount, errors: result.errors })
+      await this.#finish(running.id, 'refused', null, { rows: result.rows, files: result.files, errorCount: result.errorCount, errors: result.errors, conformance: result.conformance })
       return
     }
     running.swapping = true
+    const overlaps = await findOverlaps(this.cube, this.database.db, source, result.accounts)
+    if (overlaps.length) {
+      await this.#keepForChoice(running.id, result, overlaps)
+      return
+    }
     await this.#swapIn(running.id, source, result)
-    // From here on the delivery is loaded, whatever happens to the copy in memory.
-    await this.cube.refresh(Object.keys(result.periodEnds).map(start => ({ source, start }))).catch((error) => {
+    await this.#refresh(Object.keys(result.periodEnds).map(start => ({ source, start })))
+  }
+
+  /** From here on the delivery is loaded, whatever happens to the copy in memory. */
+  async #refresh(periods: { source: string, start: string }[]): Promise<void> {
+    await this.cube.refresh(periods).catch((error) => {
       console.error('the charges in memory could not be brought up to date; restart Rain Barrel', error)
     })
   }
 
   /** Stages batches until the thread is done, was stopped or failed. */
-  #follow(worker: Worker, running: Running): Promise<Extract<ImportMessage, { type: 'done' }> | 'stopped'> {
+  #follow(worker: Worker, running: Running): Promise<ImportDone | 'stopped'> {
     return new Promise((resolve, reject) => {
       let staging: Promise<unknown> = Promise.resolve()
       worker.on('message', (message: ImportMessage) => {
@@ -123,7 +142,7 @@ export class Importer {
         else if (message.type === 'fault') reject(new Error(message.message))
         else if (message.type === 'done') staging.then(() => resolve(running.stop ? 'stopped' : message), reject)
         else {
-          staging = staging.then(() => this.#stage(message.entries, message.lines)).then(() => worker.postMessage('next'))
+          staging = staging.then(() => this.#stage(running.id, message.entries, message.copy, message.segments)).then(() => worker.postMessage('next'))
           staging.catch(reject)
         }
       })
@@ -132,7 +151,7 @@ export class Importer {
     })
   }
 
-  async #stage(entries: NewEntries, lines: Uint8Array): Promise<void> {
+  async #stage(id: number, entries: NewEntries, copy: Uint8Array, segments: EncodedSegment[]): Promise<void> {
     const { db, client } = this.database
     for (const name of dictionaryNames) {
       const list = entries[name]
@@ -143,29 +162,90 @@ export class Importer {
           ({ id, digest, ...Object.fromEntries(dictionaries[name].map((column, k) => [column, values[k] ?? null])) }))).onConflictDoNothing()
       }
     }
-    await client.query(`copy charge from '/dev/blob'`, [], { blob: lines })
+    await client.query(`copy charge from '/dev/blob' (format binary)`, [], { blob: copy })
+    for (const segment of segments) await client.query(`copy charge_segment from '/dev/blob' (format binary)`, [], { blob: segmentCopy(id, segment) })
   }
 
-  async #swapIn(id: number, source: string, result: Extract<ImportMessage, { type: 'done' }>): Promise<void> {
+  async #keepForChoice(id: number, result: ImportDone, overlaps: ImportOverlap[]): Promise<void> {
+    const { rows, files, periodEnds, warnings, conformance, corrections } = result
+    const sources = [...new Set(overlaps.map(overlap => overlap.source))].join(' and ')
+    await this.database.db.update(load).set({
+      state: 'choosing', rows, files, overlaps, conformance, corrections, warnings, periods: mergeSums(files.map(file => file.periods)),
+      message: `${sources} has delivered the same billing account for the same period. Only one of the two may count: choose which.`,
+      periodEnds,
+    }).where(eq(load.id, id))
+  }
+
+  /**
+   * Goes on with a load that waits for a choice between two sources. `this` loads it and puts the other source's periods away; `other`
+   * leaves all as it is.
+   */
+  async choose(id: string, use: 'this' | 'other'): Promise<void> {
+    const { db } = this.database
+    const [row] = await db.select().from(load).where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
+    if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
+    if (use === 'other') {
+      await this.#dropStaged(row.id)
+      await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
+      return
+    }
+    const { periodEnds } = row
+    this.#turn = this.#turn.then(async () => {
+      await this.#swapIn(row.id, row.source, { rows: row.rows, files: row.files, periodEnds, warnings: row.warnings, conformance: row.conformance!, corrections: row.corrections }, row.overlaps)
+      await this.#refresh([...Object.keys(periodEnds).map(start => ({ source: row.source, start })), ...row.overlaps.map(({ source, billingPeriodStart }) => ({ source, start: billingPeriodStart }))])
+    })
+    await this.#turn
+  }
+
+  async #swapIn(id: number, source: string, result: Swap, putAway: ImportOverlap[] = []): Promise<void> {
     const { db } = this.database
     await db.update(load).set({ state: 'loading' }).where(eq(load.id, id))
     const starts = Object.keys(result.periodEnds)
     const periods = mergeSums(result.files.map(file => file.periods))
     await db.transaction(async (tx) => {
-      const [data] = await tx.insert(dataRevision).values({ id: 1, revision: 1 })
-        .onConflictDoUpdate({ target: dataRevision.id, set: { revision: sql`${dataRevision.revision} + 1` } }).returning()
+      const revision = await nextRevision(tx)
       const ofThese = and(eq(billingPeriod.source, source), inArray(billingPeriod.start, starts))
       const before = await databaseSums(tx, sql`p.source = ${source} and p.start in (${sql.join(starts.map(start => sql`${start}::timestamptz`), sql`, `)})`)
       const replaced = await tx.select().from(billingPeriod).where(ofThese)
       for (const start of starts) {
-        await tx.insert(billingPeriod).values({ source, start, end: result.periodEnds[start]!, loadId: id, revision: data!.revision })
-          .onConflictDoUpdate({ target: [billingPeriod.source, billingPeriod.start], set: { loadId: id, end: result.periodEnds[start]!, revision: data!.revision } })
+        const previousLoadId = replaced.find(old => Date.parse(old.start) === Date.parse(start))?.loadId ?? null
+        const now = { loadId: id, previousLoadId, end: result.periodEnds[start]!, revision }
+        await tx.insert(billingPeriod).values({ source, start, ...now }).onConflictDoUpdate({ target: [billingPeriod.source, billingPeriod.start], set: now })
       }
-      for (const old of replaced) await tx.delete(charge).where(and(eq(charge.loadId, old.loadId), eq(charge.billingPeriodStart, old.start)))
+      // one step back is kept, so that the load can be undone and what it moved can be shown; the step before that goes
+      for (const old of replaced) if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
+      for (const { source: other, billingPeriodStart } of putAway) {
+        const [old] = await tx.delete(billingPeriod).where(and(eq(billingPeriod.source, other), eq(billingPeriod.start, billingPeriodStart))).returning()
+        for (const gone of [old?.loadId, old?.previousLoadId]) if (old && typeof gone === 'number') await dropCharges(tx, gone, old.start)
+      }
       await tx.update(load).set({
         state: 'loaded', finishedAt: sql`now()`, rows: result.rows, files: result.files, periods, warnings: result.warnings, changes: changesBetween(before, periods),
+        conformance: result.conformance, corrections: result.corrections, message: putAway.length ? `Loaded in place of ${[...new Set(putAway.map(({ source }) => source))].join(' and ')}.` : null,
       }).where(eq(load.id, id))
     })
+  }
+
+  /** Takes a load back: what was there before counts again. @throws Problem when a later load has replaced some of it. */
+  async undo(id: string, who: string): Promise<void> {
+    const status = await this.status(id)
+    if (!status?.canUndo) throw new Problem(409, 'not-undoable', 'The load cannot be undone', 'Only the load that a billing period has now can be undone; undo the later one first.')
+    const loadId = Number(id)
+    const { db } = this.database
+    const periods: { source: string, start: string }[] = []
+    this.#turn = this.#turn.then(() => db.transaction(async (tx) => {
+      const revision = await nextRevision(tx)
+      for (const period of await tx.select().from(billingPeriod).where(eq(billingPeriod.loadId, loadId))) {
+        const same = and(eq(billingPeriod.source, period.source), eq(billingPeriod.start, period.start))
+        if (period.previousLoadId === null) await tx.delete(billingPeriod).where(same)
+        else await tx.update(billingPeriod).set({ loadId: period.previousLoadId, previousLoadId: null, revision }).where(same)
+        periods.push({ source: period.source, start: new Date(period.start).toISOString() })
+      }
+      await tx.delete(charge).where(eq(charge.loadId, loadId))
+      await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
+      await tx.update(load).set({ state: 'undone', message: `Undone by ${who}. What was loaded before counts again.` }).where(eq(load.id, loadId))
+    }))
+    await this.#turn
+    await this.#refresh(periods)
   }
 
   async #knownEntries(): Promise<KnownEntries> {
@@ -176,6 +256,7 @@ export class Importer {
 
   async #dropStaged(id: number): Promise<void> {
     await this.database.db.delete(charge).where(eq(charge.loadId, id))
+    await this.database.db.delete(chargeSegment).where(eq(chargeSegment.loadId, id))
   }
 
   async #stopped(id: number): Promise<void> {
@@ -192,4 +273,15 @@ export class Importer {
   async #finish(id: number, state: ImportState, message: string | null, more: Partial<typeof load.$inferInsert> = {}): Promise<void> {
     await this.database.db.update(load).set({ state, message, finishedAt: sql`now()`, ...more }).where(eq(load.id, id))
   }
+}
+
+async function nextRevision(tx: Tx): Promise<number> {
+  const [data] = await tx.insert(dataRevision).values({ id: 1, revision: 1 })
+    .onConflictDoUpdate({ target: dataRevision.id, set: { revision: sql`${dataRevision.revision} + 1` } }).returning()
+  return data!.revision
+}
+
+async function dropCharges(tx: Tx, loadId: number, start: string): Promise<void> {
+  await tx.delete(charge).where(and(eq(charge.loadId, loadId), eq(charge.billingPeriodStart, start)))
+  await tx.delete(chargeSegment).where(and(eq(chargeSegment.loadId, loadId), eq(chargeSegment.billingPeriodStart, start)))
 }

@@ -1,63 +1,121 @@
 // The thread that holds all charges in memory and answers questions about them.
 import { parentPort } from 'node:worker_threads'
-import { answer, groupCharges, type Group } from '../../core/spend/answer'
-import { Cube, type MeasureName } from '../../core/spend/cube'
-import type { Answer, Question } from '../../core/spend/question'
-import { dimensionColumns, type DictionaryName } from '../../core/focus/star'
+import { answer, plainGroups, type Group } from '../../core/spend/answer'
+import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
+import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
+import { Cube } from '../../core/spend/cube'
+import { columnDimensions, columnPlace } from '../../core/spend/dimension'
+import type { Answer, Grouping, Question } from '../../core/spend/question'
+import type { SpendReference } from '../../core/spend/reference'
+import type { Segment } from '../../core/spend/segment'
+import type { DictionaryName } from '../../core/focus/star'
 import { dayFromNumber } from '../../core/time/day'
-import { readChargeCopy } from '../engine/copy-binary'
+import { readBytesCopy, readChargeCopy } from '../engine/copy-binary'
+import { decodeSegment } from '../engine/segment-codec'
 
-export type ChunkUpdate = { source: string, billingPeriodStart: string, rows: number, copy: Uint8Array }
-export type CubeUpdate = { revision: number, entries: { dictionary: DictionaryName, id: number, values: (string | null)[] }[], chunks: ChunkUpdate[] }
-export type Grouping = Omit<Question, 'measure' | 'limit'> & { measures: MeasureName[] }
-export type CubeFacts = { columns: string[], tags: string[], firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, lastDayBySource: Record<string, string> }
+export type ChunkUpdate = { source: string, billingPeriodStart: string, rows: number, segments?: Uint8Array, copy?: Uint8Array }
+type ChunkName = { source: string, billingPeriodStart: string }
+export type CubeUpdate = { revision: number, entries: { dictionary: DictionaryName, id: number, values: (string | null)[] }[], chunks: ChunkUpdate[], gone: ChunkName[], reference: SpendReference }
+export type CubeFacts = {
+  columns: string[], unused: { name: string, since: string }[], found: string[], inherited: string[], tags: string[]
+  firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, hourly: boolean
+  lastDayBySource: Record<string, string>, missingDays: Record<string, string[]>
+}
 
 export type CubeCalls = {
-  update: (update: CubeUpdate) => null
+  /** @returns the chunks whose columns are damaged: their charges have to be read. */
+  update: (update: CubeUpdate) => ChunkName[]
+  refer: (reference: SpendReference) => null
   answer: (question: Question) => Answer
+  /** Several questions of one state of the data. */
+  answers: (questions: Question[]) => Answer[]
+  compare: (question: CompareQuestion) => Comparison
   group: (question: Grouping) => Group[]
   facts: () => CubeFacts
+  /** Which billing accounts each loaded billing period has charges of. */
+  billingAccounts: () => (ChunkName & { accountIds: string[] })[]
 }
 export type CubeRequest = { [K in keyof CubeCalls]: { id: number, call: K, argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
 export type CubeReply = { id: number, revision: number, result: unknown } | { id: number, error: string }
 
 const cube = new Cube()
 let revision = 0
+let known: CubeFacts | null = null
+
+function segmentsOf({ rows, segments, copy }: ChunkUpdate): Segment[] | null {
+  const code = (currency: string) => cube.currencyCode(currency)
+  if (copy) return readChargeCopy(copy, rows, code)
+  const decoded = readBytesCopy(segments!).map(bytes => decodeSegment(bytes, code))
+  if (decoded.some(segment => segment === null) || decoded.reduce((n, segment) => n + segment!.rows, 0) !== rows) return null
+  return decoded as Segment[]
+}
+
+function facts(): CubeFacts {
+  const days = new Map<string, Set<number>>()
+  let hourly = false
+  for (const chunk of cube.chunks.values()) {
+    const own = days.get(chunk.source) ?? new Set<number>()
+    days.set(chunk.source, own)
+    for (const { rows, startHour } of chunk.segments) {
+      let last = -1
+      for (let row = 0; row < rows; row++) {
+        const hour = startHour[row]!
+        if (hour === last) continue
+        last = hour
+        own.add(Math.floor(hour / 24))
+        if (hour % 24 !== 0) hourly = true
+      }
+    }
+  }
+  const ends = [...days].map(([source, set]) => ({ source, first: least(set), last: most(set), set })).filter(({ set }) => set.size)
+  const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
+  const found = foundDimensions(cube)
+  const day = (number: number) => number === Infinity || number === -Infinity ? null : dayFromNumber(number)
+  return {
+    columns: used.map(({ name }) => name), unused: columnDimensions.filter(column => !used.includes(column)), found, inherited: inheritedTagKeys(cube), tags: found.filter(name => name.startsWith('Tags/')),
+    currencies: [...cube.currencies].sort(), charges: cube.rows, hourly,
+    firstDay: day(ends.reduce((n, { first }) => Math.min(n, first), Infinity)), lastDay: day(ends.reduce((n, { last }) => Math.max(n, last), -Infinity)),
+    lastDayBySource: Object.fromEntries(ends.map(({ source, last }) => [source, dayFromNumber(last)])),
+    missingDays: Object.fromEntries(ends.map(({ source, first, last, set }) => [source, Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(n => !set.has(n)).map(dayFromNumber)])),
+  }
+}
+
+const least = (set: Set<number>) => [...set].reduce((a, b) => Math.min(a, b), Infinity)
+const most = (set: Set<number>) => [...set].reduce((a, b) => Math.max(a, b), -Infinity)
 
 const calls: CubeCalls = {
   update(update) {
+    const damaged: ChunkName[] = []
     for (const { dictionary, id, values } of update.entries) cube.addEntry(dictionary, id, values)
-    for (const { source, billingPeriodStart, rows, copy } of update.chunks) {
-      cube.setChunk({ source, billingPeriodStart, ...readChargeCopy(copy, rows, currency => cube.currencyCode(currency)) })
+    cube.setReference(update.reference)
+    for (const { source, billingPeriodStart } of update.gone) cube.removeChunk(source, billingPeriodStart)
+    for (const chunk of update.chunks) {
+      const { source, billingPeriodStart } = chunk
+      const segments = segmentsOf(chunk)
+      if (segments) cube.setChunk({ source, billingPeriodStart, segments })
+      else damaged.push({ source, billingPeriodStart })
     }
     revision = update.revision
+    known = null
+    return damaged
+  },
+  refer(reference) {
+    cube.setReference(reference)
+    known = null
     return null
   },
   answer: question => answer(cube, question),
-  group: question => groupCharges(cube, question),
-  facts() {
-    let first = Infinity
-    let last = -Infinity
-    const lastDayBySource: Record<string, string> = {}
-    for (const chunk of cube.chunks.values()) {
-      let chunkLast = -Infinity
-      for (let row = 0; row < chunk.rows; row++) {
-        const hour = chunk.startHour[row]!
-        if (hour < first) first = hour
-        if (hour > chunkLast) chunkLast = hour
-      }
-      if (chunkLast > last) last = chunkLast
-      if (chunkLast > -Infinity) {
-        const day = dayFromNumber(Math.floor(chunkLast / 24))
-        if (!lastDayBySource[chunk.source] || day > lastDayBySource[chunk.source]!) lastDayBySource[chunk.source] = day
-      }
-    }
-    const used = dimensionColumns.filter(column => cube.coding(column).values.some(value => value !== null))
-    return {
-      columns: used, tags: cube.tagDimensions(), currencies: [...cube.currencies].sort(), charges: cube.rows, lastDayBySource,
-      firstDay: first === Infinity ? null : dayFromNumber(Math.floor(first / 24)),
-      lastDay: last === -Infinity ? null : dayFromNumber(Math.floor(last / 24)),
-    }
+  answers: questions => questions.map(question => answer(cube, question)),
+  compare: question => compare(cube, question),
+  group: question => plainGroups(cube, question),
+  facts: () => known ??= facts(),
+  billingAccounts() {
+    const place = columnPlace('billingAccount', 'BillingAccountId')
+    return [...cube.chunks.values()].map(({ source, billingPeriodStart, segments }) => {
+      const ids = new Set<number>()
+      for (const { rows, keys } of segments) for (let row = 0; row < rows; row++) ids.add(keys.billingAccount[row]!)
+      return { source, billingPeriodStart, accountIds: [...new Set([...ids].flatMap(id => cube.entries.billingAccount[id]?.[place] ?? []))] }
+    })
   },
 }
 

@@ -1,20 +1,34 @@
 // The thread that reads and checks the files of a delivery. It sends checked charges in batches and waits while too many are under way.
 import { parentPort, workerData } from 'node:worker_threads'
-import { checkHeader, rowCheck, roundingSentence, type RowCheck } from '../../core/focus/check'
-import { Decimal } from '../../core/money/decimal'
+import { checkHeader } from '../../core/focus/check'
+import { mergeConformance, type Conformance } from '../../core/focus/conformance'
+import type { TakenCharge } from '../../core/focus/intake'
+import type { Mapping } from '../../core/focus/mapping/mapping'
+import { dictionaryNames } from '../../core/focus/star'
+import { fromLimbs } from '../../core/spend/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import { ChargeEncoder, type KnownEntries, type NewEntries } from '../imports/encode'
-import { readCsv, UnreadableFile } from '../imports/readers/csv'
+import { ChargeCopy } from '../imports/charge-copy'
+import { EntryIds, type KnownEntries, type NewEntries } from '../imports/entry-ids'
+import { readerFor } from '../imports/readers'
+import { UnreadableFile } from '../imports/readers/reader'
+import { SegmentBuilder, type EncodedSegment } from '../imports/segment-builder'
+import { ChargeTarget } from '../imports/targets'
 
-export type ImportTask = { loadId: number, files: { name: string, path: string, bytes: number, sha256: string }[], known: KnownEntries }
+export type ImportTask = { loadId: number, source: string, mapping: Mapping | null, files: { name: string, path: string, bytes: number, sha256: string }[], known: KnownEntries }
 export type ImportMessage =
-  | { type: 'batch', entries: NewEntries, lines: Uint8Array }
+  | { type: 'batch', entries: NewEntries, copy: Uint8Array, segments: EncodedSegment[] }
   | { type: 'progress', bytesDone: number, rows: number, errorCount: number }
-  | { type: 'done', rows: number, files: ImportFile[], periodEnds: Record<string, string>, warnings: string[], errorCount: number, errors: ImportError[] }
+  | ImportDone
   | { type: 'fault', message: string }
+export type ImportDone = {
+  type: 'done', rows: number, files: ImportFile[], periodEnds: Record<string, string>, warnings: string[], errorCount: number, errors: ImportError[]
+  conformance: Conformance, corrections: ImportPeriod[]
+  /** Ids of the billing accounts in each billing period. */
+  accounts: Record<string, number[]>
+}
 
-const BATCH_ROWS = 20_000
+const BATCH_ROWS = 50_000
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2
 
@@ -30,94 +44,115 @@ port.on('message', () => {
 const errors: ImportError[] = []
 let errorCount = 0
 let rows = 0
-const encoder = new ChargeEncoder(task.known, task.loadId)
-const periodEnds: Record<string, string> = {}
-const roundings = new Map<string, { count: number, difference: Decimal }>()
-let lines: string[] = []
+const entryIds = new EntryIds(task.known)
+const copy = new ChargeCopy(task.loadId)
+const segments = new SegmentBuilder()
+const periods = new Map<number, { end: number, accounts: Set<number> }>()
+const warnings: string[] = []
+const reports: Conformance[] = []
+const corrections: Sums = new Map()
+const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
+const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
+/** Whether an entry of the charge kinds is a correction, by id. */
+const corrects: boolean[] = []
 
-const send = (message: ImportMessage) => port.postMessage(message)
+const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
 const note = (file: string, problem: Omit<ImportError, 'file'>) => {
   errorCount++
   if (errors.length < MOST_ERRORS) errors.push({ file, ...problem })
 }
+const instant = (seconds: number) => new Date(seconds * 1000).toISOString().replace('.000Z', 'Z')
 
-async function flush() {
-  if (!lines.length) return
+async function flush(last = false) {
+  if (!copy.rows && !last) return
   while (underWay >= MOST_UNDER_WAY) {
     await new Promise<void>((resolve) => {
       goOn = resolve
     })
   }
   underWay++
-  send({ type: 'batch', entries: encoder.takeNew(), lines: Buffer.from(lines.join('\n') + '\n') })
-  lines = []
+  const bytes = copy.take()
+  const ready = last ? segments.finish() : segments.takeFull()
+  send({ type: 'batch', entries: entryIds.takeNew(), copy: bytes, segments: ready }, [bytes.buffer as ArrayBuffer, ...ready.map(segment => segment.bytes.buffer as ArrayBuffer)])
 }
 
-type Sums = Map<string, { billingPeriodStart: string, currency: string, rows: number, billed: Scaled, effective: Scaled }>
+type Sum = { period: number, currency: string, rows: number, billed: Scaled, effective: Scaled, high: number, low: number, effectiveHigh: number, effectiveLow: number, pending: number }
+type Sums = Map<string, Sum>
+/** So many limbs are added as floats before they are carried over. */
+const CARRY_ROWS = 1000
+
+function carry(sum: Sum): void {
+  sum.billed += fromLimbs(sum.high, sum.low)
+  sum.effective += fromLimbs(sum.effectiveHigh, sum.effectiveLow)
+  sum.high = sum.low = sum.effectiveHigh = sum.effectiveLow = sum.pending = 0
+}
+
+function addTo(sums: Sums, { times, currency, high, low }: TakenCharge): void {
+  const key = `${times.BillingPeriodStart} ${currency}`
+  let sum = sums.get(key)
+  if (!sum) sums.set(key, sum = { period: times.BillingPeriodStart, currency, rows: 0, billed: 0n, effective: 0n, high: 0, low: 0, effectiveHigh: 0, effectiveLow: 0, pending: 0 })
+  sum.rows++
+  // billed and effective are the first two numbers; an amount beyond a thousandth of what is exact is carried by itself
+  if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12) {
+    sum.billed += fromLimbs(high[0]!, low[0]!)
+    sum.effective += fromLimbs(high[1]!, low[1]!)
+    return
+  }
+  sum.high += high[0]!
+  sum.low += low[0]!
+  sum.effectiveHigh += high[1]!
+  sum.effectiveLow += low[1]!
+  if (++sum.pending === CARRY_ROWS) carry(sum)
+}
+
+function periodsOf(sums: Sums): ImportPeriod[] {
+  return [...sums.values()].sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1)).map((sum) => {
+    carry(sum)
+    return { billingPeriodStart: instant(sum.period), currency: sum.currency, rows: sum.rows, billedCost: scaledText(sum.billed), effectiveCost: scaledText(sum.effective) }
+  })
+}
 
 async function readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
   const sums: Sums = new Map()
-  let fileRows = 0
-  let check: RowCheck | null = null
-  let header: string[] = []
-  let broken = false
-  try {
-    for await (const { records, bytesDone } of readCsv(file.path)) {
-      for (const cells of records) {
-        if (!check) {
-          header = cells
-          const problems = checkHeader(header)
-          problems.forEach(problem => note(file.name, problem))
-          if (problems.length) broken = true
-          else check = rowCheck(header)
-          if (broken) break
-          continue
-        }
-        fileRows++
-        const nul = cells.findIndex(cell => cell.includes('\0'))
-        if (nul >= 0) {
-          note(file.name, { row: fileRows, column: header[nul] ?? null, value: null, reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' })
-          continue
-        }
-        const checked = check(cells, fileRows)
-        if ('problems' in checked) {
-          checked.problems.forEach(problem => note(file.name, problem))
-          continue
-        }
-        const { charge } = checked
-        for (const { column, difference } of checked.roundings) {
-          const known = roundings.get(column)
-          roundings.set(column, { count: (known?.count ?? 0) + 1, difference: (known?.difference ?? new Decimal(0)).plus(difference) })
-        }
-        const knownEnd = periodEnds[charge.billingPeriodStart] ??= charge.billingPeriodEnd
-        if (knownEnd !== charge.billingPeriodEnd) {
-          note(file.name, { row: fileRows, column: 'BillingPeriodEnd', value: charge.billingPeriodEnd, reason: `other charges of the period that starts ${charge.billingPeriodStart} end it at ${knownEnd}`, mend: 'Give all charges of a billing period the same end.' })
-        }
-        const key = `${charge.billingPeriodStart} ${charge.billingCurrency}`
-        const sum = sums.get(key) ?? { billingPeriodStart: charge.billingPeriodStart, currency: charge.billingCurrency, rows: 0, billed: 0n, effective: 0n }
-        sums.set(key, sum)
-        sum.rows++
-        sum.billed += charge.amounts.BilledCost
-        sum.effective += charge.amounts.EffectiveCost
-        if (errorCount === 0) { // after the first error nothing will be loaded; only checking goes on
-          lines.push(encoder.line(charge))
-          if (lines.length >= BATCH_ROWS) await flush()
-        }
+  const target = new ChargeTarget({
+    file: file.name, source: task.source, mapping: task.mapping,
+    note: problem => note(file.name, problem),
+    entryId(name, values) {
+      const id = entryIds.id(name, values)
+      if (name === 'chargeKind') corrects[id] = values[1] === 'Correction'
+      return id
+    },
+    take(charge) {
+      const { BillingPeriodStart: start, BillingPeriodEnd: end } = charge.times
+      let period = periods.get(start)
+      if (!period) periods.set(start, period = { end, accounts: new Set() })
+      if (period.end !== end) {
+        note(file.name, { row: target.rows, column: 'BillingPeriodEnd', value: instant(end), reason: `other charges of the period that starts ${instant(start)} end it at ${instant(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
       }
-      if (broken) break
-      send({ type: 'progress', bytesDone: bytesBefore + bytesDone, rows: rows + fileRows, errorCount })
+      period.accounts.add(charge.keys[billingAccountPlace]!)
+      addTo(sums, charge)
+      if (corrects[charge.keys[chargeKindPlace]!]) addTo(corrections, charge)
+      if (errorCount > 0) return // after the first error nothing will be loaded; only checking goes on
+      copy.add(charge)
+      segments.add(charge)
+    },
+  })
+  try {
+    for await (const bytesDone of readerFor(file.path).read(file.path, target, task.mapping ?? {})) {
+      send({ type: 'progress', bytesDone: bytesBefore + bytesDone, rows: rows + target.rows, errorCount })
+      if (copy.rows >= BATCH_ROWS) await flush()
     }
-    if (!check && !broken) checkHeader([]).forEach(problem => note(file.name, problem))
-    else if (check && fileRows === 0) note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
+    if (!target.begun) checkHeader([]).forEach(problem => note(file.name, problem))
+    else if (target.conformance && target.rows === 0) note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
   }
   catch (error) {
     if (!(error instanceof UnreadableFile)) throw error
     note(file.name, error.problem)
   }
-  rows += fileRows
-  const periods: ImportPeriod[] = [...sums.values()].sort((a, b) => a.billingPeriodStart < b.billingPeriodStart ? -1 : 1)
-    .map(({ billingPeriodStart, currency, rows, billed, effective }) => ({ billingPeriodStart, currency, rows, billedCost: scaledText(billed), effectiveCost: scaledText(effective) }))
-  return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: fileRows, periods }
+  rows += target.rows
+  if (target.conformance) reports.push(target.conformance)
+  for (const { sentence } of target.warnings) warnings.push(task.files.length > 1 ? `${file.name}, ${sentence}` : sentence)
+  return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: periodsOf(sums) }
 }
 
 try {
@@ -128,10 +163,12 @@ try {
     bytesBefore += file.bytes
     send({ type: 'progress', bytesDone: bytesBefore, rows, errorCount })
   }
-  if (errorCount === 0) await flush()
+  if (errorCount === 0) await flush(true)
+  const byPeriod = [...periods].sort(([a], [b]) => a - b)
   send({
-    type: 'done', rows, files, periodEnds, errorCount, errors,
-    warnings: [...roundings].map(([column, { count, difference }]) => roundingSentence(column, count, difference)),
+    type: 'done', rows, files, errorCount, errors, warnings, conformance: mergeConformance(reports), corrections: periodsOf(corrections),
+    periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instant(start), instant(end)])),
+    accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instant(start), [...accounts]])),
   })
 }
 catch (error) {

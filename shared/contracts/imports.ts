@@ -1,7 +1,8 @@
 import { z } from 'zod'
+import { mappingSchema } from '../../core/focus/mapping/mapping'
 import { amountText } from './common'
 
-export const importState = z.enum(['checking', 'loading', 'loaded', 'refused', 'stopped'])
+export const importState = z.enum(['checking', 'choosing', 'loading', 'loaded', 'refused', 'stopped', 'undone'])
 export type ImportState = z.infer<typeof importState>
 
 /** `row` counts records from 1 after the header; null for the whole file. */
@@ -18,13 +19,31 @@ export type ImportChange = z.infer<typeof importChange>
 export const importFile = z.object({ name: z.string(), bytes: z.number(), sha256: z.string(), rows: z.number(), periods: z.array(importPeriod) })
 export type ImportFile = z.infer<typeof importFile>
 
+/** Another source that has delivered the same billing account for the same period, and the other accounts of its delivery. */
+export const importOverlap = z.object({ source: z.string(), billingPeriodStart: z.string(), billingAccountIds: z.array(z.string()), others: z.array(z.string()) })
+export type ImportOverlap = z.infer<typeof importOverlap>
+
+/** What a load looks like against FOCUS: each rule, how many rows break it and the first of them. */
+export const conformanceReport = z.object({
+  rows: z.number(),
+  rules: z.array(z.object({ id: z.string(), says: z.string(), severity: z.enum(['error', 'warning']), since: z.string(), rows: z.number(), examples: z.array(z.object({ file: z.string(), row: z.number(), value: z.string().nullable() })) })),
+  columns: z.object({ focus: z.array(z.string()), own: z.array(z.string()), unknown: z.array(z.string()), missing: z.array(z.string()) }),
+})
+
 export const importStatus = z.object({
   id: z.string(), source: z.string(), state: importState, bytesDone: z.number(), bytesTotal: z.number(), rows: z.number(),
   periods: z.array(importPeriod), errorCount: z.number(), errors: z.array(importError),
   files: z.array(importFile), changes: z.array(importChange), warnings: z.array(z.string()), message: z.string().nullable(),
   who: z.string(), startedAt: z.string(), finishedAt: z.string().nullable(),
+  overlaps: z.array(importOverlap),
+  /** Charges that correct earlier ones, with their own sign. */
+  corrections: z.array(importPeriod),
+  mapped: z.boolean(),
+  /** Whether its charges are the ones that count, and can be taken back to what was there before. */
+  canUndo: z.boolean(),
   /** The same sums asked of the database; empty until loaded, or for what a later delivery has replaced. */
   inDatabase: z.array(importPeriod),
+  conformance: conformanceReport.nullable(),
 })
 export type ImportStatus = z.infer<typeof importStatus>
 
@@ -37,8 +56,37 @@ export type DeliveryStart = z.infer<typeof deliveryStart>
 
 export const sourceState = z.object({
   source: z.string(), lastDay: z.string().nullable(), lastLoadedAt: z.string(),
+  /** Days between the first and the last with charges that have none. */
+  missingDays: z.array(z.string()),
+  mapped: z.boolean(),
   periods: z.array(importPeriod.extend({ loadId: z.string(), loadedAt: z.string() })),
 })
 export type SourceState = z.infer<typeof sourceState>
-export const sourcesOverview = z.object({ sources: z.array(sourceState), loads: z.array(importStatus.omit({ errors: true, inDatabase: true })) })
+export const sourcesOverview = z.object({ sources: z.array(sourceState), loads: z.array(importStatus.omit({ errors: true, inDatabase: true, conformance: true, canUndo: true })) })
 export type SourcesOverview = z.infer<typeof sourcesOverview>
+
+export const importChoice = z.object({ use: z.enum(['this', 'other']) })
+
+/** What a restatement moved: sums of the same lines before and after. */
+export const movedLines = z.object({
+  lines: z.array(z.object({ billingPeriodStart: z.string(), currency: z.string(), subAccount: z.string().nullable(), service: z.string().nullable(), sku: z.string().nullable(), resource: z.string().nullable(), before: amountText, after: amountText, difference: amountText })),
+  rest: z.number(),
+})
+export type MovedLines = z.infer<typeof movedLines>
+
+/** The beginning of a file that is not FOCUS, and the mapping to look at it through. */
+export const mappingPreviewAsked = z.object({ source: z.string().trim().min(1).max(80), name: z.string(), text: z.string().max(400_000), mapping: mappingSchema.nullable() })
+export const mappingPreview = z.object({
+  mapping: mappingSchema, saved: z.boolean(), header: z.array(z.string()),
+  /** The first rows as they stand in the file. */
+  raw: z.array(z.array(z.string())),
+  /** The same rows as charges: FOCUS columns, and null where a row is left out. */
+  columns: z.array(z.string()), rows: z.array(z.array(z.string()).nullable()),
+  problems: z.array(importError.omit({ file: true })),
+})
+export type MappingPreview = z.infer<typeof mappingPreview>
+export const mappingSaved = z.object({ source: z.string() })
+
+export const watchInput = z.object({ source: z.string().trim().min(1).max(80), kind: z.enum(['folder', 'connection']), place: z.string().trim().min(1).max(500), everyMinutes: z.number().int().min(1).max(60 * 24 * 31) })
+export const watchList = z.object({ watches: z.array(watchInput.extend({ id: z.number(), who: z.string(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
+export type Watch = z.infer<typeof watchList>['watches'][number]

@@ -1,29 +1,49 @@
 import { z } from 'zod'
-import { amountText, currencyAmount, day } from './common'
+import { costMeasures, measures } from '../../core/spend/question'
+import { grains } from '../../core/time/grain'
+import { amountText, currencyAmount, day, month } from './common'
 
-export const costMeasure = z.enum(['billedCost', 'effectiveCost'])
-export const grain = z.enum(['day', 'month'])
+export const costMeasure = z.enum(costMeasures)
+export const spendMeasure = z.enum(measures)
+export const grain = z.enum(grains)
 const narrowing = z.record(z.string(), z.array(z.string().nullable()))
+/** A further condition: values of a dimension whose text contains something, or whose billed cost in the period is above an amount. */
+export const spendCondition = z.union([
+  z.object({ dimension: z.string(), keep: z.boolean(), contains: z.string().min(1) }),
+  z.object({ dimension: z.string(), keep: z.boolean(), above: amountText }),
+])
+
+const scope = { keep: narrowing.default({}), leaveOut: narrowing.default({}), conditions: z.array(spendCondition).max(20).default([]), billingMonth: month.optional() }
+const splitBy = z.array(z.string()).max(8).refine(list => new Set(list).size === list.length, 'name each dimension once')
 
 export const spendQuestion = z.object({
-  measure: costMeasure,
-  splitBy: z.array(z.string()).max(4).refine(list => new Set(list).size === list.length, 'name each dimension once'),
-  grain: grain.nullable(),
-  start: day,
-  end: day,
-  keep: narrowing.default({}),
-  leaveOut: narrowing.default({}),
+  measure: spendMeasure, splitBy, grain: grain.nullable(), start: day, end: day, ...scope,
   limit: z.number().int().positive().optional(),
 }).refine(question => question.start < question.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
-export type SpendQuestion = z.infer<typeof spendQuestion>
+export type SpendQuestion = z.input<typeof spendQuestion>
+
+/** Several questions of one state of the data. */
+export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40) })
+
+const period = z.object({ start: day, end: day }).refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
+export const compareQuestion = z.object({ measure: costMeasure, splitBy, now: period, before: period, ...scope, currency: z.string().optional() })
+export type CompareAsked = z.input<typeof compareQuestion>
+const effects = z.object({ quantity: amountText, price: amountText, both: amountText, newAndGone: amountText, other: amountText })
+export const spendComparison = z.object({
+  contributions: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), kind: z.enum(['new', 'gone', 'both']), currency: z.string(), now: amountText, before: amountText, difference: amountText, perDay: amountText, effects })),
+  totals: z.array(z.object({ currency: z.string(), now: amountText, before: amountText, difference: amountText, effects })),
+  daysNow: z.number(), daysBefore: z.number(), revision: z.number(),
+})
+export type SpendComparison = z.infer<typeof spendComparison>
 
 export const spendAnswer = z.object({
   totals: z.array(currencyAmount),
-  rows: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), start: day.nullable(), currency: z.string(), amount: amountText })),
+  rows: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(), currency: z.string(), amount: amountText })),
   rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(),
   revision: z.number(),
 })
 export type SpendAnswer = z.infer<typeof spendAnswer>
+export const spendAnswers = z.object({ answers: z.array(spendAnswer.omit({ revision: true })), revision: z.number() })
 
 /** Quantity × unit price, as the charges have it. */
 export const pricePart = z.object({
@@ -36,6 +56,14 @@ export type PriceParts = z.infer<typeof priceParts>
 
 export const dimensionList = z.object({
   columns: z.array(z.string()), tags: z.array(z.string()), revision: z.number(),
+  /** Dimensions whose keys came with the data: tags, price details, own columns, levels of trees. */
+  found: z.array(z.string()),
+  /** FOCUS columns that no charge has a value in, with the version that brought them. */
+  unused: z.array(z.object({ name: z.string(), since: z.string() })),
+  /** Keys of tags that something inherits. */
+  inherited: z.array(z.string()),
+  /** Whether any charge is of an hour. */
+  hourly: z.boolean(),
   /** First and last day with charges; null before anything is loaded. */
   firstDay: day.nullable(), lastDay: day.nullable(), currencies: z.array(z.string()), charges: z.number(),
 })

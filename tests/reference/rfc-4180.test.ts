@@ -3,15 +3,13 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, expect, it } from 'vitest'
-import { readCsv } from '../../server/imports/readers/csv'
+import { readRecords } from '../../server/imports/readers/records'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-rfc-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 async function read(text: string): Promise<string[][]> {
   writeFileSync(join(folder, 'f.csv'), text)
-  const records: string[][] = []
-  for await (const batch of readCsv(join(folder, 'f.csv'))) records.push(...batch.records)
-  return records
+  return readRecords(join(folder, 'f.csv'))
 }
 
 it.each<[string, string, string[][]]>([

@@ -5,17 +5,17 @@ import { join } from 'node:path'
 import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { rowCheck } from '../../core/focus/check'
-import { dictionaryNames } from '../../core/focus/star'
 import { scaled, scaledText } from '../../core/money/scaled'
 import { answer } from '../../core/spend/answer'
-import { Cube, measureNames, type Chunk } from '../../core/spend/cube'
-import { highLimb, lowLimb } from '../../core/spend/limbs'
+import { Cube } from '../../core/spend/cube'
 import type { Question } from '../../core/spend/question'
 import { addDays } from '../../core/time/day'
 import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
-import { readCsv } from '../../server/imports/readers/csv'
+import { decodeSegment } from '../../server/engine/segment-codec'
+import { csvReader } from '../../server/imports/readers/csv'
+import { SegmentBuilder } from '../../server/imports/segment-builder'
+import { ChargeTarget } from '../../server/imports/targets'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-duck-'))
 const files = ['brackwater-2026-10.csv.gz', 'larkfield-2026-10.csv.gz', 'lanternchart-2026-10.csv.gz']
@@ -25,37 +25,20 @@ let duck: DuckDBConnection
 async function load(file: string) {
   const delivery = demoDeliveries().find(d => d.file === file)!
   await writeFocusFile(join(folder, file), delivery.charges())
-  const ids = new Map<string, number>()
-  const rows: { hour: number, currency: number, keys: number[], amounts: bigint[] }[] = []
-  let check: ReturnType<typeof rowCheck> | null = null
-  for await (const { records } of readCsv(join(folder, file))) {
-    for (const cells of records) {
-      if (!check) {
-        check = rowCheck(cells)
-        continue
-      }
-      const checked = check(cells, rows.length + 1)
-      if ('problems' in checked) throw new Error(JSON.stringify(checked.problems[0]))
-      const { charge } = checked
-      const keys = dictionaryNames.map((name) => {
-        const key = `${name} ${charge.entries[name].join('\u0001')}`
-        let id = ids.get(key)
-        if (id === undefined) {
-          id = cube.entries[name].length
-          ids.set(key, id)
-          cube.addEntry(name, id, charge.entries[name])
-        }
-        return id
-      })
-      rows.push({ hour: Date.parse(charge.chargePeriodStart) / 3_600_000, currency: cube.currencyCode(charge.billingCurrency), keys, amounts: [charge.amounts.BilledCost, charge.amounts.EffectiveCost, charge.amounts.ListCost, charge.quantities.PricingQuantity ?? 0n] })
-    }
-  }
-  const chunk: Chunk = {
-    source: file, billingPeriodStart: '2026-10-01T00:00:00Z', rows: rows.length, startHour: Int32Array.from(rows, r => r.hour), currency: Uint8Array.from(rows, r => r.currency),
-    keys: Object.fromEntries(dictionaryNames.map((name, i) => [name, Int32Array.from(rows, r => r.keys[i]!)])) as Chunk['keys'],
-    measures: Object.fromEntries(measureNames.map((name, i) => [name, { high: Float64Array.from(rows, r => highLimb(r.amounts[i]!)), low: Float64Array.from(rows, r => lowLimb(r.amounts[i]!)) }])) as Chunk['measures'],
-  }
-  cube.setChunk(chunk)
+  const builder = new SegmentBuilder()
+  const target = new ChargeTarget({
+    file, source: file, mapping: null, take: charge => builder.add(charge),
+    note: (problem) => {
+      throw new Error(JSON.stringify(problem))
+    },
+    entryId(name, values) {
+      const id = cube.entries[name].length
+      cube.addEntry(name, id, values)
+      return id
+    },
+  })
+  for await (const _ of csvReader.read(join(folder, file), target, {})) continue
+  cube.setChunk({ source: file, billingPeriodStart: '2026-10-01T00:00:00Z', segments: builder.finish().map(({ bytes }) => decodeSegment(bytes, currency => cube.currencyCode(currency))!) })
 }
 
 beforeAll(async () => {

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { dictionaryNames, dictionaries, type DictionaryName } from '../../core/focus/star'
 import { scaled } from '../../core/money/scaled'
-import { Cube, measureNames, type Chunk } from '../../core/spend/cube'
-import { highLimb, lowLimb } from '../../core/spend/limbs'
+import { Cube } from '../../core/spend/cube'
+import { measureNames, segmentsOf, type SegmentRow } from '../../core/spend/segment'
 import { dayNumber } from '../../core/time/day'
 
 /** A charge as a test thinks of it: values by FOCUS column, tags by key. */
-export type PlainCharge = { day: string, hour: number, currency: string, amount: string, values: Record<string, string | null>, tags: Record<string, string> }
+export type PlainCharge = { day: string, hour: number, currency: string, amount: string, values: Record<string, string | null>, tags: Record<string, string>, own?: Record<string, string>, quantity?: string }
 
 const days = Array.from({ length: 61 }, (_, i) => new Date(Date.UTC(2026, 8, 1 + i)).toISOString().slice(0, 10))
 const maybe = (...values: string[]) => fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...values) }, { weight: 1, arbitrary: fc.constant(null) })
@@ -36,22 +36,17 @@ export function cubeOf(charges: PlainCharge[]): Cube {
     }
     return id
   }
-  const keys = Object.fromEntries(dictionaryNames.map(name => [name, new Int32Array(charges.length)])) as Chunk['keys']
-  const measures = Object.fromEntries(measureNames.map(name => [name, { high: new Float64Array(charges.length), low: new Float64Array(charges.length) }])) as Chunk['measures']
-  charges.forEach((charge, row) => {
-    for (const name of dictionaryNames) {
-      const values = name === 'tagSet' ? [Object.keys(charge.tags).length ? JSON.stringify(charge.tags) : null] : (dictionaries[name] as readonly string[]).map(column => charge.values[column] ?? null)
-      keys[name][row] = idOf(name, values)
-    }
+  const rows = charges.map((charge): SegmentRow => {
+    const keys = Object.fromEntries(dictionaryNames.map((name) => {
+      const own = name === 'others' ? charge.own : name === 'tagSet' ? charge.tags : null
+      const values = own ? [Object.keys(own).length ? JSON.stringify(own) : null] : name === 'others' ? [null] : (dictionaries[name] as readonly string[]).map(column => charge.values[column] ?? null)
+      return [name, idOf(name, values)]
+    })) as SegmentRow['keys']
     const amount = scaled(charge.amount)
-    for (const name of measureNames) {
-      measures[name].high[row] = highLimb(amount)
-      measures[name].low[row] = lowLimb(amount)
-    }
+    const measures = Object.fromEntries(measureNames.map(name => [name, amount])) as SegmentRow['measures']
+    if (charge.quantity !== undefined) measures.pricingQuantity = scaled(charge.quantity)
+    return { startHour: dayNumber(charge.day) * 24 + charge.hour, currency: cube.currencyCode(charge.currency), keys, measures }
   })
-  cube.setChunk({
-    source: 'test', billingPeriodStart: '2026-09-01T00:00:00Z', rows: charges.length, startHour: Int32Array.from(charges, c => dayNumber(c.day) * 24 + c.hour),
-    currency: Uint8Array.from(charges, c => cube.currencyCode(c.currency)), keys, measures,
-  })
+  cube.setChunk({ source: 'test', billingPeriodStart: '2026-09-01T00:00:00Z', segments: segmentsOf(rows) })
   return cube
 }

@@ -1,7 +1,8 @@
-import { char, index, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { char, customType, index, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { load } from './load'
 
 const amount = (name: string) => numeric(name, { precision: 38, scale: 15 })
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' })
 
 /** One charge: exact amounts with keys into the dictionaries. Only charges of a load that a billing period points to count. */
@@ -35,4 +36,18 @@ export const billingPeriod = pgTable('billing_period', {
   end: instant('end').notNull(),
   loadId: integer('load_id').notNull().references(() => load.id),
   revision: integer('revision').notNull(),
+  /** The load whose charges were here before: they are kept, so that this one can be undone. */
+  previousLoadId: integer('previous_load_id'),
 }, table => [primaryKey({ columns: [table.source, table.start] })])
+
+/**
+ * The columns in memory of up to 65 536 charges, as bytes: derived from `charge`, written together with it and checked by a checksum
+ * within, so that a start reads these instead of every charge.
+ */
+export const chargeSegment = pgTable('charge_segment', {
+  loadId: integer('load_id').notNull(),
+  billingPeriodStart: instant('billing_period_start').notNull(),
+  number: integer('number').notNull(),
+  rows: integer('rows').notNull(),
+  bytes: bytes('bytes').notNull(),
+}, table => [index('segment_by_load').on(table.loadId, table.billingPeriodStart)])

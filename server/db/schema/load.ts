@@ -1,5 +1,7 @@
 import { integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
-import type { ImportChange, ImportError, ImportFile, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
+import type { Conformance } from '../../../core/focus/conformance'
+import type { Mapping } from '../../../core/focus/mapping/mapping'
+import type { ImportChange, ImportError, ImportFile, ImportOverlap, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
 
 /** One delivery of a source, from its arrival to what became of it. */
 export const load = pgTable('load', {
@@ -16,6 +18,14 @@ export const load = pgTable('load', {
   warnings: jsonb('warnings').$type<string[]>().notNull().default([]),
   errorCount: integer('error_count').notNull().default(0),
   errors: jsonb('errors').$type<ImportError[]>().notNull().default([]),
+  conformance: jsonb('conformance').$type<Conformance>(),
+  /** Other sources that have delivered the same billing account and period: one has to be chosen before this is loaded. */
+  overlaps: jsonb('overlaps').$type<ImportOverlap[]>().notNull().default([]),
+  /** End of each billing period of the delivery, by its start. */
+  periodEnds: jsonb('period_ends').$type<Record<string, string>>().notNull().default({}),
+  corrections: jsonb('corrections').$type<ImportPeriod[]>().notNull().default([]),
+  /** The mapping the files were read with; null for FOCUS. */
+  mapping: jsonb('mapping').$type<Mapping>(),
   /** Why it ended, where neither an error list nor success says it. */
   message: text('message'),
 })
@@ -24,4 +34,25 @@ export const load = pgTable('load', {
 export const dataRevision = pgTable('data_revision', {
   id: integer('id').primaryKey(),
   revision: integer('revision').notNull(),
+})
+
+/** How a source's files become charges, where they are not FOCUS. */
+export const sourceMapping = pgTable('source_mapping', {
+  source: text('source').primaryKey(),
+  body: jsonb('body').$type<Mapping>().notNull(),
+  who: text('who').notNull(),
+  savedAt: timestamp('saved_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+})
+
+/** A folder that is looked into, or a connection that is asked, for new deliveries of a source. */
+export const sourceWatch = pgTable('source_watch', {
+  id: serial('id').primaryKey(),
+  source: text('source').notNull(),
+  kind: text('kind').$type<'folder' | 'connection'>().notNull(),
+  /** The folder's path, or the connection's name. */
+  place: text('place').notNull(),
+  everyMinutes: integer('every_minutes').notNull(),
+  who: text('who').notNull(),
+  lastAskedAt: timestamp('last_asked_at', { withTimezone: true, mode: 'string' }),
+  lastSaid: text('last_said'),
 })

@@ -1,39 +1,20 @@
-import { createReadStream, openSync, readSync, closeSync } from 'node:fs'
-import type { Readable} from 'node:stream';
+import { createReadStream } from 'node:fs'
+import type { Readable } from 'node:stream'
 import { Transform } from 'node:stream'
 import { createGunzip } from 'node:zlib'
-import Papa from 'papaparse'
-import type { FileProblem } from '../../../core/focus/problem'
+import { CsvScanner } from './csv-scanner'
+import { unreadable, UnreadableFile, type FileReader, type ReadOptions, type RowTarget } from './reader'
 
-/** What a reader hands on: records in order, the header first. */
-export type RecordBatch = { records: string[][], bytesDone: number }
-
-/** A file that cannot be read to its end. */
-export class UnreadableFile extends Error {
-  constructor(readonly problem: FileProblem) {
-    super(problem.reason)
-  }
-}
-
-const unreadable = (row: number | null, reason: string, mend: string) => new UnreadableFile({ row, column: null, value: null, reason, mend })
-
-/** Whether the file is compressed, by its first two bytes. */
-function isGzip(path: string): boolean {
-  const head = Buffer.alloc(2)
-  const file = openSync(path, 'r')
-  try {
-    return readSync(file, head, 0, 2, 0) === 2 && head[0] === 0x1F && head[1] === 0x8B
-  }
-  finally {
-    closeSync(file)
-  }
-}
+const GZIP = [0x1F, 0x8B]
+const utf8 = new TextDecoder('utf-8', { fatal: true })
 
 /**
- * Reads a CSV file (RFC 4180; UTF-8, with or without a byte order mark; plain or gzip) as a stream of batches of records.
+ * CSV (RFC 4180; UTF-8, with or without a byte order mark; plain or gzip), as a stream.
  * @throws UnreadableFile when the bytes are not such a file, saying where reading stopped.
  */
-export async function* readCsv(path: string): AsyncGenerator<RecordBatch> {
+export const csvReader: FileReader = { format: 'CSV', recognises: () => true, read: readCsv }
+
+async function* readCsv(path: string, target: RowTarget, { delimiter = ',', encoding = 'utf-8', skipLines = 0 }: ReadOptions): AsyncGenerator<number> {
   let bytesDone = 0
   const bytes = createReadStream(path, { highWaterMark: 1 << 20 })
   const counted = new Transform({
@@ -43,18 +24,25 @@ export async function* readCsv(path: string): AsyncGenerator<RecordBatch> {
     },
   })
   const raw = bytes.pipe(counted)
-  const plain: Readable = isGzip(path) ? raw.pipe(createGunzip({ chunkSize: 1 << 20 })) : raw
+  const packed = await startsWith(path, GZIP)
+  const plain: Readable = packed ? raw.pipe(createGunzip({ chunkSize: 1 << 20 })) : raw
   bytes.on('error', error => plain.destroy(error))
-
-  const decoder = new TextDecoder('utf-8', { fatal: true })
-  const parser = new RecordParser()
+  const scanner: CsvScanner = new CsvScanner(target, delimiter.charCodeAt(0), cell => decodeName(cell), skipLines)
+  // other encodings are turned into UTF-8 first: the scanner knows one
+  const other = encoding === 'utf-8' ? null : new TextDecoder(encoding)
   try {
+    let first = true
     for await (const chunk of plain) {
-      const records = parser.push(decode(decoder, chunk as Buffer, true, parser.count))
-      if (records.length) yield { records, bytesDone }
+      const piece = chunk as Buffer
+      if (first && encoding === 'utf-8') refuseUtf16(piece)
+      first = false
+      scanner.push(other ? Buffer.from(other.decode(piece, { stream: true })) : piece)
+      yield bytesDone
+      if (scanner.stopped) return
     }
-    const records = [...parser.push(decode(decoder, undefined, false, parser.count)), ...parser.end()]
-    yield { records, bytesDone }
+    if (other) scanner.push(Buffer.from(other.decode()))
+    scanner.end()
+    yield bytesDone
   }
   catch (error) {
     if (error instanceof UnreadableFile) throw error
@@ -67,66 +55,30 @@ export async function* readCsv(path: string): AsyncGenerator<RecordBatch> {
   }
 }
 
-function decode(decoder: TextDecoder, chunk: Buffer | undefined, stream: boolean, records: number): string {
+async function startsWith(path: string, head: number[]): Promise<boolean> {
+  for await (const chunk of createReadStream(path, { start: 0, end: head.length - 1 })) return head.every((byte, i) => (chunk as Buffer)[i] === byte)
+  return false
+}
+
+function refuseUtf16(piece: Buffer): void {
+  if ((piece[0] === 0xFF && piece[1] === 0xFE) || (piece[0] === 0xFE && piece[1] === 0xFF)) throw unreadable(null, 'the file is UTF-16, not UTF-8', 'Save the file in the encoding UTF-8.')
+}
+
+function decodeName(bytes: Uint8Array): string {
   try {
-    return decoder.decode(chunk, { stream })
+    return utf8.decode(bytes)
   }
   catch {
-    throw unreadable(null, `after record ${Math.max(0, records - 1)} there are bytes that are not UTF-8`, 'Save the file in the encoding UTF-8.')
+    throw unreadable(null, 'the header has bytes that are not UTF-8', 'Save the file in the encoding UTF-8.')
   }
 }
 
-/** Cuts text that arrives in pieces into whole records; a record that is not complete waits for the next piece. */
-class RecordParser {
-  #waiting = ''
-  #newline: '\n' | '\r\n' | '\r' | null = null
-  count = 0
-
-  push(text: string): string[][] {
-    const whole = this.#waiting + text
-    this.#newline ??= lineBreakOf(whole)
-    const cut = this.#newline ? lastRecordEnd(whole, this.#newline) : 0
-    this.#waiting = whole.slice(cut)
-    return this.#parse(whole.slice(0, cut))
+/** Text of UTF-8 bytes; null when they are not. */
+export function decodeUtf8(bytes: Uint8Array): string | null {
+  try {
+    return utf8.decode(bytes)
   }
-
-  end(): string[][] {
-    return this.#parse(this.#waiting)
+  catch {
+    return null
   }
-
-  #parse(text: string): string[][] {
-    if (text === '') return []
-    const { data, errors } = Papa.parse<string[]>(text, { delimiter: ',', newline: this.#newline ?? '\n', skipEmptyLines: true })
-    const wrong = errors[0]
-    if (wrong) {
-      throw unreadable(this.count + (wrong.row ?? 0), wrong.code === 'MissingQuotes' ? 'a quoted text is not closed' : 'a quote stands where none may be',
-        'Put the whole text in quotes and write each quote inside it twice.')
-    }
-    this.count += data.length
-    return data
-  }
-}
-
-function lineBreakOf(text: string): '\n' | '\r\n' | '\r' | null {
-  let quoted = false
-  for (let i = 0; i < text.length; i++) {
-    const c = text[i]
-    if (c === '"') quoted = !quoted
-    else if (!quoted && c === '\n') return '\n'
-    else if (!quoted && c === '\r') return i + 1 === text.length ? null : text[i + 1] === '\n' ? '\r\n' : '\r'
-  }
-  return null
-}
-
-/** Just behind the last line break that is not inside quotes: an even number of quotes lies before it. */
-function lastRecordEnd(text: string, newline: string): number {
-  let quotes = 0
-  for (let i = text.indexOf('"'); i >= 0; i = text.indexOf('"', i + 1)) quotes++
-  // Walk back from the end, taking quotes off, until a line break has an even number before it.
-  let behind = 0
-  for (let i = text.length - 1; i >= 0; i--) {
-    if (text[i] === '"') behind++
-    else if (text.startsWith(newline, i) && (quotes - behind) % 2 === 0) return i + newline.length
-  }
-  return 0
 }

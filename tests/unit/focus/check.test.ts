@@ -1,22 +1,19 @@
 import { expect, it } from 'vitest'
-import { checkHeader, rowCheck } from '../../../core/focus/check'
+import { checkHeader } from '../../../core/focus/check'
 import { focusColumns } from '../../../core/focus/columns'
-import { isDimension } from '../../../core/focus/star'
+import { isDimension } from '../../../core/spend/dimension'
 import { fileColumns, type FileCharge } from '../../../demo/focus-file'
 import { charge } from '../../support/charges'
+import { take } from '../../support/intake'
 
 const header = [...fileColumns]
-const check = rowCheck(header)
 const cells = (more: FileCharge) => header.map(column => charge(more)[column] ?? '')
-const problems = (more: FileCharge) => {
-  const checked = check(cells(more), 7)
-  return 'problems' in checked ? checked.problems : []
-}
+const problems = (more: FileCharge) => take(header, [...Array.from({ length: 6 }, () => cells({})), cells(more)]).problems
 
 it('takes a good row and keeps every value', () => {
-  const checked = check(cells({ BilledCost: '1.5E-7', Tags: '{"b":1,"a":null}', x_ProjectCode: 'SK-1' }), 1)
-  expect('charge' in checked && checked.charge).toMatchObject({
-    billingCurrency: 'EUR', amounts: { BilledCost: 150_000_000n }, chargePeriodStart: '2026-10-05T00:00:00Z',
+  const { charges: [taken] } = take(header, [cells({ BilledCost: '1.5E-7', Tags: '{"b":1,"a":null}', x_ProjectCode: 'SK-1' })])
+  expect(taken).toMatchObject({
+    currency: 'EUR', amounts: { BilledCost: 150_000_000n }, start: Date.UTC(2026, 9, 5) / 1000,
     entries: { tagSet: ['{"a":null,"b":1}'], others: ['{"x_ProjectCode":"SK-1"}'] },
   })
 })
@@ -49,13 +46,11 @@ it('names every problem of a row', () => {
 })
 
 it('refuses a row with too few cells', () => {
-  const checked = check(cells({}).slice(1), 3)
-  expect('problems' in checked && checked.problems[0]).toMatchObject({ row: 3, column: null, reason: expect.stringContaining('cells') })
+  expect(take(header, [cells({}), cells({}), cells({}).slice(1)]).problems[0]).toMatchObject({ row: 3, column: null, reason: expect.stringContaining('cells') })
 })
 
 it('reports what rounding does', () => {
-  const checked = check(cells({ BilledCost: '0.1234567890123456' }), 1)
-  expect('charge' in checked && checked.roundings.find(r => r.column === 'BilledCost')?.difference.toFixed()).toBe('0.0000000000000004')
+  expect(take(header, [cells({ BilledCost: '0.1234567890123456' })]).intake.roundings.get('BilledCost')?.difference.toFixed()).toBe('0.0000000000000004')
 })
 
 it('needs the mandatory columns and no others', () => {
@@ -68,6 +63,6 @@ it('needs the mandatory columns and no others', () => {
 })
 
 it('knows what spend can be split by', () => {
-  expect(['ServiceName', 'Tags/team', 'ResourceId'].every(isDimension)).toBe(true)
-  expect(['BilledCost', 'Tags', 'Tags/', 'CostCentre', 'Lookup/a/b', 'nonsense', 'Others', 'SkuPriceDetails'].some(isDimension)).toBe(false)
+  expect(['ServiceName', 'Tags/team', 'ResourceId', 'x_ProjectCode', 'SkuPriceDetails/InstanceType', 'Container/2', 'AccountTree/1', 'ChargedFor', 'ServiceWhole', 'TagsFrom/team'].every(isDimension)).toBe(true)
+  expect(['BilledCost', 'Tags', 'Tags/', 'CostCentre', 'Lookup/a/b', 'nonsense', 'Others', 'SkuPriceDetails', 'Container/0', 'AccountTree/x', 'x_', 'TagsFrom/'].some(isDimension)).toBe(false)
 })

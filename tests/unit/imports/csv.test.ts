@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { readCsv, UnreadableFile } from '../../../server/imports/readers/csv'
+import { UnreadableFile } from '../../../server/imports/readers/reader'
+import { readRecords } from '../../../server/imports/readers/records'
 
 let folder: string
 beforeAll(() => {
@@ -15,9 +16,7 @@ afterAll(() => rmSync(folder, { recursive: true }))
 async function read(bytes: string | Buffer): Promise<string[][]> {
   const path = join(folder, 'file')
   writeFileSync(path, bytes)
-  const records: string[][] = []
-  for await (const batch of readCsv(path)) records.push(...batch.records)
-  return records
+  return readRecords(path)
 }
 const problemOf = (bytes: string | Buffer) => read(bytes).then(() => null, (error: unknown) => error instanceof UnreadableFile ? error.problem : error)
 const quoted = (cell: string) => /[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell
@@ -41,7 +40,8 @@ it('keeps records whole over the joints of large files', async () => {
 it('says what is wrong with a file that cannot be read', async () => {
   expect(await problemOf('a,b\n1,"open')).toMatchObject({ reason: 'a quoted text is not closed' })
   expect(await problemOf('a,b\n1,"x"y\n')).toMatchObject({ reason: 'a quote stands where none may be' })
-  expect(await problemOf(Buffer.from([0x61, 0x2C, 0x62, 0x0A, 0xC3, 0x28]))).toMatchObject({ reason: expect.stringContaining('not UTF-8') })
+  expect(await problemOf(Buffer.from('\uFEFFa,b\n1,2\n', 'utf16le'))).toMatchObject({ reason: expect.stringContaining('UTF-16') })
+  expect(await problemOf(Buffer.from([0xC3, 0x28, 0x2C, 0x62, 0x0A]))).toMatchObject({ reason: expect.stringContaining('not UTF-8') })
   expect(await problemOf(gzipSync('a,b\n1,2\n').subarray(0, 20))).toMatchObject({ reason: expect.stringContaining('cut short') })
   expect(await problemOf(Buffer.concat([gzipSync('a,b\n1,2\n').subarray(0, 12), Buffer.from('garbage garbage')]))).toMatchObject({ reason: expect.stringContaining('damaged') })
 })

@@ -1,10 +1,10 @@
 import { spendQuestion, type SpendAnswer } from '../../../../shared/contracts/spend'
-import { checkDimensions } from '../../../http/question'
+import { checkScope } from '../../../http/question'
 import { body, route } from '../../../http/route'
 
 export default route(async ({ event, cube }): Promise<SpendAnswer> => {
-  const { limit, ...question } = await body(event, spendQuestion)
-  checkDimensions([...question.splitBy, ...Object.keys(question.keep), ...Object.keys(question.leaveOut)])
-  const { revision, result } = await cube.ask('answer', { ...question, ...(limit !== undefined && { limit }) })
+  const question = await body(event, spendQuestion)
+  checkScope(question)
+  const { revision, result } = await cube.ask('answer', question)
   return { ...result, revision }
 })

@@ -1,17 +1,19 @@
 import { scaledText } from '../../../../core/money/scaled'
+import { costMeasures, type CostMeasure, type Measure } from '../../../../core/spend/question'
 import { sumByCurrency } from '../../../../core/spend/answer'
 import { spendQuestion, type PriceParts } from '../../../../shared/contracts/spend'
-import { checkDimensions } from '../../../http/question'
+import { checkScope } from '../../../http/question'
 import { body, route } from '../../../http/route'
 
 const MOST_PARTS = 200
+const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)
 const parts = ['SkuId', 'SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
 
 /** What the charges of a narrowing are made of: quantity × unit price, largest first. */
 export default route(async ({ event, cube }): Promise<PriceParts> => {
   const question = await body(event, spendQuestion)
-  checkDimensions([...Object.keys(question.keep), ...Object.keys(question.leaveOut)])
-  const { revision, result } = await cube.ask('group', { ...question, splitBy: parts, grain: 'day', measures: [question.measure, 'pricingQuantity'] })
+  checkScope({ ...question, splitBy: [] })
+  const { revision, result } = await cube.ask('group', { ...question, splitBy: parts, grain: 'day', measures: [isCost(question.measure) ? question.measure : 'effectiveCost', 'pricingQuantity'] })
   const byPart = new Map<string, { first: (typeof result)[number], amount: bigint, quantity: bigint, charges: number, firstDay: string, lastDay: string }>()
   for (const group of result) {
     const key = JSON.stringify([group.currency, ...parts.map(part => group.values[part])])

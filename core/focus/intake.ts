@@ -1,0 +1,384 @@
+import { Decimal } from '../money/decimal'
+import { LARGEST_AMOUNT, parseScaled, scaledText, type Scaled } from '../money/scaled'
+import { highLimb, lowLimb } from '../spend/limbs'
+import { canonicalJson, checkHeader, readTime, valueCheck, type Wrong } from './check'
+import { ColumnValues, TupleIndex, type Decode } from './column-values'
+import { focusColumn, focusColumns, type FocusColumn } from './columns'
+import { MOST_EXAMPLES, ruleProblem, type Conformance, type RuleReport } from './conformance'
+import { shownValue, type FileProblem } from './problem'
+import { rules, type Rule, type RuleCharge } from './rules'
+import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, ownColumns, quantityColumns, type DictionaryName } from './star'
+
+/** Amounts and quantities of a charge, in this order. */
+export const numberColumns = [...amountColumns, ...quantityColumns] as const
+const timeColumns = ['BillingPeriodStart', 'BillingPeriodEnd', 'ChargePeriodStart', 'ChargePeriodEnd'] as const
+type TimeColumn = typeof timeColumns[number]
+
+/** A checked charge. The arrays are the intake's own and hold until its next row. */
+export type TakenCharge = {
+  /** Seconds since 1970. */
+  times: Record<TimeColumn, number>
+  currency: string
+  /** Dictionary ids in the order of `dictionaryNames`. */
+  keys: Int32Array
+  /** Limbs in the order of `numberColumns`; what is not there counts as zero. */
+  high: Float64Array
+  low: Float64Array
+  present: Uint8Array
+}
+
+export type IntakeOptions = {
+  decode: Decode
+  /** The id of a combination of values in a dictionary, new or known; asked once for each combination of a file. */
+  entryId: (dictionary: DictionaryName, values: (string | null)[]) => number
+  note: (problem: FileProblem) => void
+}
+
+type Kind = 'value' | 'number' | 'time'
+
+const MISSING_AMOUNT: Wrong = { reason: 'an amount is missing', mend: 'Fill it in; write 0 where nothing is charged.' }
+const NOT_NUMBER: Wrong = { reason: 'not a number', mend: 'Use digits with a point, such as 12.5 or 1.5E-7; no thousands separator, no currency sign.' }
+const TOO_LARGE: Wrong = { reason: `larger than ${LARGEST_AMOUNT.toFixed(0)}`, mend: 'Check the unit; a single charge cannot be this large.' }
+const LARGEST_HIGH = 2 ** 52
+const powers = Array.from({ length: 16 }, (_, i) => 10 ** i)
+
+/**
+ * Takes the rows of a file under its header, from texts or from bytes, checks each against FOCUS 1.0 to 1.2 and hands on exact charges.
+ * Cells are set one by one, then `endRow` gives the charge or notes all that is wrong with it. Every check of a single value is made once
+ * for each distinct value of a column.
+ */
+export class Intake {
+  rows = 0
+  readonly roundings = new Map<string, { count: number, difference: Decimal }>()
+  readonly #kinds: Kind[]
+  readonly #place: number[]
+  readonly #values: ColumnValues[]
+  readonly #ids: Int32Array
+  readonly #columns: (FocusColumn | null)[]
+  readonly #checks: (((text: string) => Wrong | null) | null)[]
+  readonly #verdicts: (Wrong | null | undefined)[][]
+  readonly #seconds: (number | null)[][]
+  readonly #dictionaries: Dictionary[]
+  readonly #currency: number
+  readonly #rules: { rule: Rule, report: RuleReport }[]
+  readonly #taken: TakenCharge
+  readonly #numberWrong: (Wrong | null)[]
+  readonly #numberText: string[]
+  readonly #view: RuleCharge
+  #anyNumberWrong = false
+
+  constructor(readonly header: readonly string[], private readonly options: IntakeOptions) {
+    const problems = checkHeader(header)
+    if (problems.length) throw new RangeError('the header has to be checked first')
+    const at = (name: string) => header.indexOf(name)
+    this.#kinds = header.map(name => (numberColumns as readonly string[]).includes(name) ? 'number' : (timeColumns as readonly string[]).includes(name) ? 'time' : 'value')
+    this.#place = header.map(name => (numberColumns as readonly string[]).indexOf(name))
+    this.#values = header.map(() => new ColumnValues(options.decode))
+    this.#ids = new Int32Array(header.length)
+    this.#columns = header.map(name => focusColumn(name) ?? null)
+    this.#checks = this.#columns.map((column, i) => column && this.#kinds[i] === 'value' ? valueCheck(column) : plainText)
+    this.#verdicts = header.map(() => [])
+    this.#seconds = header.map(() => [])
+    this.#currency = at('BillingCurrency')
+    const others = header.flatMap((name, i) => dictionaryFor(name) || ownColumns.includes(name) ? [] : [i])
+    this.#dictionaries = dictionaryNames.map((name) => {
+      const columns = name === 'others' ? others : dictionaries[name].map(at).filter(i => i >= 0)
+      return { name, columns, tuple: new Int32Array(columns.length), last: new Int32Array(columns.length).fill(-1), lastId: -1, index: new TupleIndex(columns.length), ids: [] }
+    })
+    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] } }))
+    this.#numberWrong = numberColumns.map(() => null)
+    this.#numberText = numberColumns.map(() => '')
+    this.#taken = {
+      times: { BillingPeriodStart: 0, BillingPeriodEnd: 0, ChargePeriodStart: 0, ChargePeriodEnd: 0 }, currency: '',
+      keys: new Int32Array(dictionaryNames.length), high: new Float64Array(numberColumns.length), low: new Float64Array(numberColumns.length), present: new Uint8Array(numberColumns.length),
+    }
+    this.#view = this.#ruleView()
+  }
+
+  /** Sets a cell from bytes of UTF-8. */
+  setBytes(column: number, bytes: Uint8Array, from: number, to: number): void {
+    if (this.#kinds[column] === 'number') {
+      const place = this.#place[column]!
+      if (!this.#plainNumber(place, bytes, from, to)) this.#number(place, this.options.decode(bytes.subarray(from, to)) ?? '?')
+    }
+    else this.#ids[column] = this.#values[column]!.ofBytes(bytes, from, to)
+  }
+
+  /** Sets a cell from a text. */
+  setText(column: number, text: string): void {
+    if (this.#kinds[column] === 'number') this.#number(this.#place[column]!, text)
+    else this.#ids[column] = this.#values[column]!.ofText(text)
+  }
+
+  /** Digits with at most fifteen decimals, read without a text: nearly every amount. False when it is anything else. */
+  #plainNumber(place: number, bytes: Uint8Array, from: number, to: number): boolean {
+    const { high, low, present } = this.#taken
+    this.#numberWrong[place] = null
+    if (from === to) {
+      high[place] = low[place] = present[place] = 0
+      return true
+    }
+    let i = from
+    const negative = bytes[i] === 0x2D
+    if (negative) i++
+    let whole = 0
+    const firstDigit = i
+    for (; i < to; i++) {
+      const digit = bytes[i]! - 48
+      if (digit < 0 || digit > 9) break
+      whole = whole * 10 + digit
+    }
+    if (i === firstDigit || i - firstDigit > 10) return false
+    let micro = 0
+    let rest = 0
+    if (i < to) {
+      if (bytes[i] !== 0x2E) return false
+      const first = ++i
+      if (to - first > 15 || first === to) return false
+      for (; i < to; i++) {
+        const digit = bytes[i]! - 48
+        if (digit < 0 || digit > 9) return false
+        if (i - first < 6) micro = micro * 10 + digit
+        else rest = rest * 10 + digit
+      }
+      const digits = to - first
+      if (digits < 6) micro *= powers[6 - digits]!
+      else rest *= powers[15 - digits]!
+    }
+    const h = whole * 1e6 + micro
+    if (h > LARGEST_HIGH) return false
+    high[place] = negative ? -h : h
+    low[place] = negative ? -rest : rest
+    present[place] = 1
+    return true
+  }
+
+  #number(place: number, text: string): void {
+    const { high, low, present } = this.#taken
+    this.#numberWrong[place] = null
+    this.#numberText[place] = text
+    high[place] = low[place] = present[place] = 0
+    if (text === '') return
+    const parsed = parseScaled(text)
+    if (!parsed) return this.#wrongNumber(place, NOT_NUMBER)
+    if (parsed.value > largest || parsed.value < -largest) return this.#wrongNumber(place, TOO_LARGE)
+    if (parsed.rounded) this.#rounded(numberColumns[place]!, text, parsed.value)
+    high[place] = highLimb(parsed.value)
+    low[place] = lowLimb(parsed.value)
+    present[place] = 1
+  }
+
+  #wrongNumber(place: number, wrong: Wrong): void {
+    this.#numberWrong[place] = wrong
+    this.#anyNumberWrong = true
+  }
+
+  #rounded(column: string, text: string, value: Scaled): void {
+    const known = this.roundings.get(column)
+    const difference = new Decimal(scaledText(value)).minus(new Decimal(text))
+    this.roundings.set(column, { count: (known?.count ?? 0) + 1, difference: (known?.difference ?? new Decimal(0)).plus(difference) })
+  }
+
+  /** The charge of the cells set, or null when something is wrong with it, which has been noted. `cells` is how many the row had. */
+  endRow(file: string, cells: number = this.header.length): TakenCharge | null {
+    const row = ++this.rows
+    if (cells !== this.header.length) {
+      this.#note(row, null, null, { reason: `the row has ${cells} cells where the header names ${this.header.length}`, mend: 'Look for a missing or extra comma, or a text with a comma or line break that is not in quotes.' })
+      this.#anyNumberWrong = false
+      return null
+    }
+    let good = this.#checkValues(row)
+    good = this.#checkNumbers(row) && good
+    good = this.#checkTimes(row) && good
+    if (!good) return null
+    if (!this.#checkRules(file, row)) return null
+    this.#taken.currency = this.#values[this.#currency]!.texts[this.#ids[this.#currency]!]!
+    this.#dictionaries.forEach((dictionary, i) => {
+      this.#taken.keys[i] = this.#key(dictionary)
+    })
+    return this.#taken
+  }
+
+  #note(row: number, column: string | null, value: string | null, { reason, mend }: Wrong): void {
+    this.options.note({ row, column, value: value === null ? null : shownValue(value), reason, mend })
+  }
+
+  #checkValues(row: number): boolean {
+    let good = true
+    for (let i = 0; i < this.#kinds.length; i++) {
+      if (this.#kinds[i] !== 'value') continue
+      const id = this.#ids[i]!
+      let wrong = this.#verdicts[i]![id]
+      if (wrong === undefined) {
+        const text = this.#values[i]!.texts[id]!
+        wrong = text === null ? NOT_UTF8 : this.#checks[i]!(text)
+        this.#verdicts[i]![id] = wrong
+      }
+      if (!wrong) continue
+      good = false
+      this.#note(row, this.header[i]!, this.#values[i]!.texts[id] ?? '', wrong)
+    }
+    return good
+  }
+
+  #checkNumbers(row: number): boolean {
+    let good = true
+    const { present } = this.#taken
+    for (let place = 0; place < amountColumns.length; place++) {
+      if (present[place] || this.#numberWrong[place]) continue
+      good = false
+      this.#note(row, numberColumns[place]!, '', MISSING_AMOUNT)
+    }
+    if (this.#anyNumberWrong) {
+      this.#numberWrong.forEach((wrong, place) => {
+        if (!wrong) return
+        good = false
+        this.#note(row, numberColumns[place]!, this.#numberText[place]!, wrong)
+      })
+      this.#anyNumberWrong = false
+    }
+    return good
+  }
+
+  #checkTimes(row: number): boolean {
+    let good = true
+    const { times } = this.#taken
+    const known = { BillingPeriodStart: true, BillingPeriodEnd: true, ChargePeriodStart: true, ChargePeriodEnd: true }
+    for (const name of timeColumns) {
+      const column = this.#timePlace(name)
+      const id = this.#ids[column]!
+      let seconds = this.#seconds[column]![id]
+      const text = this.#values[column]!.texts[id] ?? '?'
+      if (seconds === undefined) {
+        seconds = readTime(text)
+        this.#seconds[column]![id] = seconds
+      }
+      if (seconds !== null) {
+        times[name] = seconds
+        continue
+      }
+      good = known[name] = false
+      this.#note(row, name, text, text === ''
+        ? { reason: 'a value is missing', mend: 'Fill in the date and time, such as 2026-11-01T00:00:00Z.' }
+        : { reason: 'not a date and time in UTC', mend: 'Write it like 2026-11-01T00:00:00Z.' })
+    }
+    for (const [start, end] of [['BillingPeriodStart', 'BillingPeriodEnd'], ['ChargePeriodStart', 'ChargePeriodEnd']] as const) {
+      if (!known[start] || !known[end] || times[start] < times[end]) continue
+      good = false
+      this.#note(row, end, this.#text(end), { reason: `is not after ${start} (${this.#text(start)})`, mend: 'The end is exclusive: a day ends at midnight of the next.' })
+    }
+    return good
+  }
+
+  #timePlace(name: TimeColumn): number {
+    return this.#times[name] ??= this.header.indexOf(name)
+  }
+
+  readonly #times: Partial<Record<TimeColumn, number>> = {}
+
+  #text(column: string): string {
+    const i = this.header.indexOf(column)
+    return this.#values[i]!.texts[this.#ids[i]!] ?? ''
+  }
+
+  #checkRules(file: string, row: number): boolean {
+    let good = true
+    for (const { rule, report } of this.#rules) {
+      if (!rule.broken(this.#view)) continue
+      report.rows++
+      const value = this.#shown(rule.needs.at(-1)!)
+      if (report.examples.length < MOST_EXAMPLES) report.examples.push({ file, row, value })
+      if (rule.severity === 'warning') continue
+      good = false
+      this.options.note(ruleProblem(rule, row, value))
+    }
+    return good
+  }
+
+  #shown(column: string): string | null {
+    const place = (numberColumns as readonly string[]).indexOf(column)
+    if (place >= 0) return this.#taken.present[place] ? String(this.#view.amount(column)) : null
+    return shownValue(this.#text(column)) || null
+  }
+
+  /** The charge as rules see it, with places of columns and numbers of texts found once. */
+  #ruleView(): RuleCharge {
+    const places = new Map(this.header.map((name, i) => [name, i]))
+    const numbers = new Map<string, number>(numberColumns.map((name, i) => [name, i]))
+    const wanted = this.header.map(() => new Map<string, number>())
+    const floats: number[][] = this.header.map(() => [])
+    return {
+      has: (column) => {
+        const number = numbers.get(column)
+        return number === undefined ? this.#ids[places.get(column)!] !== 0 : this.#taken.present[number] === 1
+      },
+      is: (column, value) => {
+        const place = places.get(column)
+        if (place === undefined) return false
+        let id = wanted[place]!.get(value)
+        if (id === undefined) {
+          id = this.#values[place]!.ofText(value)
+          wanted[place]!.set(value, id)
+        }
+        return this.#ids[place] === id
+      },
+      amount: (column) => {
+        const number = numbers.get(column)
+        if (number !== undefined) return this.#taken.high[number]! / 1e6 + this.#taken.low[number]! / 1e15
+        const place = places.get(column)!
+        const id = this.#ids[place]!
+        return floats[place]![id] ??= Number(this.#values[place]!.texts[id])
+      },
+      seconds: column => this.#taken.times[column],
+    }
+  }
+
+  #key(dictionary: Dictionary): number {
+    const { columns, tuple, last } = dictionary
+    let same = dictionary.lastId >= 0
+    for (let i = 0; i < columns.length; i++) {
+      const id = this.#ids[columns[i]!]!
+      tuple[i] = id
+      if (last[i] !== id) {
+        last[i] = id
+        same = false
+      }
+    }
+    if (same) return dictionary.lastId
+    const before = dictionary.index.size
+    const place = dictionary.index.place(tuple)
+    if (place === before) dictionary.ids[place] = this.options.entryId(dictionary.name, this.#entry(dictionary))
+    return dictionary.lastId = dictionary.ids[place]!
+  }
+
+  #entry({ name, columns }: Dictionary): (string | null)[] {
+    if (name === 'others') {
+      const filled = columns.flatMap((column) => {
+        const text = this.#values[column]!.texts[this.#ids[column]!]
+        return text ? [[this.header[column]!, text] as const] : []
+      })
+      return [filled.length ? JSON.stringify(Object.fromEntries(filled)) : null]
+    }
+    return dictionaries[name].map((column) => {
+      const i = this.header.indexOf(column)
+      const text = i < 0 ? '' : this.#values[i]!.texts[this.#ids[i]!]!
+      return text === '' ? null : focusColumn(column)?.type === 'json' ? canonicalJson(text) : text
+    })
+  }
+
+  /** What the file looks like against the specification. */
+  conformance(): Conformance {
+    const focus = this.header.filter(name => focusColumn(name))
+    const others = this.header.filter(name => !focusColumn(name))
+    return {
+      rows: this.rows, rules: this.#rules.map(({ report }) => report),
+      columns: { focus, own: others.filter(name => name.startsWith('x_')), unknown: others.filter(name => !name.startsWith('x_')), missing: focusColumns.filter(c => !this.header.includes(c.name)).map(c => c.name) },
+    }
+  }
+}
+
+type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, last: Int32Array, lastId: number, index: TupleIndex, ids: number[] }
+
+const largest = BigInt(Math.floor(LARGEST_AMOUNT)) * 10n ** 15n
+const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
+const plainText = (text: string): Wrong | null => text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

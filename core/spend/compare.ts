@@ -1,0 +1,113 @@
+import { scaledText, type Scaled } from '../money/scaled'
+import { daysBetween } from '../time/day'
+import type { Period } from '../time/period'
+import { plainGroups } from './answer'
+import type { Cube } from './cube'
+import type { CostMeasure, Scope } from './question'
+
+/** One period against another, by the values of dimensions. */
+export type CompareQuestion = Omit<Scope, 'start' | 'end'> & { measure: CostMeasure, splitBy: string[], now: Period, before: Period, currency?: string }
+
+/**
+ * What one combination of values did. `kind` is new or gone where it has charges in one of the periods only. The change is taken apart:
+ * what more or less was used at the old price, what the price did to the old quantity, both together, what came or went as a whole SKU,
+ * and what has no quantity (tax, credits, purchases without one). The five add up to the change exactly.
+ */
+export type Contribution = {
+  values: Record<string, string | null>
+  kind: 'new' | 'gone' | 'both'
+  currency: string
+  now: string
+  before: string
+  difference: string
+  /** The difference of the amounts a day: what periods of different length are compared by. */
+  perDay: string
+  effects: { quantity: string, price: string, both: string, newAndGone: string, other: string }
+}
+export type Comparison = {
+  contributions: Contribution[]
+  totals: { currency: string, now: string, before: string, difference: string, effects: Contribution['effects'] }[]
+  daysNow: number
+  daysBefore: number
+}
+
+type Line = { now: { cost: Scaled, quantity: Scaled, rows: number }, before: { cost: Scaled, quantity: Scaled, rows: number }, unit: string | null }
+type Effects = { quantity: Scaled, price: Scaled, both: Scaled, newAndGone: Scaled, other: Scaled }
+
+/** What a change in quantity and in price are looked at by: the finest thing that has one price. */
+const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory'] as const
+
+/**
+ * Contributions sorted by size; they add up to the whole change in each currency.
+ * Formula (checks of the trade): Δ = ΔQ·P₀ + ΔP·Q₀ + ΔP·ΔQ for each SKU in one unit, with P = cost / quantity; divisions are rounded to 15
+ * decimals, and the last part takes what rounding left, so that the sum is exact.
+ */
+export function compare(cube: Cube, { measure, splitBy, now, before, currency, ...scope }: CompareQuestion): Comparison {
+  const lines = new Map<string, { values: Record<string, string | null>, currency: string, lines: Map<string, Line> }>()
+  const side = (period: Period, which: 'now' | 'before') => {
+    const asked = [...new Set([...splitBy, ...PRICED_BY])]
+    for (const group of plainGroups(cube, { ...scope, ...period, splitBy: asked, grain: null, measures: [measure, 'pricingQuantity'] })) {
+      if (currency && group.currency !== currency) continue
+      const values = Object.fromEntries(splitBy.map(dimension => [dimension, group.values[dimension]!]))
+      const key = JSON.stringify([group.currency, ...splitBy.map(dimension => values[dimension])])
+      const found = lines.get(key) ?? { values, currency: group.currency, lines: new Map<string, Line>() }
+      lines.set(key, found)
+      const priced = JSON.stringify(PRICED_BY.map(dimension => group.values[dimension]))
+      const line = found.lines.get(priced) ?? { now: nothing(), before: nothing(), unit: group.values.PricingUnit! }
+      found.lines.set(priced, line)
+      line[which].cost += group.amounts[0]!
+      line[which].quantity += group.amounts[1]!
+      line[which].rows += group.count
+    }
+  }
+  side(now, 'now')
+  side(before, 'before')
+  const daysNow = daysBetween(now.start, now.end)
+  const daysBefore = daysBetween(before.start, before.end)
+  const totals = new Map<string, { now: Scaled, before: Scaled, effects: Effects }>()
+  const found = [...lines.values()].map(({ values, currency, lines }) => {
+    const all = [...lines.values()]
+    const sum = (which: 'now' | 'before') => all.reduce((n, line) => n + line[which].cost, 0n)
+    const effects = all.map(effectsOf).reduce(addEffects, none())
+    const amounts = { now: sum('now'), before: sum('before') }
+    const total = totals.get(currency) ?? { now: 0n, before: 0n, effects: none() }
+    totals.set(currency, { now: total.now + amounts.now, before: total.before + amounts.before, effects: addEffects(total.effects, effects) })
+    const kind = all.every(line => line.before.rows === 0) ? 'new' as const : all.every(line => line.now.rows === 0) ? 'gone' as const : 'both' as const
+    return { values, kind, currency, ...amounts, difference: amounts.now - amounts.before, effects }
+  })
+  const size = (n: Scaled) => n < 0n ? -n : n
+  found.sort((a, b) => size(b.difference) > size(a.difference) ? 1 : size(b.difference) < size(a.difference) ? -1 : JSON.stringify(a.values) < JSON.stringify(b.values) ? -1 : 1)
+  return {
+    daysNow, daysBefore,
+    contributions: found.map(({ now, before, difference, effects, ...rest }) => ({
+      ...rest, now: scaledText(now), before: scaledText(before), difference: scaledText(difference), effects: effectTexts(effects),
+      perDay: daysNow === daysBefore || !daysNow || !daysBefore ? scaledText(daysNow ? difference / BigInt(daysNow) : 0n) : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore)),
+    })),
+    totals: [...totals].sort(([a], [b]) => a < b ? -1 : 1).map(([currency, { now, before, effects }]) => ({ currency, now: scaledText(now), before: scaledText(before), difference: scaledText(now - before), effects: effectTexts(effects) })),
+  }
+}
+
+const nothing = () => ({ cost: 0n, quantity: 0n, rows: 0 })
+const none = (): Effects => ({ quantity: 0n, price: 0n, both: 0n, newAndGone: 0n, other: 0n })
+
+function addEffects(a: Effects, b: Effects): Effects {
+  return { quantity: a.quantity + b.quantity, price: a.price + b.price, both: a.both + b.both, newAndGone: a.newAndGone + b.newAndGone, other: a.other + b.other }
+}
+
+function effectsOf({ now, before, unit }: Line): Effects {
+  const difference = now.cost - before.cost
+  if (unit === null || (now.rows > 0 && now.quantity === 0n) || (before.rows > 0 && before.quantity === 0n)) return { ...none(), other: difference }
+  if (now.rows === 0 || before.rows === 0) return { ...none(), newAndGone: difference }
+  const moreQuantity = now.quantity - before.quantity
+  const quantity = divide(moreQuantity * before.cost, before.quantity)
+  // ΔP·Q₀ = P₁·Q₀ − C₀
+  const price = divide(now.cost * before.quantity, now.quantity) - before.cost
+  return { ...none(), quantity, price, both: difference - quantity - price }
+}
+
+/** Scaled by scaled, divided by scaled: scaled again, towards zero. */
+const divide = (numerator: bigint, denominator: Scaled): Scaled => numerator / denominator
+
+function effectTexts({ quantity, price, both, newAndGone, other }: Effects): Contribution['effects'] {
+  return { quantity: scaledText(quantity), price: scaledText(price), both: scaledText(both), newAndGone: scaledText(newAndGone), other: scaledText(other) }
+}

@@ -1,0 +1,219 @@
+import { scaled, type Scaled } from '../money/scaled'
+import { dayFromNumber, dayNumber } from '../time/day'
+import { grainSteps } from '../time/grain'
+import type { DictionaryName } from '../focus/star'
+import { CellIndex } from './cell-index'
+import type { Coding } from './coding'
+import type { Cube } from './cube'
+import { passFor, type PassArrays, type PassShape } from './pass'
+import type { Condition, Denomination, Grouping, Scope } from './question'
+import type { Segment } from './segment'
+import { Sums } from './sums'
+
+/** Groups with the exact sums of each measure, column-wise: a group is a number from 0; its values are found by codes. */
+export type Groups = {
+  size: number
+  count: (group: number) => number
+  /** Code of a split's value in `values(split)`. */
+  code: (group: number, split: number) => number
+  values: (split: number) => (string | null)[]
+  start: (group: number) => string | null
+  denomination: (group: number) => string
+  sums: Sums[]
+  /** The cell that a group's sums stand in. */
+  cell: (group: number) => number
+}
+
+/** Cells are laid out in flat arrays up to this many, or as many as there are rows; more, and a hash finds the cell. */
+const DENSE_CELLS = 1 << 16
+const MOST_DENSE_CELLS = 1 << 20
+const nothing = new Int32Array(0)
+
+/**
+ * Sums measures over the charges a question reaches, by the values it splits by, by start and by currency or unit.
+ * Narrowing is decided on dictionary entries first; then the rows are passed over once, by a loop made for the shape of the question.
+ * One group per combination that has charges, also when they sum to zero.
+ */
+export function groupCharges(cube: Cube, question: Grouping): Groups {
+  const codings = question.splitBy.map(dimension => cube.coding(dimension))
+  const narrowed = narrow(cube, question)
+  const startHour = dayNumber(question.start) * 24
+  const endHour = dayNumber(question.end) * 24
+  const segments = segmentsOf(cube, question, startHour, endHour)
+  const units = unitCoding(cube, question.by)
+  const steps = stepsWithin(segments, question, startHour, endHour)
+  const kinds = question.by === undefined || question.by === 'currency' ? [Math.max(1, cube.currencies.length)] : question.by === 'currency per pricing unit' ? [Math.max(1, cube.currencies.length), units!.values.length] : [units!.values.length]
+  const sizes = [...codings.map(coding => coding.values.length), ...(question.grain === null ? [] : [steps.starts.length]), ...kinds]
+  const cells = sizes.reduce((a, b) => a * b, 1)
+  const rows = segments.reduce((n, { rows }) => n + rows, 0)
+  const sparse = cells > Math.min(MOST_DENSE_CELLS, Math.max(DENSE_CELLS, rows))
+  const compacted = sparse ? compactions(sizes) : null
+  const room = sparse ? 1024 : cells
+  const sums = question.measures.map(() => new Sums(room))
+  const indexes = compacted ? Array.from({ length: compacted.length + 1 }, () => new CellIndex()) : []
+  const shape: Omit<PassShape, 'timed'> = {
+    masks: narrowed.masks.size, filters: narrowed.filters.map(({ coding }) => coding.layers.length), splits: codings.map(coding => coding.layers.length),
+    step: question.grain === null ? 'none' : question.grain === 'hour' ? 'hour' : 'day',
+    denomination: kinds.length === 2 ? 'both' : units ? 'unit' : 'currency', measures: sums.length, compacted,
+  }
+  const arrays: PassArrays = {
+    hours: nothing, start: startHour, end: endHour, stepOfDay: steps.stepOfDay ?? nothing, stepStart: steps.from, currency: new Uint8Array(0),
+    maskKeys: [], masks: [...narrowed.masks.values()], filterKeys: [], filterCodes: narrowed.filters.flatMap(({ coding }) => coding.layers.map(layer => layer.codes)), filterAllowed: narrowed.filters.map(({ allowed }) => allowed),
+    splitKeys: [], splitCodes: codings.flatMap(coding => coding.layers.map(layer => layer.codes)), sizes, unitKeys: nothing, unitCodes: units?.layers[0]!.codes ?? nothing,
+    high: [], low: [], sumHigh: sums.map(sum => sum.high), sumLow: sums.map(sum => sum.low), counts: new Uint32Array(room), indexes,
+    grow(cell) {
+      const counts = new Uint32Array(Math.max(cell + 1, this.counts.length * 2))
+      counts.set(this.counts)
+      this.counts = counts
+      sums.forEach((sum, i) => {
+        sum.grow(counts.length)
+        this.sumHigh[i] = sum.high
+        this.sumLow[i] = sum.low
+      })
+    },
+  }
+  for (const segment of segments) {
+    const pass = passFor({ timed: segment.firstHour < startHour || segment.lastHour >= endHour, ...shape })
+    const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary])
+    arrays.hours = segment.startHour
+    arrays.currency = segment.currency
+    arrays.maskKeys = [...narrowed.masks.keys()].map(dictionary => segment.keys[dictionary])
+    arrays.filterKeys = narrowed.filters.flatMap(({ coding }) => keysOf(coding))
+    arrays.splitKeys = codings.flatMap(keysOf)
+    arrays.unitKeys = units ? segment.keys.price : nothing
+    const columns = question.measures.map(name => segment.measures[name])
+    arrays.high = columns.map(column => column.high)
+    arrays.low = columns.map(column => column.low)
+    const run = Math.min(segment.rows, ...columns.map(column => Sums.run(column.largest)))
+    for (let from = 0; from < segment.rows; from += run) {
+      const to = Math.min(segment.rows, from + run)
+      sums.forEach((sum, i) => sum.reserve(to - from, columns[i]!.largest))
+      pass(arrays, from, to)
+    }
+  }
+  return readGroups({ codings, starts: question.grain === null ? null : steps.starts, sizes, sums, arrays, cube, units, by: question.by ?? 'currency', compacted })
+}
+
+/** After which parts the key must be made shorter, so that it stays countable by a float. */
+function compactions(sizes: number[]): number[] {
+  const at: number[] = []
+  let bound = 1
+  sizes.forEach((size, i) => {
+    if (bound * size > Number.MAX_SAFE_INTEGER) {
+      at.push(i - 1)
+      bound = 2 ** 32 // as many combinations as an index can hold at most
+    }
+    bound *= size
+  })
+  return at
+}
+
+function segmentsOf(cube: Cube, { billingMonth }: Grouping, startHour: number, endHour: number): Segment[] {
+  const found: Segment[] = []
+  for (const chunk of cube.chunks.values()) {
+    if (billingMonth && !chunk.billingPeriodStart.startsWith(billingMonth)) continue
+    for (const segment of chunk.segments) if (segment.rows && segment.lastHour >= startHour && segment.firstHour < endHour) found.push(segment)
+  }
+  return found
+}
+
+/** Starts of the grain, only as far as the segments reach into the period. */
+function stepsWithin(segments: Segment[], { grain }: Grouping, startHour: number, endHour: number): { starts: string[], stepOfDay: Int32Array | null, from: number } {
+  if (grain === null) return { starts: [], stepOfDay: null, from: 0 }
+  const first = Math.max(startHour, segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity))
+  const last = Math.min(endHour - 1, segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity))
+  if (first > last) return { starts: [''], stepOfDay: new Int32Array(1), from: startHour }
+  const from = Math.floor(first / 24)
+  return { ...grainSteps(dayFromNumber(from), dayFromNumber(Math.floor(last / 24) + 1), grain), from: from * 24 }
+}
+
+function unitCoding(cube: Cube, by: Denomination | undefined): Coding | null {
+  if (by === 'pricing unit' || by === 'currency per pricing unit') return cube.coding('PricingUnit')
+  return by === 'consumed unit' ? cube.coding('ConsumedUnit') : null
+}
+
+type Narrowed = { masks: Map<DictionaryName, Uint8Array>, filters: { coding: Coding, allowed: Uint8Array }[] }
+
+/** Conditions as masks: over dictionary entries where a dimension has one layer (all conditions of a dictionary in one), else over codes. */
+function narrow(cube: Cube, scope: Scope): Narrowed {
+  const narrowed: Narrowed = { masks: new Map(), filters: [] }
+  const add = (dimension: string, stays: (value: string | null, code: number) => boolean) => {
+    const coding = cube.coding(dimension)
+    const allowed = Uint8Array.from(coding.values, (value, code) => stays(value, code) ? 1 : 0)
+    const [layer, next] = coding.layers
+    if (next || !layer) {
+      narrowed.filters.push({ coding, allowed })
+      return
+    }
+    const mask = narrowed.masks.get(layer.dictionary) ?? new Uint8Array(layer.codes.length).fill(1)
+    for (let id = 0; id < mask.length; id++) if (allowed[layer.codes[id]!] === 0) mask[id] = 0
+    narrowed.masks.set(layer.dictionary, mask)
+  }
+  for (const [narrowing, keeps] of [[scope.keep, true], [scope.leaveOut, false]] as const) {
+    for (const [dimension, list] of Object.entries(narrowing)) {
+      const wanted = new Set(list)
+      add(dimension, value => wanted.has(value) === keeps)
+    }
+  }
+  for (const condition of scope.conditions ?? []) {
+    const test = 'contains' in condition ? containing(condition.contains) : aboveTest(cube, scope, condition)
+    add(condition.dimension, (value, code) => test(value, code) === condition.keep)
+  }
+  return narrowed
+}
+
+function containing(text: string): (value: string | null) => boolean {
+  const sought = text.toLowerCase()
+  return value => value !== null && value.toLowerCase().includes(sought)
+}
+
+/** Values whose billed cost within the period and the plain conditions is above an amount, in any one currency. */
+function aboveTest(cube: Cube, { conditions: _, ...scope }: Scope, { dimension, above }: Extract<Condition, { above: string }>): (value: string | null, code: number) => boolean {
+  const least: Scaled = scaled(above)
+  const groups = groupCharges(cube, { ...scope, splitBy: [dimension], grain: null, measures: ['billedCost'] })
+  const passing = new Set<number>()
+  for (let group = 0; group < groups.size; group++) if (groups.sums[0]!.total(groups.cell(group)) > least) passing.add(groups.code(group, 0))
+  return (_value, code) => passing.has(code)
+}
+
+type Read = { codings: Coding[], starts: string[] | null, sizes: number[], sums: Sums[], arrays: PassArrays, cube: Cube, units: Coding | null, by: Denomination, compacted: readonly number[] | null }
+
+function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, compacted }: Read): Groups {
+  const { counts, indexes } = arrays
+  const used: number[] = []
+  const cells = compacted ? indexes.at(-1)!.size : counts.length
+  for (let cell = 0; cell < cells; cell++) if (counts[cell] !== 0) used.push(cell)
+  // each group's codes, taken apart once: sizes.length numbers a group
+  const width = sizes.length
+  const codes = new Int32Array(used.length * width)
+  for (let group = 0; group < used.length; group++) takeApart(used[group]!, sizes, compacted, indexes, codes, group * width)
+  const splits = codings.length
+  const kindAt = splits + (starts ? 1 : 0)
+  const denomination = (group: number) => {
+    const first = codes[group * width + kindAt]!
+    if (by === 'currency') return cube.currencies[first]!
+    if (by === 'currency per pricing unit') return `${cube.currencies[first]!} per ${units!.values[codes[group * width + kindAt + 1]!] ?? 'no unit'}`
+    return units!.values[first] ?? 'no unit'
+  }
+  return {
+    size: used.length, sums, denomination,
+    cell: group => used[group]!,
+    count: group => counts[used[group]!]!,
+    code: (group, split) => codes[group * width + split]!,
+    values: split => codings[split]!.values,
+    start: group => starts ? starts[codes[group * width + splits]!]! : null,
+  }
+}
+
+/** The codes a cell was made of, from the last to the first, following the indexes that made its key shorter. */
+function takeApart(cell: number, sizes: number[], compacted: readonly number[] | null, indexes: CellIndex[], into: Int32Array, at: number): void {
+  let key = compacted ? indexes.at(-1)!.keys[cell]! : cell
+  for (let part = sizes.length - 1; part >= 0; part--) {
+    const shortened = compacted?.indexOf(part) ?? -1
+    if (shortened >= 0) key = indexes[shortened]!.keys[key]!
+    const size = part === 0 ? Infinity : sizes[part]!
+    const left = part === 0 ? 0 : Math.floor(key / size)
+    into[at + part] = part === 0 ? key : key - left * size
+    key = left
+  }
+}

@@ -1,0 +1,89 @@
+import { scaledText, type Scaled } from '../money/scaled'
+import { EXACT, EXACT_ROWS, fromLimbs } from './limbs'
+
+/**
+ * Exact sums of one measure for many groups ("cells"). Amounts are added to `high` and `low` by whoever passes over the rows, in runs
+ * announced by `reserve`: before a run that could take a float beyond 53 bits, what has been summed moves into whole numbers of any size.
+ */
+export class Sums {
+  high: Float64Array
+  low: Float64Array
+  #carried = new Map<number, Scaled>()
+  #highBound = 0
+  #rowBound = 0
+
+  constructor(cells: number) {
+    this.high = new Float64Array(cells)
+    this.low = new Float64Array(cells)
+  }
+
+  /** How many rows whose high limb is at most `largest` may be added in one run. */
+  static run(largest: number): number {
+    return Math.max(1, Math.min(EXACT_ROWS, largest === 0 ? EXACT_ROWS : Math.floor((EXACT - 1) / largest)))
+  }
+
+  /** Announces a run of rows whose high limbs are at most `largest` in size. */
+  reserve(rows: number, largest: number): void {
+    if (this.#highBound + rows * largest >= EXACT || this.#rowBound + rows > EXACT_ROWS) this.#carry()
+    this.#highBound += rows * largest
+    this.#rowBound += rows
+  }
+
+  grow(cells: number): void {
+    if (cells <= this.high.length) return
+    const size = Math.max(cells, this.high.length * 2)
+    const longer = (from: Float64Array) => {
+      const to = new Float64Array(size)
+      to.set(from)
+      return to
+    }
+    this.high = longer(this.high)
+    this.low = longer(this.low)
+  }
+
+  #carry(): void {
+    for (let cell = 0; cell < this.high.length; cell++) {
+      if (this.high[cell] === 0 && this.low[cell] === 0) continue
+      this.#carried.set(cell, this.total(cell))
+      this.high[cell] = 0
+      this.low[cell] = 0
+    }
+    this.#highBound = 0
+    this.#rowBound = 0
+  }
+
+  total(cell: number): Scaled {
+    return (this.#carried.get(cell) ?? 0n) + fromLimbs(this.high[cell]!, this.low[cell]!)
+  }
+
+  /** The sum as decimal text with every digit. */
+  text(cell: number): string {
+    return this.#carried.has(cell) ? scaledText(this.total(cell)) : limbsText(this.high[cell]!, this.low[cell]!)
+  }
+
+  /** Near the sum, for a first ordering; equal or close ones are to be compared by `total`. */
+  near(cell: number): number {
+    const carried = this.#carried.get(cell)
+    return (carried ? Number(carried) / 1e15 : 0) + this.high[cell]! / 1e6 + this.low[cell]! / 1e15
+  }
+}
+
+/** The text of a pair of sums, without whole numbers of any size where floats do: most amounts. */
+export function limbsText(high: number, low: number): string {
+  const carry = Math.floor(low / 1e9)
+  let h = high + carry
+  let l = low - carry * 1e9
+  if (Math.abs(h) >= EXACT / 2) return scaledText(fromLimbs(high, low))
+  const negative = h < 0
+  if (negative) {
+    h = -h
+    if (l > 0) {
+      h -= 1
+      l = 1e9 - l
+    }
+  }
+  const whole = Math.floor(h / 1e6)
+  const micro = h - whole * 1e6
+  const text = micro === 0 && l === 0 ? String(whole) : `${whole}.${String(micro).padStart(6, '0')}${l === 0 ? '' : String(l).padStart(9, '0')}`.replace(/0+$/, '')
+  return negative && (whole !== 0 || micro !== 0 || l !== 0) ? `-${text}` : text
+}
