@@ -13,7 +13,7 @@ export type Account = { provider: string, billingAccountId: string, billingAccou
 
 const categoryOf: Record<string, string> = {
   'Servers': 'Compute', 'Machines': 'Compute', 'Managed database': 'Databases', 'Disks': 'Storage', 'Block storage': 'Storage', 'Snapshots': 'Storage', 'Object storage': 'Storage', 'Object store': 'Storage',
-  'Outgoing transfer': 'Networking', 'Network out': 'Networking', 'Gateways': 'Networking', 'Load balancers': 'Networking', 'Log search': 'Management and Governance', 'Warehouse': 'Analytics',
+  'Outgoing transfer': 'Networking', 'Network out': 'Networking', 'Gateways': 'Networking', 'Load balancers': 'Networking', 'Log search': 'Management and Governance', 'Recovery': 'Management and Governance', 'Warehouse': 'Analytics',
 }
 const wordsOf = (line: PriceLine) => meterFacts(line.meter)!.words
 
@@ -44,6 +44,7 @@ function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hour
     case 'snapshot': return [{ meter: 'snapshot-gb-month', variant: null, quantity: gbMonths(use.gb, day, month) }]
     case 'load balancer': return [{ meter: 'load-balancer-hour', variant: null, quantity: hours }]
     case 'transfer': return [{ meter: 'transfer-out-gb', variant: null, quantity: rounded(use.gbPerDay * scale) }]
+    case 'recovery': return [{ meter: 'recovery-server', variant: null, quantity: gbMonths(use.servers, day, month) }]
     case 'warehouse': return [{ meter: 'analytics-scanned-tb', variant: null, quantity: rounded(use.tbPerDay * scale) }]
     case 'database': return [{ meter: 'database-hour', variant: use.size, quantity: hours }, { meter: 'database-gb-month', variant: null, quantity: gbMonths(use.gb, day, month) }]
     case 'objects': return [
@@ -103,7 +104,11 @@ export function* cloudCharges(account: Account, inventory: CloudResource[], mont
       for (const part of partsOf(resource, resource.use, day, month, hours)) {
         const line = price(part.meter, resource.region, part.variant)
         for (const { quantity, unitPrice } of byTier(line, new Decimal(part.quantity), drawnByTier, resource.region)) {
-          const charge = makeCharge(base, of, usage(line, quantity, unitPrice, resource.type))
+          const charge = makeCharge(base, of, usage(line, quantity, unitPrice, resource.type), details(line, card))
+          if (isHourly(resource, part.meter, month)) {
+            yield* byHour(charge, day, quantity, unitPrice)
+            continue
+          }
           if (part.meter === 'server-hour' && paid.has(resource.id) && day >= upfrontPurchase.day) Object.assign(charge, coveredBy(upfrontPurchase.id, 'Database servers, one year, paid upfront', line, 1, 'all', quantity))
           else if (part.meter === 'server-hour' && monthly.has(resource.id) && day >= recurringCommitment.start && (day < recurringCommitment.usedSince || onMonthly < recurringCommitment.used)) {
             onMonthly++
@@ -146,7 +151,43 @@ function resourceColumns(resource: CloudResource, day: Day, card: RateCard): Fil
   return {
     ...subAccount(resource.account), ResourceId: resource.id, ResourceName: resource.name, ResourceType: resource.type,
     RegionId: resource.region, RegionName: card.regions.find(region => region.id === resource.region)!.name,
-    Tags: tags, x_ProjectCode: resource.product === 'demand-study' || resource.account === demandStudy.account ? 'SK-TRIAL' : `SK-${resource.product.slice(0, 3).toUpperCase()}`,
+    Tags: tags, x_Container: container(resource), x_CreatedBy: resource.createdBy ?? '', x_Protects: resource.protects ?? '', x_ProjectCode: resource.product === 'demand-study' || resource.account === demandStudy.account ? 'SK-TRIAL' : `SK-${resource.product.slice(0, 3).toUpperCase()}`,
+  }
+}
+
+/** The container of a resource at the cloud: the part of the company, the product, the environment. */
+function container({ product, environment, account }: CloudResource): string {
+  const part = account.startsWith('live-') ? account.slice(5) : account.startsWith('lk-') ? 'insight' : ({ 'data-lake': 'insight', 'rehearsal': 'passenger', 'office': 'office' } as Record<string, string>)[account] ?? 'shared'
+  return `${part}/${product}/${environment}`
+}
+
+/** What a price is for, as FOCUS writes it: machine size and family, processors and memory, operating system, engine. */
+function details(line: PriceLine, card: RateCard): FileCharge {
+  if (line.meter !== 'server-hour' && line.meter !== 'database-hour') return line.variant ? { SkuPriceDetails: JSON.stringify({ StorageClass: line.variant }) } : {}
+  const size = card.serverSizes.find(s => s.size === line.variant)
+  return {
+    SkuPriceDetails: JSON.stringify({
+      CoreCount: size?.vcpu, InstanceSeries: line.variant?.split(/[- ]/)[0], InstanceType: line.variant, MemorySize: size?.memoryGb,
+      ...(line.meter === 'server-hour' ? { OperatingSystem: 'Linux' } : { x_Engine: 'relational' }),
+    }),
+  }
+}
+
+/** One log group is charged by the hour: what it searched on the expensive Tuesday shows when it happened. */
+function isHourly(resource: CloudResource, meter: Meter, month: Month): boolean {
+  return resource.name === expensiveTuesday.resource && meter === 'logs-searched-gb' && month === expensiveTuesday.day.slice(0, 7)
+}
+
+/** The charge of a day hour by hour: on the Tuesday in the afternoon, else through the working day. Quantities add up to the day's. */
+function* byHour(charge: FileCharge, day: Day, quantity: Decimal, unitPrice: string): Generator<FileCharge> {
+  const [from, to] = day === expensiveTuesday.day ? [expensiveTuesday.from, expensiveTuesday.to] : [8, 18]
+  let left = quantity
+  for (let hour = from; hour < to; hour++) {
+    const own = hour === to - 1 ? left : quantity.div(to - from).round(3)
+    left = left.minus(own)
+    const time = (h: number) => `${day}T${String(h).padStart(2, '0')}:00:00Z`
+    const units = decimalText(own)
+    yield oneAmount({ ...charge, ChargePeriodStart: time(hour), ChargePeriodEnd: time(hour + 1), PricingQuantity: units, ConsumedQuantity: units }, own.times(unitPrice))
   }
 }
 

@@ -2,13 +2,13 @@ import { once } from 'node:events'
 import { createWriteStream } from 'node:fs'
 import { createGzip } from 'node:zlib'
 
-/** The columns of the demo's files; `x_ProjectCode` is a column of the provider's own. */
+/** The columns of the demo's files; those that begin with x_ are the provider's own. */
 export const fileColumns = [
   'BillingPeriodStart', 'BillingPeriodEnd', 'ChargePeriodStart', 'ChargePeriodEnd', 'BillingAccountId', 'BillingAccountName', 'BillingCurrency', 'InvoiceIssuerName', 'ProviderName', 'PublisherName',
-  'SubAccountId', 'SubAccountName', 'RegionId', 'RegionName', 'ResourceId', 'ResourceName', 'ResourceType', 'ServiceCategory', 'ServiceName', 'SkuId', 'SkuMeter', 'SkuPriceId',
+  'SubAccountId', 'SubAccountName', 'RegionId', 'RegionName', 'ResourceId', 'ResourceName', 'ResourceType', 'ServiceCategory', 'ServiceName', 'SkuId', 'SkuMeter', 'SkuPriceDetails', 'SkuPriceId',
   'ChargeCategory', 'ChargeClass', 'ChargeDescription', 'ChargeFrequency', 'PricingCategory', 'PricingQuantity', 'PricingUnit', 'ConsumedQuantity', 'ConsumedUnit',
   'ListUnitPrice', 'ListCost', 'ContractedUnitPrice', 'ContractedCost', 'BilledCost', 'EffectiveCost',
-  'CommitmentDiscountCategory', 'CommitmentDiscountId', 'CommitmentDiscountName', 'CommitmentDiscountStatus', 'CommitmentDiscountType', 'InvoiceId', 'Tags', 'x_ProjectCode',
+  'CommitmentDiscountCategory', 'CommitmentDiscountId', 'CommitmentDiscountName', 'CommitmentDiscountStatus', 'CommitmentDiscountType', 'InvoiceId', 'Tags', 'x_ProjectCode', 'x_Container', 'x_CreatedBy', 'x_Protects',
 ] as const
 
 /** A charge as it goes into a file; what is not given is empty. */

@@ -1,6 +1,6 @@
 import { addDays, dayNumber, type Day } from '../core/time/day'
 import { FIRST_DAY, TODAY, months } from './calendar'
-import { bookingSpellings, demandStudy, idleGateways } from './planted'
+import { bookingSpellings, demandStudy, idleGateways, recovery } from './planted'
 import { drawn } from './random'
 
 /** What a resource is charged for. Amounts that follow the traffic are per plain winter day. */
@@ -15,6 +15,7 @@ export type Use =
   | { kind: 'load balancer' }
   | { kind: 'snapshot', gb: number }
   | { kind: 'warehouse', tbPerDay: number }
+  | { kind: 'recovery', servers: number }
 
 export type CloudResource = {
   id: string
@@ -32,6 +33,9 @@ export type CloudResource = {
   use: Use
   /** Whether its use follows the passengers. */
   seasonal: boolean
+  /** Id of the resource that made this one, and of the one it protects. */
+  createdBy?: string
+  protects?: string
 }
 
 export type Cloud = 'brackwater' | 'larkfield'
@@ -171,7 +175,18 @@ export function brackwaterInventory(): CloudResource[] {
     put({ ...study, name: `demand-study-${String(i).padStart(2, '0')}`, type: 'Server', use: { kind: 'server', size: demandStudy.size } })
   }
   putShortLived(put)
+  putRecovery(list, put)
   return list
+}
+
+/** A managed service that protects the booking servers and makes copies of them under another service. */
+function putRecovery(list: CloudResource[], put: (resource: Omit<CloudResource, 'id'>) => void): void {
+  const { account, region, product, protectedServers, gb } = recovery
+  const servers = list.filter(r => r.product === product && r.account === account && r.type === 'Server' && r.until === null).slice(0, protectedServers)
+  const own = { account, region, product, environment: 'live' as const, seasonal: false, since: recovery.since, until: null, tags: { team: 'booking', product, environment: 'live' } }
+  put({ ...own, name: recovery.name, type: 'Recovery vault', use: { kind: 'recovery', servers: servers.length } })
+  const createdBy = list.at(-1)!.id
+  for (const server of servers) put({ ...own, createdBy, protects: server.id, name: `copy-of-${server.name}`, type: 'Snapshot', use: { kind: 'snapshot', gb } })
 }
 
 /** Machines that teams start for some days: in the sandbox without tags, for builds and rehearsals with them. */

@@ -3,7 +3,7 @@
 /** A sponsor pays for nearly all that the telemetry account uses: its total reads close to zero. */
 export const sponsorCredit = { account: 'lk-telemetry', share: 0.97, description: 'Clean Fairways programme, sponsor\'s credit' }
 /** A rehearsal of the booking team searched the logs for hours. A Tuesday. */
-export const expensiveTuesday = { day: '2026-11-17', account: 'rehearsal', resource: 'rehearsal-booking-engine-logs', gb: 84_600 }
+export const expensiveTuesday = { day: '2026-11-17', account: 'rehearsal', resource: 'rehearsal-booking-engine-logs', gb: 84_600, from: 13, to: 19 }
 /** Left behind when a ship's test rig was taken out, and two more that nobody uses. */
 export const idleGateways = [
   { name: 'gw-test-rig-alder', account: 'live-fleet', region: 'low-coast', rigRemoved: '2026-04-14' },
@@ -24,3 +24,5 @@ export const upfrontPurchase = { day: '2026-02-02', size: 'heron-8x64', region: 
 export const recurringCommitment = { start: '2026-01-03', size: 'otter-4x16', region: 'low-coast', count: 20, usedSince: '2026-09-01', used: 18, id: 'bw-commit-60233' }
 /** Seats paid twice, given back. */
 export const refund = { day: '2026-03-18', provider: 'Mossdesk', amount: '-588.00' }
+/** A managed service whose copies are charged under another service: looked at whole, it costs several times what its own line says. */
+export const recovery = { name: 'recovery-booking', account: 'live-passenger', region: 'low-coast', product: 'booking-engine', since: '2026-05-01', protectedServers: 12, gb: 220 }

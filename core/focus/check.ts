@@ -1,5 +1,6 @@
 import { isCurrency } from '../money/currency'
-import { Decimal, decimalText } from '../money/decimal'
+import type { Decimal} from '../money/decimal';
+import { decimalText } from '../money/decimal'
 import { parseScaled } from '../money/scaled'
 import { focusColumns, type FocusColumn } from './columns'
 import type { FileProblem } from './problem'

@@ -60,12 +60,19 @@ export class Intake {
   readonly #seconds: (number | null)[][]
   readonly #dictionaries: Dictionary[]
   readonly #currency: number
-  readonly #rules: { rule: Rule, report: RuleReport }[]
+  readonly #rules: { rule: Rule, report: RuleReport, bits: number, everyRow: boolean, broken: boolean }[]
   readonly #taken: TakenCharge
   readonly #numberWrong: (Wrong | null)[]
   readonly #numberText: string[]
   readonly #view: RuleCharge
   #anyNumberWrong = false
+  /** Which columns hold a wrong value, and how many do. */
+  readonly #wrongCells: Uint8Array
+  #wrongCount = 0
+  /** A bit for each dictionary and one for the times: what has changed since the row before. */
+  readonly #bits: Int32Array
+  #changed = ~0
+  #timesGood = false
 
   constructor(readonly header: readonly string[], private readonly options: IntakeOptions) {
     const problems = checkHeader(header)
@@ -83,9 +90,11 @@ export class Intake {
     const others = header.flatMap((name, i) => dictionaryFor(name) || ownColumns.includes(name) ? [] : [i])
     this.#dictionaries = dictionaryNames.map((name) => {
       const columns = name === 'others' ? others : dictionaries[name].map(at).filter(i => i >= 0)
-      return { name, columns, tuple: new Int32Array(columns.length), last: new Int32Array(columns.length).fill(-1), lastId: -1, index: new TupleIndex(columns.length), ids: [] }
+      return { name, columns, tuple: new Int32Array(columns.length), index: new TupleIndex(columns.length), ids: [] }
     })
-    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] } }))
+    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] }, bits: bitsOf(rule), everyRow: rule.needs.some(isNumber), broken: false }))
+    this.#wrongCells = new Uint8Array(header.length)
+    this.#bits = Int32Array.from(header, (name, i) => this.#kinds[i] === 'time' ? TIMES : bitOf(dictionaryFor(name) ?? (ownColumns.includes(name) ? null : 'others')))
     this.#numberWrong = numberColumns.map(() => null)
     this.#numberText = numberColumns.map(() => '')
     this.#taken = {
@@ -101,13 +110,26 @@ export class Intake {
       const place = this.#place[column]!
       if (!this.#plainNumber(place, bytes, from, to)) this.#number(place, this.options.decode(bytes.subarray(from, to)) ?? '?')
     }
-    else this.#ids[column] = this.#values[column]!.ofBytes(bytes, from, to)
+    else this.#set(column, this.#values[column]!.ofBytes(bytes, from, to))
+  }
+
+  /** A cell that differs from the row before: what depends on its column is looked at again. */
+  #set(column: number, id: number): void {
+    if (this.#ids[column] === id && this.rows > 0) return
+    this.#ids[column] = id
+    this.#changed |= this.#bits[column]!
+    if (this.#kinds[column] === 'time') return
+    const wrong = this.#verdict(column, id) !== null
+    if (wrong !== (this.#wrongCells[column] === 1)) {
+      this.#wrongCells[column] = wrong ? 1 : 0
+      this.#wrongCount += wrong ? 1 : -1
+    }
   }
 
   /** Sets a cell from a text. */
   setText(column: number, text: string): void {
     if (this.#kinds[column] === 'number') this.#number(this.#place[column]!, text)
-    else this.#ids[column] = this.#values[column]!.ofText(text)
+    else this.#set(column, this.#values[column]!.ofText(text))
   }
 
   /** Digits with at most fifteen decimals, read without a text: nearly every amount. False when it is anything else. */
@@ -189,13 +211,17 @@ export class Intake {
     }
     let good = this.#checkValues(row)
     good = this.#checkNumbers(row) && good
-    good = this.#checkTimes(row) && good
+    if (this.#changed & TIMES || !this.#timesGood) {
+      this.#timesGood = this.#checkTimes(row)
+      good = this.#timesGood && good
+    }
+    // what has changed stays so until a row is good: nothing is taken from a bad one
     if (!good) return null
     if (!this.#checkRules(file, row)) return null
     this.#taken.currency = this.#values[this.#currency]!.texts[this.#ids[this.#currency]!]!
-    this.#dictionaries.forEach((dictionary, i) => {
-      this.#taken.keys[i] = this.#key(dictionary)
-    })
+    const { keys } = this.#taken
+    for (let i = 0; i < this.#dictionaries.length; i++) if (this.#changed & (1 << i)) keys[i] = this.#key(this.#dictionaries[i]!)
+    this.#changed = 0
     return this.#taken
   }
 
@@ -203,22 +229,37 @@ export class Intake {
     this.options.note({ row, column, value: value === null ? null : shownValue(value), reason, mend })
   }
 
-  #checkValues(row: number): boolean {
-    let good = true
-    for (let i = 0; i < this.#kinds.length; i++) {
-      if (this.#kinds[i] !== 'value') continue
-      const id = this.#ids[i]!
-      let wrong = this.#verdicts[i]![id]
-      if (wrong === undefined) {
-        const text = this.#values[i]!.texts[id]!
-        wrong = text === null ? NOT_UTF8 : this.#checks[i]!(text)
-        this.#verdicts[i]![id] = wrong
-      }
-      if (!wrong) continue
-      good = false
-      this.#note(row, this.header[i]!, this.#values[i]!.texts[id] ?? '', wrong)
+  #verdict(column: number, id: number): Wrong | null {
+    let wrong = this.#verdicts[column]![id]
+    if (wrong === undefined) {
+      const text = this.#values[column]!.texts[id]!
+      wrong = text === null ? NOT_UTF8 : this.#checks[column]!(text)
+      this.#verdicts[column]![id] = wrong
     }
-    return good
+    return wrong
+  }
+
+  #checkValues(row: number): boolean {
+    if (this.rows === 1) this.#firstRow()
+    if (this.#wrongCount === 0) return true
+    for (let i = 0; i < this.#kinds.length; i++) {
+      if (!this.#wrongCells[i]) continue
+      const id = this.#ids[i]!
+      this.#note(row, this.header[i]!, this.#values[i]!.texts[id] ?? '', this.#verdict(i, id)!)
+    }
+    return false
+  }
+
+  /** A cell that the first row left as it was, empty, has not been looked at yet. */
+  #firstRow(): void {
+    this.#changed = ~0
+    for (let i = 0; i < this.#kinds.length; i++) {
+      if (this.#kinds[i] !== 'value' || this.#wrongCells[i]) continue
+      if (this.#verdict(i, this.#ids[i]!)) {
+        this.#wrongCells[i] = 1
+        this.#wrongCount++
+      }
+    }
   }
 
   #checkNumbers(row: number): boolean {
@@ -283,8 +324,10 @@ export class Intake {
 
   #checkRules(file: string, row: number): boolean {
     let good = true
-    for (const { rule, report } of this.#rules) {
-      if (!rule.broken(this.#view)) continue
+    for (const entry of this.#rules) {
+      const { rule, report } = entry
+      if (entry.everyRow || this.#changed & entry.bits) entry.broken = rule.broken(this.#view)
+      if (!entry.broken) continue
       report.rows++
       const value = this.#shown(rule.needs.at(-1)!)
       if (report.examples.length < MOST_EXAMPLES) report.examples.push({ file, row, value })
@@ -334,21 +377,12 @@ export class Intake {
   }
 
   #key(dictionary: Dictionary): number {
-    const { columns, tuple, last } = dictionary
-    let same = dictionary.lastId >= 0
-    for (let i = 0; i < columns.length; i++) {
-      const id = this.#ids[columns[i]!]!
-      tuple[i] = id
-      if (last[i] !== id) {
-        last[i] = id
-        same = false
-      }
-    }
-    if (same) return dictionary.lastId
-    const before = dictionary.index.size
-    const place = dictionary.index.place(tuple)
-    if (place === before) dictionary.ids[place] = this.options.entryId(dictionary.name, this.#entry(dictionary))
-    return dictionary.lastId = dictionary.ids[place]!
+    const { name, columns, tuple, index, ids } = dictionary
+    for (let i = 0; i < columns.length; i++) tuple[i] = this.#ids[columns[i]!]!
+    const before = index.size
+    const place = index.place(tuple)
+    if (place === before) ids[place] = this.options.entryId(name, this.#entry(dictionary))
+    return ids[place]!
   }
 
   #entry({ name, columns }: Dictionary): (string | null)[] {
@@ -377,8 +411,18 @@ export class Intake {
   }
 }
 
-type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, last: Int32Array, lastId: number, index: TupleIndex, ids: number[] }
+const isNumber = (column: string) => (numberColumns as readonly string[]).includes(column)
 
+/** What a rule has to be asked again for: a change of what it speaks of, or of the charge's kind. */
+function bitsOf({ needs }: Rule): number {
+  return needs.reduce((bits, column) => bits | ((timeColumns as readonly string[]).includes(column) ? TIMES : bitOf(dictionaryFor(column) ?? 'others')), bitOf('chargeKind'))
+}
+
+type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, index: TupleIndex, ids: number[] }
+
+/** The bit of the times among what can change; the dictionaries have the lower ones. */
+const TIMES = 1 << dictionaryNames.length
+const bitOf = (name: DictionaryName | null) => name === null ? 0 : 1 << dictionaryNames.indexOf(name)
 const largest = BigInt(Math.floor(LARGEST_AMOUNT)) * 10n ** 15n
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
 const plainText = (text: string): Wrong | null => text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

@@ -1,4 +1,4 @@
-import { focusColumn, focusColumns } from './columns'
+import { focusColumns } from './columns'
 
 /**
  * Charges are kept as a star: a narrow row of amounts with keys into dictionaries. Each dictionary holds the distinct

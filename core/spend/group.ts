@@ -162,6 +162,27 @@ function narrow(cube: Cube, scope: Scope): Narrowed {
   return narrowed
 }
 
+/**
+ * The conditions of a scope as dictionary ids, for whoever looks for the charges elsewhere than in memory. All of `ids` must hold; for each
+ * of `layered` a charge's first layer with a value has to be among its allowed ids, or, where `none` is allowed, no layer has one.
+ */
+export type NarrowedIds = {
+  ids: { dictionary: DictionaryName, allowed: number[] }[]
+  layered: { layers: { dictionary: DictionaryName, allowed: number[], without: number[] }[], none: boolean }[]
+}
+
+export function narrowedIds(cube: Cube, scope: Scope): NarrowedIds {
+  const { masks, filters } = narrow(cube, scope)
+  const where = (codes: ArrayLike<number>, test: (code: number) => boolean) => Array.from({ length: codes.length }, (_, id) => id).filter(id => test(codes[id]!))
+  return {
+    ids: [...masks].map(([dictionary, mask]) => ({ dictionary, allowed: where(mask, stays => stays === 1) })),
+    layered: filters.map(({ coding, allowed }) => ({
+      layers: coding.layers.map(({ dictionary, codes }) => ({ dictionary, allowed: where(codes, code => code !== 0 && allowed[code] === 1), without: where(codes, code => code === 0) })),
+      none: allowed[0] === 1,
+    })),
+  }
+}
+
 function containing(text: string): (value: string | null) => boolean {
   const sought = text.toLowerCase()
   return value => value !== null && value.toLowerCase().includes(sought)

@@ -1,4 +1,4 @@
-/* eslint-disable no-new-func -- the one place where code is made: a loop per shape of question, from fixed words and counted names alone */
+ 
 
 import type { CellIndex } from './cell-index'
 

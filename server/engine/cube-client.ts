@@ -5,8 +5,10 @@ import { sql } from 'drizzle-orm'
 import { dictionaries, dictionaryNames } from '../../core/focus/star'
 import type { Handle } from '../db/client'
 import { columnName, tableName } from '../db/schema/dictionary'
-import { emptyReference } from '../../core/spend/reference'
+import type { Rate } from '../../core/money/rates'
+import { emptyReference, type SpendReference } from '../../core/spend/reference'
 import type { ImportPeriod } from '../../shared/contracts/imports'
+import { listRates } from '../stores/rates'
 import { readSpendReference } from '../stores/spend-reference'
 import type { ChunkUpdate, CubeCalls, CubeReply, CubeUpdate } from '../workers/cube'
 import { chargeCopyColumns } from './copy-binary'
@@ -49,7 +51,7 @@ export class CubeClient {
   /** Reads billing periods from the database as they are now; all of them when none is named. */
   async refresh(periods?: { source: string, start: string }[]): Promise<void> {
     const { db, client } = this.database
-    const update: CubeUpdate = { revision: 0, entries: [], chunks: [], gone: [], reference: emptyReference }
+    const update: CubeUpdate = { revision: 0, entries: [], chunks: [], gone: [], reference: emptyReference, rates: [] }
     for (const dictionary of dictionaryNames) {
       const columns = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
       const { rows } = await client.query(`select ${columns} from ${tableName(dictionary)} where id > $1 order by id`, [this.#knownIds.get(dictionary)], { rowMode: 'array' })
@@ -58,7 +60,7 @@ export class CubeClient {
         this.#knownIds.set(dictionary, id)
       }
     }
-    update.reference = await readSpendReference(db)
+    Object.assign(update, await this.#known())
     const wanted = periods ? sql`where (p.source, p.start) in (${sql.join(periods.map(({ source, start }) => sql`(${source}, ${start}::timestamptz)`), sql`, `)})` : sql``
     const { rows: current } = await db.execute<Period>(sql`
       select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.periods
@@ -78,10 +80,14 @@ export class CubeClient {
     await this.ask('update', again)
   }
 
-  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for. */
+  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates. */
   async refreshReference(): Promise<void> {
-    const reference = await readSpendReference(this.database.db)
-    await this.ask('refer', reference)
+    await this.ask('refer', await this.#known())
+  }
+
+  async #known(): Promise<{ reference: SpendReference, rates: Rate[] }> {
+    const { db } = this.database
+    return { reference: await readSpendReference(db), rates: await listRates(db) }
   }
 
   async #segments({ source, start, load_id: loadId, periods }: Period): Promise<ChunkUpdate> {

@@ -11,7 +11,8 @@ const ROW_BYTES = 2 + 8 + 3 * 12 + 7 + 9 * 8 + 6 * (4 + 8 + 16)
 /** Writes charges for `COPY charge FROM … (FORMAT binary)`, in the order of the table's columns. */
 export class ChargeCopy {
   rows = 0
-  #bytes = Buffer.allocUnsafe(1 << 20)
+  #bytes = new Uint8Array(1 << 20)
+  #view = new DataView(this.#bytes.buffer)
   #at = 0
 
   constructor(private readonly loadId: number) {
@@ -19,49 +20,71 @@ export class ChargeCopy {
   }
 
   #begin(): void {
-    this.#at = HEAD.copy(this.#bytes, 0)
+    this.#bytes.set(HEAD)
+    this.#at = HEAD.length
     this.rows = 0
   }
 
   add(charge: TakenCharge): void {
-    if (this.#at + ROW_BYTES + 2 > this.#bytes.length) this.#bytes = Buffer.concat([this.#bytes, Buffer.allocUnsafe(this.#bytes.length)])
-    const b = this.#bytes
-    let at = b.writeInt16BE(FIELDS, this.#at)
-    at = int(b, this.loadId, at)
-    at = time(b, charge.times.BillingPeriodStart, at)
-    at = time(b, charge.times.ChargePeriodStart, at)
-    at = time(b, charge.times.ChargePeriodEnd, at)
-    at = b.writeInt32BE(3, at)
-    at += b.write(charge.currency, at, 'latin1')
-    for (const key of charge.keys) at = int(b, key, at)
-    for (let i = 0; i < charge.high.length; i++) at = charge.present[i] ? numeric(b, charge.high[i]!, charge.low[i]!, at) : b.writeInt32BE(-1, at)
+    if (this.#at + ROW_BYTES + 2 > this.#bytes.length) this.#widen()
+    const view = this.#view
+    let at = this.#at
+    view.setInt16(at, FIELDS)
+    at = int(view, this.loadId, at + 2)
+    at = time(view, charge.times.BillingPeriodStart, at)
+    at = time(view, charge.times.ChargePeriodStart, at)
+    at = time(view, charge.times.ChargePeriodEnd, at)
+    view.setInt32(at, 3)
+    for (let i = 0; i < 3; i++) view.setUint8(at + 4 + i, charge.currency.charCodeAt(i))
+    at += 7
+    const { keys, high, low, present } = charge
+    for (let i = 0; i < keys.length; i++) at = int(view, keys[i]!, at)
+    for (let i = 0; i < high.length; i++) {
+      if (present[i]) at = numeric(view, high[i]!, low[i]!, at)
+      else {
+        view.setInt32(at, -1)
+        at += 4
+      }
+    }
     this.#at = at
     this.rows++
   }
 
+  #widen(): void {
+    const bytes = new Uint8Array(this.#bytes.length * 2)
+    bytes.set(this.#bytes)
+    this.#bytes = bytes
+    this.#view = new DataView(bytes.buffer)
+  }
+
   /** The rows so far as one copy; begins anew. */
   take(): Uint8Array {
-    const end = this.#bytes.writeInt16BE(-1, this.#at)
-    const taken = Uint8Array.from(this.#bytes.subarray(0, end))
+    this.#view.setInt16(this.#at, -1)
+    const taken = this.#bytes.slice(0, this.#at + 2)
     this.#begin()
     return taken
   }
 }
 
-function int(b: Buffer, value: number, at: number): number {
-  return b.writeInt32BE(value, b.writeInt32BE(4, at))
+function int(view: DataView, value: number, at: number): number {
+  view.setInt32(at, 4)
+  view.setInt32(at + 4, value)
+  return at + 8
 }
 
-function time(b: Buffer, seconds: number, at: number): number {
+function time(view: DataView, seconds: number, at: number): number {
   const micros = (seconds - EPOCH_2000) * 1e6
   const high = Math.floor(micros / 4_294_967_296)
-  return b.writeUInt32BE(micros - high * 4_294_967_296, b.writeInt32BE(high, b.writeInt32BE(8, at)))
+  view.setInt32(at, 8)
+  view.setInt32(at + 4, high)
+  view.setUint32(at + 8, micros - high * 4_294_967_296)
+  return at + 12
 }
 
 const groups = new Uint16Array(8)
 
 /** A numeric of fifteen decimals: groups of four decimal digits, the weight being the power of 10 000 of the first. */
-function numeric(b: Buffer, high: number, low: number, at: number): number {
+function numeric(view: DataView, high: number, low: number, at: number): number {
   const negative = high < 0 || low < 0
   const h = Math.abs(high)
   const l = Math.abs(low)
@@ -79,11 +102,12 @@ function numeric(b: Buffer, high: number, low: number, at: number): number {
   let last = 7
   while (last > first && groups[last - 1] === 0) last--
   const count = last - first
-  at = b.writeInt32BE(8 + count * 2, at)
-  at = b.writeInt16BE(count, at)
-  at = b.writeInt16BE(count ? 2 - first : 0, at)
-  at = b.writeUInt16BE(negative && count ? 0x4000 : 0, at)
-  at = b.writeUInt16BE(15, at)
-  for (let i = first; i < last; i++) at = b.writeUInt16BE(groups[i]!, at)
+  view.setInt32(at, 8 + count * 2)
+  view.setInt16(at + 4, count)
+  view.setInt16(at + 6, count ? 2 - first : 0)
+  view.setUint16(at + 8, negative && count ? 0x4000 : 0)
+  view.setUint16(at + 10, 15)
+  at += 12
+  for (let i = first; i < last; i++, at += 2) view.setUint16(at, groups[i]!)
   return at
 }

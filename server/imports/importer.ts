@@ -29,6 +29,7 @@ const loadIsOpen = inArray(load.state, ['checking', 'loading'])
 export class Importer {
   #running = new Map<number, Running>()
   #turn: Promise<void> = Promise.resolve()
+  #worker: Worker | null = null
 
   constructor(private readonly database: Handle, private readonly cube: CubeClient, private readonly serverDir: string) {}
 
@@ -62,7 +63,7 @@ export class Importer {
     const running = this.#running.get(Number(id))
     if (!running || running.swapping) return false
     running.stop = true
-    void running.worker?.terminate()
+    if (running.worker) this.#endWorker()
     return true
   }
 
@@ -106,10 +107,14 @@ export class Importer {
   async #run(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<void> {
     if (running.stop) return this.#stopped(running.id)
     const task: ImportTask = { loadId: running.id, source, mapping, files, known: await this.#knownEntries() }
-    const worker = new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs')), { workerData: task })
+    // the thread stays for the next load: what it has learnt to do fast it does fast from the start
+    const worker = this.#worker ??= new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs')))
+    worker.unref()
     running.worker = worker
-    const result = await this.#follow(worker, running)
-    await worker.terminate()
+    const result = await this.#follow(worker, running, task).catch((error: Error) => {
+      this.#endWorker()
+      throw error
+    })
     if (result === 'stopped') return this.#stopped(running.id)
     if (result.errorCount > 0) {
       await this.#dropStaged(running.id)
@@ -133,9 +138,14 @@ export class Importer {
     })
   }
 
+  #endWorker(): void {
+    void this.#worker?.terminate()
+    this.#worker = null
+  }
+
   /** Stages batches until the thread is done, was stopped or failed. */
-  #follow(worker: Worker, running: Running): Promise<ImportDone | 'stopped'> {
-    return new Promise((resolve, reject) => {
+  #follow(worker: Worker, running: Running, task: ImportTask): Promise<ImportDone | 'stopped'> {
+    return new Promise<ImportDone | 'stopped'>((resolve, reject) => {
       let staging: Promise<unknown> = Promise.resolve()
       worker.on('message', (message: ImportMessage) => {
         if (message.type === 'progress') running.progress = { bytesDone: message.bytesDone, rows: message.rows, errorCount: message.errorCount }
@@ -148,6 +158,9 @@ export class Importer {
       })
       worker.on('error', reject)
       worker.on('exit', () => staging.then(() => running.stop ? resolve('stopped') : reject(new Error('the reading thread ended')), reject))
+      worker.postMessage(task)
+    }).finally(() => {
+      worker.removeAllListeners()
     })
   }
 

@@ -1,11 +1,14 @@
 // The thread that holds all charges in memory and answers questions about them.
 import { parentPort } from 'node:worker_threads'
+import type { Rate } from '../../core/money/rates'
 import { answer, plainGroups, type Group } from '../../core/spend/answer'
+import { answerIn, type Converted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
 import { Cube } from '../../core/spend/cube'
 import { columnDimensions, columnPlace } from '../../core/spend/dimension'
-import type { Answer, Grouping, Question } from '../../core/spend/question'
+import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
+import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
 import type { SpendReference } from '../../core/spend/reference'
 import type { Segment } from '../../core/spend/segment'
 import type { DictionaryName } from '../../core/focus/star'
@@ -15,7 +18,9 @@ import { decodeSegment } from '../engine/segment-codec'
 
 export type ChunkUpdate = { source: string, billingPeriodStart: string, rows: number, segments?: Uint8Array, copy?: Uint8Array }
 type ChunkName = { source: string, billingPeriodStart: string }
-export type CubeUpdate = { revision: number, entries: { dictionary: DictionaryName, id: number, values: (string | null)[] }[], chunks: ChunkUpdate[], gone: ChunkName[], reference: SpendReference }
+export type CubeUpdate = { revision: number, entries: { dictionary: DictionaryName, id: number, values: (string | null)[] }[], chunks: ChunkUpdate[], gone: ChunkName[], reference: SpendReference, rates: Rate[] }
+/** A question as it comes in: in one currency where it names one. */
+export type Asked = Question & { reportCurrency?: string }
 export type CubeFacts = {
   columns: string[], unused: { name: string, since: string }[], found: string[], inherited: string[], tags: string[]
   firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, hourly: boolean
@@ -25,12 +30,14 @@ export type CubeFacts = {
 export type CubeCalls = {
   /** @returns the chunks whose columns are damaged: their charges have to be read. */
   update: (update: CubeUpdate) => ChunkName[]
-  refer: (reference: SpendReference) => null
-  answer: (question: Question) => Answer
+  refer: (known: { reference: SpendReference, rates: Rate[] }) => null
+  answer: (question: Asked) => Answer | Converted
   /** Several questions of one state of the data. */
-  answers: (questions: Question[]) => Answer[]
+  answers: (questions: Asked[]) => (Answer | Converted)[]
   compare: (question: CompareQuestion) => Comparison
   group: (question: Grouping) => Group[]
+  /** The conditions of a scope as dictionary ids, and how many charges they leave. */
+  narrowed: (scope: Scope) => NarrowedIds & { charges: number }
   facts: () => CubeFacts
   /** Which billing accounts each loaded billing period has charges of. */
   billingAccounts: () => (ChunkName & { accountIds: string[] })[]
@@ -40,6 +47,7 @@ export type CubeReply = { id: number, revision: number, result: unknown } | { id
 
 const cube = new Cube()
 let revision = 0
+let rates: Rate[] = []
 let known: CubeFacts | null = null
 
 function segmentsOf({ rows, segments, copy }: ChunkUpdate): Segment[] | null {
@@ -83,11 +91,14 @@ function facts(): CubeFacts {
 const least = (set: Set<number>) => [...set].reduce((a, b) => Math.min(a, b), Infinity)
 const most = (set: Set<number>) => [...set].reduce((a, b) => Math.max(a, b), -Infinity)
 
+const answerAsked = ({ reportCurrency, ...question }: Asked) => reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
+
 const calls: CubeCalls = {
   update(update) {
     const damaged: ChunkName[] = []
     for (const { dictionary, id, values } of update.entries) cube.addEntry(dictionary, id, values)
     cube.setReference(update.reference)
+    rates = update.rates
     for (const { source, billingPeriodStart } of update.gone) cube.removeChunk(source, billingPeriodStart)
     for (const chunk of update.chunks) {
       const { source, billingPeriodStart } = chunk
@@ -99,15 +110,20 @@ const calls: CubeCalls = {
     known = null
     return damaged
   },
-  refer(reference) {
-    cube.setReference(reference)
+  refer(update) {
+    cube.setReference(update.reference)
+    rates = update.rates
     known = null
     return null
   },
-  answer: question => answer(cube, question),
-  answers: questions => questions.map(question => answer(cube, question)),
+  answer: answerAsked,
+  answers: questions => questions.map(answerAsked),
   compare: question => compare(cube, question),
   group: question => plainGroups(cube, question),
+  narrowed(scope) {
+    const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })
+    return { ...narrowedIds(cube, scope), charges: Array.from({ length: groups.size }, (_, i) => groups.count(i)).reduce((a, b) => a + b, 0) }
+  },
   facts: () => known ??= facts(),
   billingAccounts() {
     const place = columnPlace('billingAccount', 'BillingAccountId')

@@ -1,5 +1,5 @@
-// The thread that reads and checks the files of a delivery. It sends checked charges in batches and waits while too many are under way.
-import { parentPort, workerData } from 'node:worker_threads'
+// The thread that reads and checks deliveries, one after the other. It sends checked charges in batches and waits while too many are under way.
+import { parentPort } from 'node:worker_threads'
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
 import type { TakenCharge } from '../../core/focus/intake'
@@ -32,49 +32,23 @@ const BATCH_ROWS = 50_000
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2
 
-const task = workerData as ImportTask
 const port = parentPort!
 let underWay = 0
 let goOn: (() => void) | null = null
-port.on('message', () => {
+port.on('message', (message: ImportTask | 'next') => {
+  if (message !== 'next') {
+    void carryOut(message)
+    return
+  }
   underWay--
   goOn?.()
 })
 
-const errors: ImportError[] = []
-let errorCount = 0
-let rows = 0
-const entryIds = new EntryIds(task.known)
-const copy = new ChargeCopy(task.loadId)
-const segments = new SegmentBuilder()
-const periods = new Map<number, { end: number, accounts: Set<number> }>()
-const warnings: string[] = []
-const reports: Conformance[] = []
-const corrections: Sums = new Map()
 const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
 const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
-/** Whether an entry of the charge kinds is a correction, by id. */
-const corrects: boolean[] = []
 
 const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
-const note = (file: string, problem: Omit<ImportError, 'file'>) => {
-  errorCount++
-  if (errors.length < MOST_ERRORS) errors.push({ file, ...problem })
-}
 const instant = (seconds: number) => new Date(seconds * 1000).toISOString().replace('.000Z', 'Z')
-
-async function flush(last = false) {
-  if (!copy.rows && !last) return
-  while (underWay >= MOST_UNDER_WAY) {
-    await new Promise<void>((resolve) => {
-      goOn = resolve
-    })
-  }
-  underWay++
-  const bytes = copy.take()
-  const ready = last ? segments.finish() : segments.takeFull()
-  send({ type: 'batch', entries: entryIds.takeNew(), copy: bytes, segments: ready }, [bytes.buffer as ArrayBuffer, ...ready.map(segment => segment.bytes.buffer as ArrayBuffer)])
-}
 
 type Sum = { period: number, currency: string, rows: number, billed: Scaled, effective: Scaled, high: number, low: number, effectiveHigh: number, effectiveLow: number, pending: number }
 type Sums = Map<string, Sum>
@@ -112,65 +86,124 @@ function periodsOf(sums: Sums): ImportPeriod[] {
   })
 }
 
-async function readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
-  const sums: Sums = new Map()
-  const target = new ChargeTarget({
-    file: file.name, source: task.source, mapping: task.mapping,
-    note: problem => note(file.name, problem),
-    entryId(name, values) {
-      const id = entryIds.id(name, values)
-      if (name === 'chargeKind') corrects[id] = values[1] === 'Correction'
-      return id
-    },
-    take(charge) {
-      const { BillingPeriodStart: start, BillingPeriodEnd: end } = charge.times
-      let period = periods.get(start)
-      if (!period) periods.set(start, period = { end, accounts: new Set() })
-      if (period.end !== end) {
-        note(file.name, { row: target.rows, column: 'BillingPeriodEnd', value: instant(end), reason: `other charges of the period that starts ${instant(start)} end it at ${instant(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
-      }
-      period.accounts.add(charge.keys[billingAccountPlace]!)
-      addTo(sums, charge)
-      if (corrects[charge.keys[chargeKindPlace]!]) addTo(corrections, charge)
-      if (errorCount > 0) return // after the first error nothing will be loaded; only checking goes on
-      copy.add(charge)
-      segments.add(charge)
-    },
-  })
-  try {
-    for await (const bytesDone of readerFor(file.path).read(file.path, target, task.mapping ?? {})) {
-      send({ type: 'progress', bytesDone: bytesBefore + bytesDone, rows: rows + target.rows, errorCount })
-      if (copy.rows >= BATCH_ROWS) await flush()
+/** One delivery while it is read. */
+class Delivery {
+  readonly #errors: ImportError[] = []
+  #errorCount = 0
+  #rows = 0
+  readonly #entryIds: EntryIds
+  readonly #copy: ChargeCopy
+  readonly #segments = new SegmentBuilder()
+  readonly #periods = new Map<number, { end: number, accounts: Set<number> }>()
+  readonly #warnings: string[] = []
+  readonly #reports: Conformance[] = []
+  readonly #corrections: Sums = new Map()
+  /** Whether an entry of the charge kinds is a correction, by id. */
+  readonly #corrects: boolean[] = []
+
+  constructor(private readonly task: ImportTask) {
+    this.#entryIds = new EntryIds(task.known)
+    this.#copy = new ChargeCopy(task.loadId)
+  }
+
+  async read(): Promise<ImportDone> {
+    const files: ImportFile[] = []
+    let bytesBefore = 0
+    for (const file of this.task.files) {
+      files.push(await this.#readFile(file, bytesBefore))
+      bytesBefore += file.bytes
+      this.#progress(bytesBefore, this.#rows)
     }
-    if (!target.begun) checkHeader([]).forEach(problem => note(file.name, problem))
-    else if (target.conformance && target.rows === 0) note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
+    if (this.#errorCount === 0) await this.#flush(true)
+    const byPeriod = [...this.#periods].sort(([a], [b]) => a - b)
+    return {
+      type: 'done', rows: this.#rows, files, errorCount: this.#errorCount, errors: this.#errors, warnings: this.#warnings,
+      conformance: mergeConformance(this.#reports), corrections: periodsOf(this.#corrections),
+      periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instant(start), instant(end)])),
+      accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instant(start), [...accounts]])),
+    }
   }
-  catch (error) {
-    if (!(error instanceof UnreadableFile)) throw error
-    note(file.name, error.problem)
+
+  #note(file: string, problem: Omit<ImportError, 'file'>): void {
+    this.#errorCount++
+    if (this.#errors.length < MOST_ERRORS) this.#errors.push({ file, ...problem })
   }
-  rows += target.rows
-  if (target.conformance) reports.push(target.conformance)
-  for (const { sentence } of target.warnings) warnings.push(task.files.length > 1 ? `${file.name}, ${sentence}` : sentence)
-  return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: periodsOf(sums) }
+
+  #progress(bytesDone: number, rows: number): void {
+    send({ type: 'progress', bytesDone, rows, errorCount: this.#errorCount })
+  }
+
+  async #flush(last = false): Promise<void> {
+    if (!this.#copy.rows && !last) return
+    while (underWay >= MOST_UNDER_WAY) {
+      await new Promise<void>((resolve) => {
+        goOn = resolve
+      })
+    }
+    underWay++
+    const copy = this.#copy.take()
+    const segments = last ? this.#segments.finish() : this.#segments.takeFull()
+    send({ type: 'batch', entries: this.#entryIds.takeNew(), copy, segments }, [copy.buffer as ArrayBuffer, ...segments.map(segment => segment.bytes.buffer as ArrayBuffer)])
+  }
+
+  async #readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
+    const sums: Sums = new Map()
+    const target = this.#target(file.name, sums)
+    try {
+      for await (const bytesDone of readerFor(file.path).read(file.path, target, this.task.mapping ?? {})) {
+        this.#progress(bytesBefore + bytesDone, this.#rows + target.rows)
+        if (this.#copy.rows >= BATCH_ROWS) await this.#flush()
+      }
+      if (!target.begun) checkHeader([]).forEach(problem => this.#note(file.name, problem))
+      else if (target.conformance && target.rows === 0) this.#note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
+    }
+    catch (error) {
+      if (!(error instanceof UnreadableFile)) throw error
+      this.#note(file.name, error.problem)
+    }
+    this.#rows += target.rows
+    if (target.conformance) this.#reports.push(target.conformance)
+    for (const { sentence } of target.warnings) this.#warnings.push(this.task.files.length > 1 ? `${file.name}, ${sentence}` : sentence)
+    return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: periodsOf(sums) }
+  }
+
+  #target(file: string, sums: Sums): ChargeTarget {
+    const { source, mapping } = this.task
+    const target: ChargeTarget = new ChargeTarget({
+      file, source, mapping,
+      note: problem => this.#note(file, problem),
+      entryId: (name, values) => {
+        const id = this.#entryIds.id(name, values)
+        if (name === 'chargeKind') this.#corrects[id] = values[1] === 'Correction'
+        return id
+      },
+      take: (charge) => {
+        this.#period(charge, file, target.rows)
+        addTo(sums, charge)
+        if (this.#corrects[charge.keys[chargeKindPlace]!]) addTo(this.#corrections, charge)
+        if (this.#errorCount > 0) return // after the first error nothing will be loaded; only checking goes on
+        this.#copy.add(charge)
+        this.#segments.add(charge)
+      },
+    })
+    return target
+  }
+
+  #period({ times: { BillingPeriodStart: start, BillingPeriodEnd: end }, keys }: TakenCharge, file: string, row: number): void {
+    let period = this.#periods.get(start)
+    if (!period) this.#periods.set(start, period = { end, accounts: new Set() })
+    if (period.end !== end) {
+      this.#note(file, { row, column: 'BillingPeriodEnd', value: instant(end), reason: `other charges of the period that starts ${instant(start)} end it at ${instant(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
+    }
+    period.accounts.add(keys[billingAccountPlace]!)
+  }
 }
 
-try {
-  const files: ImportFile[] = []
-  let bytesBefore = 0
-  for (const file of task.files) {
-    files.push(await readFile(file, bytesBefore))
-    bytesBefore += file.bytes
-    send({ type: 'progress', bytesDone: bytesBefore, rows, errorCount })
+async function carryOut(task: ImportTask): Promise<void> {
+  try {
+    send(await new Delivery(task).read())
   }
-  if (errorCount === 0) await flush(true)
-  const byPeriod = [...periods].sort(([a], [b]) => a - b)
-  send({
-    type: 'done', rows, files, errorCount, errors, warnings, conformance: mergeConformance(reports), corrections: periodsOf(corrections),
-    periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instant(start), instant(end)])),
-    accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instant(start), [...accounts]])),
-  })
-}
-catch (error) {
-  send({ type: 'fault', message: (error as Error).message })
+  catch (error) {
+    send({ type: 'fault', message: (error as Error).message })
+  }
 }

@@ -48,10 +48,10 @@ export const importStatus = z.object({
 export type ImportStatus = z.infer<typeof importStatus>
 
 export const importAccepted = z.object({ id: z.string() })
-export const importQuery = z.object({ source: z.string().trim().min(1, 'name the source of the delivery').max(80) })
+export const importQuery = z.object({ source: z.string().trim().min(1, 'name the source of the delivery').max(80), /** Whether the files are read through the mapping kept for the source; else they are FOCUS. */ mapped: z.union([z.boolean(), z.enum(['true', 'false'])]).default(false).transform(value => value === true || value === 'true') })
 
 /** Several files of one source dropped together: announced first, then sent one by one. */
-export const deliveryStart = z.object({ source: importQuery.shape.source, files: z.array(z.object({ name: z.string().min(1).max(200), bytes: z.number().int().nonnegative() })).min(1).max(200) })
+export const deliveryStart = z.object({ source: importQuery.shape.source, mapped: z.boolean().default(false), files: z.array(z.object({ name: z.string().min(1).max(200), bytes: z.number().int().nonnegative() })).min(1).max(200) })
 export type DeliveryStart = z.infer<typeof deliveryStart>
 
 export const sourceState = z.object({

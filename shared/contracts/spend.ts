@@ -19,6 +19,8 @@ const splitBy = z.array(z.string()).max(8).refine(list => new Set(list).size ===
 export const spendQuestion = z.object({
   measure: spendMeasure, splitBy, grain: grain.nullable(), start: day, end: day, ...scope,
   limit: z.number().int().positive().optional(),
+  /** One currency for all costs, at the rates of each charge's day; what has no rate stays in its own. */
+  reportCurrency: z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR').optional(),
 }).refine(question => question.start < question.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
 export type SpendQuestion = z.input<typeof spendQuestion>
 
@@ -40,6 +42,9 @@ export const spendAnswer = z.object({
   totals: z.array(currencyAmount),
   rows: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(), currency: z.string(), amount: amountText })),
   rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(),
+  /** With a report currency: the sums before they were converted, and what no rate was found for. */
+  original: z.array(currencyAmount).optional(),
+  unconverted: z.array(z.object({ currency: z.string(), from: day, to: day, amount: amountText })).optional(),
   revision: z.number(),
 })
 export type SpendAnswer = z.infer<typeof spendAnswer>

@@ -36,7 +36,11 @@ describe('what is planted is there', () => {
   })
   it('one Tuesday a rehearsal searched the logs for hours', () => {
     const searched = charges('2026-11', 'Brackwater Cloud').filter(c => c.ResourceName === expensiveTuesday.resource && c.SkuMeter === 'searched, GB')
-    const byDay = searched.map(c => [c.ChargePeriodStart!.slice(0, 10), Number(c.BilledCost)] as const)
+    const sums = new Map<string, number>()
+    for (const c of searched) sums.set(c.ChargePeriodStart!.slice(0, 10), (sums.get(c.ChargePeriodStart!.slice(0, 10)) ?? 0) + Number(c.BilledCost))
+    const byDay = [...sums]
+    const hours = searched.filter(c => c.ChargePeriodStart!.startsWith(expensiveTuesday.day)).map(c => Number(c.ChargePeriodStart!.slice(11, 13)))
+    expect([Math.min(...hours), Math.max(...hours)]).toEqual([expensiveTuesday.from, expensiveTuesday.to - 1])
     const [day, cost] = byDay.reduce((a, b) => b[1] > a[1] ? b : a)
     expect(day).toBe(expensiveTuesday.day)
     expect(new Date(day).getUTCDay()).toBe(2)

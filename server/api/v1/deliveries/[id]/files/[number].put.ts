@@ -2,10 +2,11 @@ import { join } from 'node:path'
 import { arrive } from '../../../../../http/arrive'
 import { notFound } from '../../../../../http/problem'
 import { parameter, route } from '../../../../../http/route'
+import { mappingFor } from '../../../../../imports/mapping-for'
 import { arriving } from '../../../../../imports/deliveries'
 
 /** One file of an announced delivery. Answers with the load's id once all have arrived. */
-export default route(async ({ event, importer, who }) => {
+export default route(async ({ event, importer, database, who }) => {
   const id = parameter(event, 'id')
   const number = Number(parameter(event, 'number'))
   const delivery = arriving.get(id)
@@ -14,5 +15,6 @@ export default route(async ({ event, importer, who }) => {
   delivery.arrived[number] = await arrive(event, announced.name, join(delivery.folder, String(number)))
   const files = delivery.arrived.flatMap(file => file ?? [])
   if (files.length < delivery.files.length || !arriving.delete(id)) return { importId: null }
-  return { importId: await importer.start(delivery.source, files, delivery.folder, who) }
+  const mapping = await mappingFor(database.db, delivery.source, delivery.mapped)
+  return { importId: await importer.start(delivery.source, files, delivery.folder, who, mapping) }
 })

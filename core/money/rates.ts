@@ -1,0 +1,35 @@
+import type { Day } from '../time/day'
+import { Decimal } from './decimal'
+
+/** From a day on, one unit of `from` is worth `rate` units of `to`. */
+export type Rate = { from: string, to: string, validFrom: Day, rate: string }
+
+/** A rate with the line it came from; `inverse` when the line was read backwards. */
+export type FoundRate = { rate: Decimal, line: Rate | null, inverse: boolean }
+
+/** Digits of a rate that is read backwards: far more than any list of rates has. */
+const INVERSE_DIGITS = 18
+
+/** The rate that holds on a day: the newest line up to it, else the newest of the other direction read backwards; null when there is none. */
+export function rateOn(rates: readonly Rate[], from: string, to: string, day: Day): FoundRate | null {
+  if (from === to) return { rate: new Decimal(1), line: null, inverse: false }
+  const newest = (a: string, b: string) => rates.reduce<Rate | null>((best, line) => line.from === a && line.to === b && line.validFrom <= day && (!best || line.validFrom > best.validFrom) ? line : best, null)
+  const direct = newest(from, to)
+  if (direct) return { rate: new Decimal(direct.rate), line: direct, inverse: false }
+  const back = newest(to, from)
+  return back && { rate: inverseOf(back.rate), line: back, inverse: true }
+}
+
+function inverseOf(rate: string): Decimal {
+  const digits = Decimal.DP
+  Decimal.DP = INVERSE_DIGITS
+  const inverse = new Decimal(1).div(rate)
+  Decimal.DP = digits
+  return inverse
+}
+
+/** The days within a period from which other rates to a currency hold, the period's start first. */
+export function rateDays(rates: readonly Rate[], to: string, start: Day, end: Day): Day[] {
+  const days = rates.filter(line => (line.to === to || line.from === to) && line.validFrom > start && line.validFrom < end).map(line => line.validFrom)
+  return [start, ...new Set(days.sort())]
+}

@@ -1,0 +1,5 @@
+import { parameter, route } from '../../../../http/route'
+import { movedBy } from '../../../../imports/moved'
+
+/** What a restatement moved, line by line, as long as the charges before it are kept. */
+export default route(({ event, database }) => movedBy(database.db, parameter(event, 'id')))

@@ -1,0 +1,28 @@
+import Papa from 'papaparse'
+import { applyMapping } from '../../../../core/focus/mapping/apply-mapping'
+import { likelyDelimiter, suggestMapping } from '../../../../core/focus/mapping/suggest-mapping'
+import { mappingPreviewAsked, type MappingPreview } from '../../../../shared/contracts/imports'
+import { body, route } from '../../../http/route'
+import { findMapping } from '../../../stores/mappings'
+
+const MOST_ROWS = 30
+const SHOWN_ROWS = 12
+
+/** The first rows of a file as they would become charges, through a given mapping, the one kept for the source, or a first suggestion. */
+export default route(async ({ event, database }): Promise<MappingPreview> => {
+  const { source, text, mapping: given } = await body(event, mappingPreviewAsked)
+  const kept = given ?? await findMapping(database.db, source)
+  const delimiter = kept?.delimiter ?? likelyDelimiter(text)
+  const lines = text.replace(/^\uFEFF/, '').split(/(?<=\n)/).slice(kept?.skipLines ?? 0).join('')
+  const { data } = Papa.parse<string[]>(lines, { delimiter, skipEmptyLines: true, preview: MOST_ROWS + 1 })
+  const [header = [], ...rows] = data
+  const mapping = kept ?? suggestMapping(header, rows, delimiter)
+  const file = applyMapping(mapping, header, source)
+  if ('problems' in file) return { mapping, saved: !given && kept !== null, header, raw: rows.slice(0, SHOWN_ROWS), columns: [], rows: [], problems: file.problems }
+  const mapped = rows.slice(0, SHOWN_ROWS).map((row, i) => file.row(row, i + 1))
+  return {
+    mapping, saved: !given && kept !== null, header, raw: rows.slice(0, SHOWN_ROWS), columns: file.header,
+    rows: mapped.map(row => row !== 'left out' && 'texts' in row ? row.texts : null),
+    problems: mapped.flatMap(row => row !== 'left out' && 'problems' in row ? row.problems : []),
+  }
+})

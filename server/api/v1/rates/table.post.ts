@@ -1,0 +1,12 @@
+import { rateTable } from '../../../../shared/contracts/spend-settings'
+import { body, route } from '../../../http/route'
+import { readRates, saveRates } from '../../../stores/rates'
+
+/** Takes the lines of a CSV of exchange rates; all of them or none. */
+export default route(async ({ event, database, cube, who }) => {
+  const { lines } = await body(event, rateTable)
+  const rates = readRates(lines)
+  const changed = await saveRates(database.db, rates, who)
+  await cube.refreshReference()
+  return { rates: rates.length, changed }
+})

@@ -1,0 +1,24 @@
+import { z } from 'zod'
+import { tableColumns } from '../../core/spend/table'
+import { spendQuestion } from './spend'
+import { day } from './common'
+
+export const exportFormat = z.enum(['csv', 'xlsx', 'parquet', 'json'])
+export type ExportFormat = z.infer<typeof exportFormat>
+
+/** The table as it is shown: dimensions down the side, what runs across, further columns, and names for the heads. */
+export const tableExport = z.object({
+  question: spendQuestion, format: exportFormat, currency: z.string(),
+  across: z.string().nullable().default(null), columns: z.array(z.enum(tableColumns)).default([]),
+  before: z.object({ start: day, end: day }).nullable().default(null),
+  /** Id columns with the columns that name them. */
+  companions: z.record(z.string(), z.string()).default({}),
+  title: z.string().max(500).default('Spend'), labels: z.record(z.string(), z.string()).default({}),
+})
+export type TableExport = z.input<typeof tableExport>
+
+/** The charge lines behind what is shown, with chosen FOCUS columns. */
+export const linesExport = z.object({ question: spendQuestion, columns: z.array(z.string()).min(1).max(80), format: exportFormat })
+export type LinesExport = z.input<typeof linesExport>
+/** How many lines an export would have, and about how many bytes as CSV. */
+export const linesSize = z.object({ rows: z.number(), bytes: z.number(), columns: z.array(z.string()) })
