@@ -6,6 +6,8 @@ import { CubeClient } from './engine/cube-client'
 import { Exporter } from './exports/exporter'
 import { Importer } from './imports/importer'
 import { watchRateCards } from './jobs/rate-card-schedule'
+import { sendSentences } from './jobs/send-sentences'
+import { watchSources } from './jobs/watch-sources'
 
 export type Services = { database: Handle, cube: CubeClient, importer: Importer, exporter: Exporter, dataDir: string, close: () => Promise<void> }
 
@@ -19,11 +21,13 @@ export async function startServices(dataDir: string, serverDir: string): Promise
   const importer = new Importer(database, cube, serverDir)
   await importer.recover()
   await cube.refresh()
-  const stopWatching = watchRateCards(database.db)
+  const engine = { database, cube, importer, dataDir }
+  const jobs = [watchRateCards(database.db), watchSources(engine), sendSentences(engine)]
   return {
     database, cube, importer, dataDir, exporter: new Exporter(serverDir),
     async close() {
-      stopWatching()
+      for (const stop of jobs) stop()
+      importer.close()
       await cube.close()
       await database.close()
       unlock()

@@ -6,8 +6,8 @@ export function useValueKeys() {
   const keys = useKeys()
   const actions = useSpendActions()
 
-  function openMenu(target: ValueRef, element: Element) {
-    spend.menu = { target, at: element.getBoundingClientRect() }
+  function openMenu(target: ValueRef, element: Element, splitting = false) {
+    spend.menu = { target, at: element.getBoundingClientRect(), splitting }
   }
 
   function onKey(event: KeyboardEvent, target: ValueRef) {
@@ -17,7 +17,8 @@ export function useValueKeys() {
     else if (!keys.enabled) return
     else if (event.key === 'k') actions.keep(target)
     else if (event.key === 'l') actions.leaveOut(target)
-    else if (event.key === 's') openMenu(target, element)
+    else if (event.key === 's') openMenu(target, element, true)
+    else if (event.key === 'o') actions.open(target)
     else if (event.key === 'w') void spend.openWorkings(target)
     else return
     event.preventDefault()

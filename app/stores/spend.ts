@@ -1,39 +1,54 @@
 import { defineStore } from 'pinia'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
-import type { Grain, Narrowing } from '../../core/spend/question'
+import type { Narrowing } from '../../core/spend/question'
+import { comparedPeriod, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
 import { grainStarts } from '../../core/time/grain'
-import { periodBefore, type Period } from '../../core/time/period'
+import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
-import { priceParts, spendAnswer, type PriceParts, type SpendAnswer, type SpendQuestion } from '../../shared/contracts/spend'
+import { priceParts, spendAnswers, spendComparison, type PriceParts, type SpendAnswer, type SpendComparison, type SpendQuestion } from '../../shared/contracts/spend'
 
 /** A combination of values with its amount now and in the period compared; null where it was not there. */
 export type SpendRow = { id: string, values: (string | null)[], label: string, amount: string, before: string | null }
 export type ChartSeries = { id: string, label: string, values: (string | null)[] | null, hue: number | null, amounts: string[], total: string }
-export type StepColumn = { dimension: string, rows: SpendRow[], total: string, of: string | null }
+export type StepColumn = { dimension: string, rows: SpendRow[], total: string, of: string | null, unit: string, units: string[] }
 export type ValueRef = { dimension: string, value: string | null, label: string }
+type Answered = Omit<SpendAnswer, 'revision'>
+/** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
+export type Distortion = { id: string, said: string, action: string, change: Partial<SpendView> }
 
-/** The order in which practitioners narrow; price parts come last, by themselves. */
-export const stepOrder = ['SubAccountName', 'ServiceName', 'SkuMeter', 'ResourceId'] as const
 export const HUES = 8
-const MOST_SERIES = HUES - 1
+/** Rows that get a small line of their own in the table. */
+const MOST_LINES = 60
+const MOST_MULTIPLES = 12
 
 export const useSpend = defineStore('spend', () => {
   const view = ref<SpendView | null>(null)
+  const days = ref<DataDays | null>(null)
   const totals = ref<SpendAnswer['totals']>([])
   const totalsBefore = ref<SpendAnswer['totals']>([])
+  const original = ref<SpendAnswer['totals']>([])
+  const unconverted = ref<NonNullable<SpendAnswer['unconverted']>>([])
   const rows = ref<SpendRow[]>([])
   const series = ref<ChartSeries[]>([])
+  /** Amounts by start of each of the largest rows, by row id. */
+  const lines = ref<Map<string, string[]>>(new Map())
   const starts = ref<string[]>([])
   const columns = ref<StepColumn[]>([])
   const parts = ref<PriceParts['parts'] | null>(null)
-  const hidden = ref<{ usage: string, less: string } | null>(null)
+  const across = ref<Answered | null>(null)
+  const nowAnswer = shallowRef<Answered | null>(null)
+  const beforeAnswer = shallowRef<Answered | null>(null)
+  const comparison = ref<SpendComparison | null>(null)
+  const distortions = ref<Distortion[]>([])
   const problem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
   const ready = ref(false)
+  /** How long the last view took from click to figures, in milliseconds. */
+  const took = ref(0)
   /** What the menu is open for, and where. */
-  const menu = ref<{ target: ValueRef, at: DOMRect } | null>(null)
+  const menu = ref<{ target: ValueRef, at: DOMRect, splitting?: boolean } | null>(null)
   const workings = ref<{ title: string, parts: PriceParts['parts'], left: { count: number, amount: string } | null, total: string } | null>(null)
   // a value keeps its colour while one narrows
   const hues = new Map<string, number>()
@@ -46,72 +61,118 @@ export const useSpend = defineStore('spend', () => {
   })
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
-  const compared = computed(() => view.value ? periodBefore(view.value.period) : null)
+  const period = computed<Period>(() => resolvePeriod(view.value!.period, days.value!))
+  const compared = computed<Period | null>(() => view.value && days.value ? comparedPeriod(view.value, days.value) : null)
+  /** Whether the measure is money: it has a currency and charge lines behind it. */
+  const isMoney = computed(() => !view.value || isMoneyMeasure(view.value.measure))
+  const additive = computed(() => view.value?.measure !== 'unitPrice')
 
-  function question(more: Partial<SpendQuestion>): SpendQuestion {
-    const { measure, keep, leaveOut, period } = view.value!
-    return { measure, splitBy: [], grain: null, ...period, keep, leaveOut, ...more }
+  function question(more: Partial<SpendQuestion> = {}): SpendQuestion {
+    const { measure, reportCurrency } = view.value!
+    return { measure, splitBy: [], grain: null, ...scopeOf(view.value!, days.value!), ...(reportCurrency && { reportCurrency }), ...more }
   }
 
-  const withCompanions = (dimensions: string[]) => dimensions.flatMap(d => companionOf[d] && !dimensions.includes(companionOf[d]) ? [d, companionOf[d]] : [d])
+  const withCompanions = (dimensions: string[]) => [...new Set(dimensions.flatMap(d => companionOf[d] ? [d, companionOf[d]] : [d]))]
 
-  function ask(more: Partial<SpendQuestion>, signal: AbortSignal) {
-    return client.send('POST', 'spend/answer', question(more), spendAnswer, signal)
+  async function ask(questions: SpendQuestion[], signal?: AbortSignal): Promise<Answered[]> {
+    return (await client.send('POST', 'spend/answers', { questions }, spendAnswers, signal)).answers
   }
 
-  /** SKU codes in plain words, as far as a rate card has them; what is known is not asked for again. */
+  /** SKU codes in plain words, as far as anyone has said them; what is known is not asked for again. */
   const skuWords = ref<Record<string, SkuWords>>({})
+  const asked = new Set<string>()
   async function learnSkus(skus: (string | null)[], signal?: AbortSignal) {
-    const unknown = [...new Set(skus)].filter((sku): sku is string => sku !== null && !(sku in skuWords.value)).slice(0, 5000)
-    if (unknown.length) skuWords.value = { ...skuWords.value, ...(await client.send('POST', 'rate-cards/describe', { skus: unknown }, skusDescribed, signal)).skus }
+    const unknown = [...new Set(skus)].filter((sku): sku is string => sku !== null && !asked.has(sku)).slice(0, 5000)
+    if (!unknown.length) return
+    const found = (await client.send('POST', 'rate-cards/describe', { skus: unknown }, skusDescribed, signal)).skus
+    unknown.forEach(sku => asked.add(sku))
+    skuWords.value = { ...skuWords.value, ...found }
+  }
+  /** Own words have changed: what is known is asked again. */
+  function forgetSkus() {
+    asked.clear()
   }
   async function askParts(keep: Narrowing, signal?: AbortSignal) {
-    const answer = await client.send('POST', 'spend/price-parts', question({ keep }), priceParts, signal)
+    const { reportCurrency: _, ...plain } = question({ keep })
+    const answer = await client.send('POST', 'spend/price-parts', plain, priceParts, signal)
     await learnSkus(answer.parts.map(p => p.skuId), signal)
     return answer
   }
 
-  /** Rows of an answer in one currency, by the dimensions split by. */
-  function rowsOf(answer: SpendAnswer, before: SpendAnswer | null, dimensions: string[], inCurrency: string): SpendRow[] {
+  function labelOf(dimension: string, value: string | null, name: string | null | undefined): string {
+    if (value === null) return valueLabel(dimension, null)
+    return name ?? (dimension === 'SkuId' ? skuWords.value[value]?.words : undefined) ?? value
+  }
+
+  /** Rows of an answer in one currency, by the dimensions split by, largest first. */
+  function rowsOf(answer: Answered, before: Answered | null, dimensions: string[], inCurrency: string): SpendRow[] {
     const id = (values: Record<string, string | null>) => JSON.stringify(dimensions.map(d => values[d] ?? null))
-    const old = new Map((before?.rows ?? []).filter(r => r.currency === inCurrency).map(r => [id(r.values), r.amount]))
-    const now: SpendRow[] = answer.rows.filter(r => r.currency === inCurrency).map((row) => {
+    const old = new Map<string, string>()
+    for (const row of before?.rows ?? []) if (row.currency === inCurrency) old.set(id(row.values), addTexts([old.get(id(row.values)) ?? '0', row.amount]))
+    const found = new Map<string, SpendRow>()
+    for (const row of answer.rows) {
+      if (row.currency !== inCurrency) continue
+      const key = id(row.values)
+      const known = found.get(key)
+      if (known) {
+        // one id under two names: the amounts belong together
+        known.amount = addTexts([known.amount, row.amount])
+        continue
+      }
       const values = dimensions.map(d => row.values[d] ?? null)
-      const label = dimensions.map((d, i) => companionOf[d] && values[i] !== null ? row.values[companionOf[d]] ?? values[i]! : d === 'SkuId' && values[i] !== null ? skuWords.value[values[i]!]?.words ?? values[i]! : valueLabel(d, values[i]!)).join(' · ')
-      return { id: id(row.values), values, label: label || 'everything', amount: row.amount, before: before ? old.get(id(row.values)) ?? null : null }
-    })
-    return now
+      const label = dimensions.map((d, i) => labelOf(d, values[i]!, companionOf[d] ? row.values[companionOf[d]] : null)).join(' · ')
+      found.set(key, { id: key, values, label: label || 'everything', amount: row.amount, before: before ? old.get(key) ?? null : null })
+    }
+    return [...found.values()]
   }
 
-  /** Period keys of the chart, also where nothing was charged. */
-  function startsOf(period: Period, grain: Grain): string[] {
-    return grainStarts(period.start, period.end, grain)
-  }
-
-  async function load(next: SpendView) {
+  async function load(next: SpendView, dataDays: DataDays) {
     asking?.abort()
     const mine = asking = new AbortController()
+    const began = performance.now()
     view.value = next
+    days.value = dataDays
     loading.value = true
     problem.value = null
     try {
       const { signal } = mine
+      const before = comparedPeriod(next, dataDays)
       const splitBy = withCompanions(next.splitBy)
-      const before = periodBefore(next.period)
-      const [now, old, byStart, categories] = await Promise.all([
-        ask({ splitBy }, signal), ask({ splitBy, ...before }, signal), ask({ grain: next.grain }, signal), ask({ splitBy: ['ChargeCategory'] }, signal),
+      const questions = {
+        now: question({ splitBy }), old: question({ splitBy, ...before }), line: question({ grain: next.grain }),
+        series: question({ splitBy: next.splitBy, grain: next.grain, limit: seriesLimit(next) }),
+        categories: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(next.measure) ? next.measure : 'effectiveCost' }),
+        across: next.across ? question({ splitBy: next.across === 'start' ? splitBy : [...new Set([...splitBy, next.across])], grain: next.across === 'start' ? next.grain : null }) : null,
+      }
+      const steps = stepQuestions(next, before)
+      const listed = Object.values(questions).filter(q => q !== null)
+      const [answers, compare, partsNow] = await Promise.all([
+        ask([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
+        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: resolvePeriod(next.period, dataDays), before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions }, spendComparison, signal) : null,
+        stepsDone(next) ? askParts(keptWithSteps(next), signal) : null,
       ])
-      if (next.splitBy.includes('SkuId')) await learnSkus(now.rows.map(row => row.values.SkuId ?? null), signal)
+      const answered = (name: keyof typeof questions) => questions[name] ? answers[listed.indexOf(questions[name])]! : null
+      const now = answered('now')!
+      if (next.splitBy.includes('SkuId') || next.stepOrder.includes('SkuId')) await learnSkus(answers.flatMap(a => a.rows.map(row => row.values.SkuId ?? null)), signal)
+      nowAnswer.value = now
+      beforeAnswer.value = answered('old')
       totals.value = now.totals
-      totalsBefore.value = old.totals
+      totalsBefore.value = answered('old')!.totals
+      original.value = now.original ?? []
+      unconverted.value = now.unconverted ?? []
+      across.value = answered('across')
+      comparison.value = compare
       const inCurrency = currency.value
-      rows.value = rowsOf(now, old, next.splitBy, inCurrency)
-      hidden.value = hiddenUsage(categories, inCurrency)
-      const nextStarts = startsOf(next.period, next.grain)
-      series.value = await chartSeries(next, rows.value, byStart, nextStarts, inCurrency, signal)
+      rows.value = rowsOf(now, answered('old')!, next.splitBy, inCurrency)
+      distortions.value = distortionsOf(answered('categories')!, isMoneyMeasure(next.measure) ? inCurrency : null)
+      const { start, end } = resolvePeriod(next.period, dataDays)
+      const nextStarts = grainStarts(start, end, next.grain)
+      series.value = chartSeries(next, rows.value, answered('line')!, answered('series')!, nextStarts, inCurrency)
       starts.value = nextStarts
-      await loadSteps(next, signal)
+      columns.value = steps.map((step, i) => stepColumn(step, answers[listed.length + i * 2]!, answers[listed.length + i * 2 + 1]!))
+      parts.value = partsNow ? partsNow.parts.filter(p => p.currency === inCurrency || !isMoneyMeasure(next.measure)) : null
       ready.value = true
+      took.value = Math.round(performance.now() - began)
     }
     catch (error) {
       if ((error as Error).name !== 'AbortError') problem.value = problemOf(error)
@@ -121,34 +182,83 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  /** What credits and adjustments take off the usage, when it is more than a tenth. */
-  function hiddenUsage(categories: SpendAnswer, inCurrency: string) {
-    if (view.value?.keep.ChargeCategory || view.value?.leaveOut.ChargeCategory) return null
-    const of = (names: string[]) => addTexts(categories.rows.filter(r => r.currency === inCurrency && names.includes(r.values.ChargeCategory ?? '')).map(r => r.amount))
-    const usage = of(['Usage'])
-    const less = of(['Credit', 'Adjustment'])
-    return scaled(less) < 0n && -scaled(less) * 10n > scaled(usage) ? { usage, less } : null
+  /** How many rows come with their course in time: those of the chart, and the small lines of the table where they are few points. */
+  function seriesLimit(next: SpendView): number {
+    const shown = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
+    return next.grain === 'hour' ? shown : Math.max(shown, MOST_LINES)
   }
 
-  async function chartSeries(next: SpendView, all: SpendRow[], byStart: SpendAnswer, inStarts: string[], inCurrency: string, signal: AbortSignal): Promise<ChartSeries[]> {
-    const wholes = new Map(byStart.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
-    const line = inStarts.map(start => wholes.get(start) ?? '0')
-    if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: addTexts(line) }]
-    const size = (row: SpendRow) => Math.abs(Number(row.amount))
-    const largest = [...all].sort((a, b) => size(b) - size(a)).slice(0, all.length === HUES ? HUES : MOST_SERIES)
+  type StepQuestion = { dimension: string, of: string | null, now: SpendQuestion, old: SpendQuestion, counted: boolean }
+  const stepsDone = (next: SpendView) => next.steps.length >= next.stepOrder.length
+
+  /** A question for every column that is open: the first, and each behind a chosen value. */
+  function stepQuestions(next: SpendView, before: Period): StepQuestion[] {
     const keep: Narrowing = { ...next.keep }
-    next.splitBy.forEach((dimension, i) => {
-      keep[dimension] = [...new Set(largest.map(row => row.values[i]!))]
-    })
-    const answer = largest.length ? await ask({ splitBy: next.splitBy, grain: next.grain, keep }, signal) : null
-    const cells = new Map((answer?.rows ?? []).filter(r => r.currency === inCurrency).map(r => [JSON.stringify([r.start, ...next.splitBy.map(d => r.values[d] ?? null)]), r.amount]))
+    const found: StepQuestion[] = []
+    for (const [index, dimension] of next.stepOrder.entries()) {
+      const left = index === 0 ? null : next.steps[index - 1]
+      if (index > 0 && !left) break
+      if (left) keep[left.dimension] = [left.value]
+      const counted = next.stepQuantity.includes(index)
+      const asked = question({ splitBy: withCompanions([dimension]), keep: { ...keep }, ...(counted && { measure: 'pricingQuantity' as const, reportCurrency: undefined }) })
+      found.push({ dimension, of: left ? valueLabel(left.dimension, left.value) : null, now: asked, old: { ...asked, ...before }, counted })
+    }
+    return found
+  }
+
+  function stepColumn({ dimension, of, counted }: StepQuestion, now: Answered, old: Answered): StepColumn {
+    // quantities of several units never add: the one with most rows is shown, the others are named
+    const units = counted ? [...new Set(now.rows.map(row => row.currency))].sort((a, b) => now.rows.filter(r => r.currency === b).length - now.rows.filter(r => r.currency === a).length) : []
+    const unit = counted ? units[0] ?? '' : currency.value
+    const found = rowsOf(now, old, [dimension], unit)
+    found.sort((a, b) => Number(b.amount) - Number(a.amount))
+    return { dimension, of, rows: found, unit, units, total: now.totals.find(t => t.currency === unit)?.amount ?? '0' }
+  }
+
+  /** Credits, refunds, tax and purchases that make up more than a tenth of the usage, unless one looks at them on purpose. */
+  function distortionsOf(categories: Answered, inCurrency: string | null): Distortion[] {
+    if (!view.value || inCurrency === null || view.value.keep.ChargeCategory || view.value.leaveOut.ChargeCategory) return []
+    const of = (name: string) => addTexts(categories.rows.filter(r => r.currency === inCurrency && r.values.ChargeCategory === name).map(r => r.amount))
+    const usage = of('Usage')
+    const size = (text: string) => scaled(text) < 0n ? -scaled(text) : scaled(text)
+    const said = (text: string) => `${money(text.replace('-', ''), inCurrency)} ${inCurrency}`
+    const large = (text: string) => size(text) > 0n && size(text) * 10n > size(usage)
+    const found: Distortion[] = []
+    const less = addTexts([of('Credit'), of('Adjustment')])
+    if (scaled(less) < 0n && large(less)) found.push({ id: 'less', said: `Credits and adjustments take ${said(less)} off ${said(usage)} of usage.`, action: 'Look at usage alone', change: { keep: withValue(view.value.keep, 'ChargeCategory', 'Usage') } })
+    const purchases = of('Purchase')
+    if (large(purchases)) found.push({ id: 'purchases', said: `Purchases of ${said(purchases)} stand beside ${said(usage)} of usage.`, action: 'Spread them over their term', change: view.value.measure === 'billedCost' ? { measure: 'effectiveCost' } : { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Purchase') } })
+    const tax = of('Tax')
+    if (large(tax)) found.push({ id: 'tax', said: `Tax of ${said(tax)} is in the total.`, action: 'Leave tax out', change: { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Tax') } })
+    return found
+  }
+
+  function chartSeries(next: SpendView, all: SpendRow[], whole: Answered, bySeries: Answered, inStarts: string[], inCurrency: string): ChartSeries[] {
+    const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
+    const line = inStarts.map(start => wholes.get(start) ?? '0')
+    if (!next.splitBy.length) {
+      lines.value = new Map()
+      return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
+    }
+    const place = new Map(inStarts.map((start, i) => [start, i]))
+    const byRow = new Map<string, string[]>()
+    for (const row of bySeries.rows) {
+      if (row.currency !== inCurrency) continue
+      const key = JSON.stringify(next.splitBy.map(d => row.values[d] ?? null))
+      const amounts = byRow.get(key) ?? inStarts.map(() => '0')
+      byRow.set(key, amounts)
+      const at = place.get(row.start!)
+      if (at !== undefined) amounts[at] = row.amount
+    }
+    lines.value = byRow
+    const most = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest
+    const size = (row: SpendRow) => Math.abs(Number(row.amount))
+    // one more than asked for is shown where it would be the only one in the rest
+    const largest = [...all].filter(row => byRow.has(row.id)).sort((a, b) => size(b) - size(a)).slice(0, all.length === most + 1 ? most + 1 : most)
     giveHues(next.splitBy, largest)
-    const shown = largest.map((row): ChartSeries => ({
-      id: row.id, label: row.label, values: row.values, hue: hues.get(hueKey(next.splitBy, row)) ?? null, total: row.amount,
-      amounts: inStarts.map(start => cells.get(JSON.stringify([start, ...row.values])) ?? '0'),
-    }))
+    const shown = largest.map((row): ChartSeries => ({ id: row.id, label: row.label, values: row.values, hue: hues.get(hueKey(next.splitBy, row)) ?? null, total: row.amount, amounts: byRow.get(row.id)! }))
     const left = all.length - shown.length
-    if (left > 0) {
+    if (left > 0 && additive.value) {
       const amounts = line.map((amount, i) => subtractTexts(amount, addTexts(shown.map(s => s.amounts[i]!))))
       shown.push({ id: 'rest', label: `the other ${count(left)}`, values: null, hue: null, amounts, total: addTexts(amounts) })
     }
@@ -181,33 +291,24 @@ export const useSpend = defineStore('spend', () => {
     return series.value.find(s => s.values?.[0] === value)?.hue ?? null
   }
 
-  async function loadSteps(next: SpendView, signal: AbortSignal) {
-    const inCurrency = currency.value
-    const before = periodBefore(next.period)
-    const keep: Narrowing = { ...next.keep }
-    const loaded: Promise<StepColumn>[] = []
-    for (const [index, dimension] of stepOrder.entries()) {
-      const left = index === 0 ? null : next.steps[index - 1]
-      if (index > 0 && !left) break
-      if (left) keep[left.dimension] = [left.value]
-      const narrowed = { ...keep }
-      loaded.push(Promise.all([ask({ splitBy: withCompanions([dimension]), keep: narrowed }, signal), ask({ splitBy: withCompanions([dimension]), keep: narrowed, ...before }, signal)])
-        .then(([now, old]) => ({ dimension, rows: rowsOf(now, old, [dimension], inCurrency), total: now.totals.find(t => t.currency === inCurrency)?.amount ?? '0', of: left ? valueLabel(left.dimension, left.value) : null })))
-    }
-    columns.value = await Promise.all(loaded)
-    const last = next.steps[stepOrder.length - 1]
-    if (last) {
-      keep[last.dimension] = [last.value]
-      parts.value = (await askParts(keep, signal)).parts.filter(p => p.currency === inCurrency)
-    }
-    else parts.value = null
+  /** The values of a dimension under the view's other conditions, with their amounts: what a list to choose from shows. */
+  async function valuesOf(dimension: string): Promise<SpendRow[]> {
+    const without = ({ [dimension]: _, ...rest }: Narrowing) => rest
+    const [answer] = await ask([question({ splitBy: withCompanions([dimension]), keep: without(view.value!.keep), leaveOut: without(view.value!.leaveOut), conditions: view.value!.conditions.filter(c => c.dimension !== dimension), measure: isMoneyMeasure(view.value!.measure) ? view.value!.measure : 'effectiveCost' })])
+    if (dimension === 'SkuId') await learnSkus(answer!.rows.map(row => row.values.SkuId ?? null))
+    const inCurrency = isMoney.value ? currency.value : answer!.totals[0]?.currency ?? 'EUR'
+    const own = rowsOf(answer!, null, [dimension], inCurrency)
+    const known = new Set(own.map(row => row.id))
+    // values that cost only in other currencies can be chosen too
+    const others = answer!.totals.filter(t => t.currency !== inCurrency).flatMap(t => rowsOf(answer!, null, [dimension], t.currency)).filter(row => !known.has(row.id)).map(row => ({ ...row, amount: '0' }))
+    return [...own, ...others]
   }
 
-  /** How the amount of a value was made: the price parts of its charges, in the currency looked at. */
-  async function openWorkings(target: ValueRef) {
+  /** How an amount was made: the price parts of the charges under all these values, in the currency looked at. */
+  async function openWorkings(target: ValueRef, more: Narrowing = {}) {
     try {
-      const { parts: all, rest } = await askParts({ ...view.value!.keep, [target.dimension]: [target.value] })
-      const own = all.filter(p => p.currency === currency.value)
+      const { parts: all, rest } = await askParts({ ...view.value!.keep, ...more, [target.dimension]: [target.value] })
+      const own = all.filter(p => p.currency === currency.value || !isMoney.value || view.value!.reportCurrency)
       const left = rest?.amounts.find(a => a.currency === currency.value)?.amount ?? null
       workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, left: left === null ? null : { count: rest!.count, amount: left }, total: addTexts([...own.map(p => p.amount), left ?? '0']) }
     }
@@ -216,5 +317,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, totals, totalsBefore, rows, series, starts, columns, parts, skuWords, hidden, problem, loading, ready, menu, workings, currency, total, totalBefore, compared, load, hueOf, openWorkings }
+  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, took, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, ask, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
 })

@@ -1,100 +1,13 @@
-import type { LocationQuery, LocationQueryRaw } from 'vue-router'
-import { isDimension } from '../../core/spend/dimension'
-import type { CostMeasure, Grain, Narrowing } from '../../core/spend/question'
-import { isDay, monthStart, monthOf, addDays } from '../../core/time/day'
+import { addDays, monthOf } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
+import type { Measure } from '../../core/spend/question'
+import type { ChartKind, RollingPeriod, SpendView as View } from '../../core/spend/view'
+import type { TableColumn } from '../../core/spend/table'
 import { dayText, monthText } from './format'
 
-export type ChartKind = 'columns' | 'lines'
-/** One chosen value in the Steps. */
-export type Step = { dimension: string, value: string | null }
-
+export { keptWithSteps, readView, resolvePeriod, withoutValue, withValue, writeView } from '../../core/spend/view'
 /** What the Sentence says and the address holds. */
-export type SpendView = {
-  measure: CostMeasure
-  splitBy: string[]
-  grain: Grain
-  period: Period
-  keep: Narrowing
-  leaveOut: Narrowing
-  currency: string | null
-  chart: ChartKind
-  steps: Step[]
-}
-
-const list = (value: LocationQuery[string] | undefined): string[] => (Array.isArray(value) ? value : [value]).filter((v): v is string => typeof v === 'string' && v !== '')
-const first = (value: LocationQuery[string] | undefined) => list(value)[0]
-
-// "ServiceName=Servers"; "Tags/team" alone stands for "has none"
-const writeValue = (dimension: string, value: string | null) => value === null ? dimension : `${dimension}=${value}`
-function readValue(text: string): Step | null {
-  const at = text.indexOf('=')
-  const dimension = at < 0 ? text : text.slice(0, at)
-  return isDimension(dimension) ? { dimension, value: at < 0 ? null : text.slice(at + 1) } : null
-}
-
-function readNarrowing(texts: string[]): Narrowing {
-  const narrowing: Narrowing = {}
-  for (const text of texts) {
-    const read = readValue(text)
-    if (read) (narrowing[read.dimension] ??= []).push(read.value)
-  }
-  return narrowing
-}
-const writeNarrowing = (narrowing: Narrowing) => Object.entries(narrowing).flatMap(([dimension, values]) => values.map(value => writeValue(dimension, value)))
-
-/** The month of the last day with charges, to that day: what one sees first. */
-export function usualPeriod(lastDay: string): Period {
-  return { start: monthStart(monthOf(lastDay)), end: addDays(lastDay, 1) }
-}
-
-/** Reads the address; what it lacks or gets wrong is as usual. */
-export function readView(query: LocationQuery, lastDay: string): SpendView {
-  const [start, end] = [first(query.from), first(query.to)]
-  const period = start && end && isDay(start) && isDay(end) && start < end ? { start, end } : usualPeriod(lastDay)
-  const splitBy = list(query.by).filter(isDimension).slice(0, 2)
-  return {
-    measure: query.cost === 'billed' ? 'billedCost' : 'effectiveCost',
-    splitBy: query.by === 'nothing' ? [] : splitBy.length ? splitBy : ['ServiceName'],
-    grain: query.each === 'month' ? 'month' : 'day',
-    period,
-    keep: readNarrowing(list(query.keep)),
-    leaveOut: readNarrowing(list(query.without)),
-    currency: first(query.currency) ?? null,
-    chart: query.chart === 'lines' ? 'lines' : 'columns',
-    steps: list(query.step).flatMap(text => readValue(text) ?? []),
-  }
-}
-
-/** Writes the address; what is as usual is left away. */
-export function writeView(view: SpendView, lastDay: string): LocationQueryRaw {
-  const usual = usualPeriod(lastDay)
-  const keep = writeNarrowing(view.keep)
-  const without = writeNarrowing(view.leaveOut)
-  const steps = view.steps.map(({ dimension, value }) => writeValue(dimension, value))
-  return {
-    ...(view.measure === 'billedCost' && { cost: 'billed' }),
-    ...(view.splitBy.join() !== 'ServiceName' && { by: view.splitBy.length ? view.splitBy : 'nothing' }),
-    ...(view.grain === 'month' && { each: 'month' }),
-    ...((view.period.start !== usual.start || view.period.end !== usual.end) && { from: view.period.start, to: view.period.end }),
-    ...(keep.length && { keep }), ...(without.length && { without }),
-    ...(view.currency && { currency: view.currency }),
-    ...(view.chart === 'lines' && { chart: 'lines' }),
-    ...(steps.length && { step: steps }),
-  }
-}
-
-/** The narrowing with one more value; the same value leaves the other list. */
-export function withValue(narrowing: Narrowing, dimension: string, value: string | null): Narrowing {
-  const values = narrowing[dimension] ?? []
-  return values.includes(value) ? narrowing : { ...narrowing, [dimension]: [...values, value] }
-}
-
-export function withoutValue(narrowing: Narrowing, dimension: string, value: string | null): Narrowing {
-  const values = (narrowing[dimension] ?? []).filter(v => v !== value)
-  const { [dimension]: _, ...others } = narrowing
-  return values.length ? { ...others, [dimension]: values } : others
-}
+export type SpendView = View
 
 /** The period in words, its last day included: `1 to 23 Nov 2026`, `October 2026`. */
 export function periodText({ start, end }: Period): string {
@@ -104,7 +17,25 @@ export function periodText({ start, end }: Period): string {
   return monthOf(start) === monthOf(last) ? `${Number(start.slice(8))} to ${dayText(last)}` : `${dayText(start)} to ${dayText(last)}`
 }
 
-/** What is kept, the steps taken included. */
-export function keptWithSteps({ keep, steps }: Pick<SpendView, 'keep' | 'steps'>): Narrowing {
-  return steps.reduce<Narrowing>((kept, { dimension, value }) => ({ ...kept, [dimension]: [value] }), keep)
+export const measureNames: Record<Measure, string> = {
+  effectiveCost: 'effective cost', billedCost: 'billed cost', listCost: 'list cost', contractedCost: 'contracted cost', savedAgainstList: 'saved against list', pricingQuantity: 'quantity', consumedQuantity: 'consumed quantity', unitPrice: 'effective unit price',
+}
+export const measureNotes: Record<Measure, string> = {
+  effectiveCost: 'purchases spread over their term', billedCost: 'as invoiced', listCost: 'before any discount', contractedCost: 'at negotiated prices', savedAgainstList: 'list less effective', pricingQuantity: 'by pricing unit', consumedQuantity: 'by consumed unit', unitPrice: 'cost by quantity',
+}
+/** A measure as a column is headed. */
+export const shortMeasure: Record<Measure, string> = { effectiveCost: 'effective', billedCost: 'billed', listCost: 'list', contractedCost: 'contracted', savedAgainstList: 'saved', pricingQuantity: 'quantity', consumedQuantity: 'consumed', unitPrice: 'unit price' }
+
+export const chartNames: Record<ChartKind, string> = { columns: 'stacked columns', grouped: 'grouped columns', lines: 'lines', area: 'area', running: 'running total', share: 'share bar', multiples: 'small multiples' }
+export const rollingNames: Record<RollingPeriod, string> = {
+  'this-month': 'this month so far', 'last-month': 'last month', 'last-7': 'the last 7 days', 'last-30': 'the last 30 days', 'last-90': 'the last 90 days', 'three-months': 'three whole months', 'six-months': 'six whole months', 'twelve-months': 'twelve whole months', 'this-year': 'this year so far', 'all': 'all that is loaded',
+}
+export const columnNames: Record<TableColumn, string> = { share: 'share', perDay: 'a day', before: 'before', difference: 'difference', changeShare: 'change' }
+
+/** A start of the chart in words; hours are UTC. */
+export function startText(start: string, grain: string): string {
+  if (start.length > 10) return `${dayText(start.slice(0, 10))}, ${start.slice(11)}:00`
+  if (grain === 'month') return monthText(start)
+  if (grain === 'quarter') return `quarter ${Math.floor((Number(start.slice(5, 7)) - 1) / 3) + 1} of ${start.slice(0, 4)}`
+  return grain === 'week' ? `week of ${dayText(start)}` : dayText(start)
 }

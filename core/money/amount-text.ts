@@ -17,9 +17,9 @@ export function divideText(amount: DecimalText, by: number): DecimalText {
   return decimalText(new Decimal(amount).div(by).round(SCALE, Big.roundHalfUp))
 }
 
-/** The text with at most fifteen decimals: a quotient of an estimate may have more than an amount keeps. */
-export function roundText(text: DecimalText): DecimalText {
-  return decimalText(new Decimal(text).round(SCALE, Big.roundHalfUp))
+/** The text with at most fifteen decimals, or so many: a quotient of an estimate may have more than an amount keeps. */
+export function roundText(text: DecimalText, digits = SCALE): DecimalText {
+  return decimalText(new Decimal(text).round(digits, Big.roundHalfUp))
 }
 
 /** The size of an amount, without its sign. */

@@ -45,7 +45,7 @@ export function sumsFor(measure: Measure): { measures: MeasureName[], by: Denomi
 
 /**
  * Answers a question: totals per currency (or unit), rows largest first within each start, and, under a limit, the rest with its count.
- * Totals are exact sums of rows and rest. With a limit and a grain, the limit holds for the whole period: the combinations that are
+ * Totals are exact sums of rows and rest. A limit keeps the largest in size, credits too. With a grain it holds for the whole period: the combinations that are
  * largest over it keep their rows at every start. Unit prices do not add: their totals are the whole cost by the whole quantity, and
  * what has no quantity has no row.
  */
@@ -78,7 +78,8 @@ function sumAnswer(groups: Groups, question: Pick<Question, 'splitBy' | 'limit' 
     }
     if (sizes.size > question.limit) {
       const identity = (group: number) => identityOf(groups, group, question.splitBy)
-      const ranked = [...sizes].sort(([, a], [, b]) => a.amount === b.amount ? (identity(a.group) < identity(b.group) ? -1 : 1) : a.amount > b.amount ? -1 : 1)
+      const size = (n: Scaled) => n < 0n ? -n : n
+      const ranked = [...sizes].sort(([, a], [, b]) => size(a.amount) === size(b.amount) ? (identity(a.group) < identity(b.group) ? -1 : 1) : size(a.amount) > size(b.amount) ? -1 : 1)
       const largest = new Set(ranked.slice(0, question.limit).map(([key]) => key))
       kept = order.filter(group => largest.has(name(group)))
       const left = order.filter(group => !largest.has(name(group)))

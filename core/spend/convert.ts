@@ -48,7 +48,8 @@ function cutTo(rows: { row: AnswerRow, amount: Scaled }[], limit: number | undef
   const sizes = new Map<string, Scaled>()
   for (const item of rows) sizes.set(name(item), (sizes.get(name(item)) ?? 0n) + item.amount)
   if (limit === undefined || sizes.size <= limit) return { totals, rows: written(rows), rest: null }
-  const largest = new Set([...sizes].sort(([, a], [, b]) => a === b ? 0 : a > b ? -1 : 1).slice(0, limit).map(([key]) => key))
+  const size = (n: Scaled) => n < 0n ? -n : n
+  const largest = new Set([...sizes].sort(([, a], [, b]) => size(a) === size(b) ? 0 : size(a) > size(b) ? -1 : 1).slice(0, limit).map(([key]) => key))
   const left = rows.filter(item => !largest.has(name(item)))
   return { totals, rows: written(rows.filter(item => largest.has(name(item)))), rest: { count: sizes.size - limit, amounts: sumByCurrency(left.map(({ row, amount }) => ({ currency: row.currency, amount }))) } }
 }

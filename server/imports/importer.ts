@@ -90,6 +90,17 @@ export class Importer {
     return rows.map(row => this.#statusOf(row))
   }
 
+  /** Hashes of the files that a source has delivered, whatever came of them. */
+  async knownFiles(source: string): Promise<Set<string>> {
+    const rows = await this.database.db.select({ files: load.files }).from(load).where(eq(load.source, source))
+    return new Set(rows.flatMap(row => row.files.map(file => file.sha256)))
+  }
+
+  /** Ends the reading thread. */
+  close(): void {
+    this.#endWorker()
+  }
+
   #statusOf(row: Omit<typeof load.$inferSelect, 'errors' | 'conformance'>): Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'> {
     const bytesTotal = row.files.reduce((total, file) => total + file.bytes, 0)
     const running = this.#running.get(row.id)

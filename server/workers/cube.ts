@@ -9,6 +9,7 @@ import { Cube } from '../../core/spend/cube'
 import { columnDimensions, columnPlace } from '../../core/spend/dimension'
 import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
 import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
+import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
 import type { SpendReference } from '../../core/spend/reference'
 import type { Segment } from '../../core/spend/segment'
 import type { DictionaryName } from '../../core/focus/star'
@@ -38,6 +39,10 @@ export type CubeCalls = {
   group: (question: Grouping) => Group[]
   /** The conditions of a scope as dictionary ids, and how many charges they leave. */
   narrowed: (scope: Scope) => NarrowedIds & { charges: number }
+  /** The first day on which each of some dimensions has a value of the charge's own; null for never. */
+  firstDays: (dimensions: string[]) => (string | null)[]
+  /** Places whose name or id holds a text. */
+  find: (text: string) => FoundPlace[]
   facts: () => CubeFacts
   /** Which billing accounts each loaded billing period has charges of. */
   billingAccounts: () => (ChunkName & { accountIds: string[] })[]
@@ -124,6 +129,8 @@ const calls: CubeCalls = {
     const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })
     return { ...narrowedIds(cube, scope), charges: Array.from({ length: groups.size }, (_, i) => groups.count(i)).reduce((a, b) => a + b, 0) }
   },
+  firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
+  find: text => findPlaces(cube, text),
   facts: () => known ??= facts(),
   billingAccounts() {
     const place = columnPlace('billingAccount', 'BillingAccountId')

@@ -73,3 +73,7 @@ export const dimensionList = z.object({
   firstDay: day.nullable(), lastDay: day.nullable(), currencies: z.array(z.string()), charges: z.number(),
 })
 export type DimensionList = z.infer<typeof dimensionList>
+
+/** From which day on tags have been reported. Keys that no charge has are left out. */
+export const tagKeysAsked = z.object({ keys: z.array(z.string().min(1)).min(1).max(50) })
+export const firstSeen = z.object({ tags: z.array(z.object({ key: z.string(), firstDay: day })) })

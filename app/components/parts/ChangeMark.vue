@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** A change against what it is compared with: direction by shape and sign, never by colour alone. */
-const props = defineProps<{ now: string, before: string | null }>()
-const share = computed(() => props.before === null ? null : changeShare(props.now, props.before))
+const props = defineProps<{ now: string, before: string | null } | { share: number | null, fresh: boolean }>()
+const fresh = computed(() => 'share' in props ? props.fresh : props.before === null)
+const share = computed(() => fresh.value ? null : 'share' in props ? props.share : changeShare(props.now, props.before!))
 const text = computed(() => {
-  if (props.before === null) return 'new'
+  if (fresh.value) return 'new'
   if (share.value === null) return '–'
   const size = Math.abs(share.value) * 100
   return `${size >= 1000 ? '>1,000' : size >= 100 ? size.toFixed(0) : size.toFixed(1)} %`

@@ -1,43 +1,46 @@
 <script setup lang="ts">
+import { rollingPeriods, type DataDays } from '../../../core/spend/view'
 import { addDays, addMonths, isDay, monthEnd, monthOf, monthStart } from '../../../core/time/day'
 import { periodStep, type Period } from '../../../core/time/period'
 
-const props = defineProps<{ period: Period, firstDay: string, lastDay: string }>()
-const emit = defineEmits<{ choose: [Period] }>()
+/** The period of the Sentence: one that rolls with the data, a month, or two days. */
+const props = defineProps<{ period: SpendView['period'], days: DataDays }>()
+const emit = defineEmits<{ choose: [SpendView['period']] }>()
 const open = ref(false)
 const start = ref('')
 const last = ref('')
+const now = computed(() => resolvePeriod(props.period, props.days))
 watch(open, () => {
-  start.value = props.period.start
-  last.value = addDays(props.period.end, -1)
+  start.value = now.value.start
+  last.value = addDays(now.value.end, -1)
 })
-const month = computed(() => monthOf(props.lastDay))
-const presets = computed(() => {
-  const previous = addMonths(month.value, -1)
-  return [
-    { label: 'this month so far', period: usualPeriod(props.lastDay) },
-    { label: monthText(previous), period: { start: monthStart(previous), end: monthEnd(previous) } },
-    { label: 'the last 30 days', period: { start: addDays(props.lastDay, -29), end: addDays(props.lastDay, 1) } },
-    { label: 'three whole months', period: { start: monthStart(addMonths(month.value, -3)), end: monthStart(month.value) } },
-    { label: 'all that is loaded', period: { start: props.firstDay, end: addDays(props.lastDay, 1) } },
-  ]
+const months = computed(() => {
+  const list: { label: string, period: Period }[] = []
+  for (let month = monthOf(props.days.lastDay); month >= monthOf(props.days.firstDay) && list.length < 13; month = addMonths(month, -1)) list.push({ label: monthText(month).slice(0, 3) + ` ${month.slice(2, 4)}`, period: { start: monthStart(month), end: monthEnd(month) } })
+  return list.reverse()
 })
 const wrong = computed(() => !isDay(start.value) || !isDay(last.value) ? 'Two days are needed.' : start.value > last.value ? 'The last day lies before the first.' : '')
+const said = computed(() => periodText(now.value))
 
-function choose(period: Period) {
+function choose(period: SpendView['period']) {
   open.value = false
   emit('choose', period)
 }
-useSingleKey('[', () => emit('choose', periodStep(props.period, -1)), 'the period before')
-useSingleKey(']', () => emit('choose', periodStep(props.period, 1)), 'the period after')
+useSingleKey('[', () => emit('choose', periodStep(now.value, -1)), 'the period before')
+useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period after')
 </script>
 
 <template>
   <UPopover v-model:open="open">
-    <button class="control" :aria-label="`period: ${periodText(period)}`">{{ periodText(period) }}</button>
+    <button class="control" :aria-label="`period: ${said}`">{{ said }}</button>
     <template #content>
       <form class="box" @submit.prevent="!wrong && choose({ start, end: addDays(last, 1) })">
-        <button v-for="preset in presets" :key="preset.label" type="button" class="option" @click="choose(preset.period)"><span>{{ preset.label }}</span><span class="minor end">{{ periodText(preset.period) }}</span></button>
+        <p class="minor head">rolls on with the data</p>
+        <div class="rolling">
+          <button v-for="name in rollingPeriods" :key="name" type="button" class="option" :class="{ on: period === name }" @click="choose(name)"><span>{{ rollingNames[name] }}</span></button>
+        </div>
+        <p class="minor head">one month</p>
+        <div class="months"><button v-for="month in months" :key="month.label" type="button" class="month" @click="choose(month.period)">{{ month.label }}</button></div>
         <div class="own">
           <label>from <input v-model="start" type="date" class="field" required></label>
           <label>to <input v-model="last" type="date" class="field" required></label>
@@ -50,8 +53,12 @@ useSingleKey(']', () => emit('choose', periodStep(props.period, 1)), 'the period
 </template>
 
 <style scoped>
-.box { padding: 6px; width: 360px; }
-.end { margin-left: auto; }
+.box { padding: 6px; width: 380px; }
+.head { padding: 4px 10px 0; font-weight: 560; }
+.rolling { display: grid; grid-template-columns: 1fr 1fr; }
+.months { display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 6px 6px; }
+.month { min-height: 24px; padding: 0 7px; border-radius: 4px; font-size: 12.5px; }
+.month:hover, .month:focus-visible { background: var(--act-soft); }
 .own { display: flex; gap: 8px; align-items: end; padding: 8px 10px 2px; border-top: 1px solid var(--line); margin-top: 4px; }
 .own label { display: grid; font-size: 12px; color: var(--ink-3); }
 .wrong { min-height: 18px; padding: 0 10px; font-size: 12px; }

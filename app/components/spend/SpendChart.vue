@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
 import { BarChart, LineChart } from 'echarts/charts'
-import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
+import { AriaComponent, GridComponent, TitleComponent, TooltipComponent } from 'echarts/components'
 import * as echarts from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
+import { addDays, monthEnd } from '../../../core/time/day'
 import type { ChartSeries } from '../../stores/spend'
 
-echarts.use([BarChart, LineChart, GridComponent, TooltipComponent, AriaComponent, SVGRenderer])
+echarts.use([BarChart, LineChart, GridComponent, TooltipComponent, TitleComponent, AriaComponent, SVGRenderer])
 
 const spend = useSpend()
 const actions = useSpendActions()
@@ -16,57 +17,132 @@ const box = useTemplateRef<HTMLElement>('box')
 let chart: echarts.ECharts | null = null
 
 const view = computed(() => spend.view!)
-const startText = (start: string) => view.value.grain === 'month' ? monthText(start) : dayText(start)
-const axisText = (start: string) => view.value.grain === 'month' ? `${monthText(start).slice(0, 3)} ${start.slice(2, 4)}` : start.endsWith('-01') || start === spend.starts[0] ? dayShortText(start) : String(Number(start.slice(8)))
+const said = (amount: string) => `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
+const axisText = (start: string) => {
+  const { grain } = view.value
+  if (grain === 'hour') return start.endsWith('T00') || start === spend.starts[0] ? dayShortText(start) : start.slice(11)
+  if (grain === 'month') return `${monthText(start).slice(0, 3)} ${start.slice(2, 4)}`
+  if (grain === 'quarter') return `Q${Math.floor((Number(start.slice(5, 7)) - 1) / 3) + 1} ${start.slice(2, 4)}`
+  return grain === 'week' || start.endsWith('-01') || start === spend.starts[0] ? dayShortText(start) : String(Number(start.slice(8)))
+}
 const target = (series: ChartSeries) => series.values && view.value.splitBy.length
   ? { dimension: view.value.splitBy[0]!, value: series.values[0]!, label: view.value.splitBy.length === 1 ? series.label : valueLabel(view.value.splitBy[0]!, series.values[0]!) }
   : null
 const fill = (series: ChartSeries, colours: ReturnType<typeof chartColours>) => series.hue === null ? colours.rest : colours.hues[series.hue]!
 
+/** Amounts as drawn: a running total adds up what came before. */
+const drawn = computed(() => spend.series.map((series) => {
+  if (view.value.chart !== 'running' || !spend.additive) return series.amounts
+  const sums: string[] = []
+  for (const amount of series.amounts) sums.push(addTexts([sums.at(-1) ?? '0', amount]))
+  return sums
+}))
+const wholes = computed(() => spend.starts.map((_, i) => drawn.value.reduce((n, amounts) => n + Math.abs(Number(amounts[i])), 0)))
+const isBar = computed(() => ['columns', 'grouped', 'multiples', 'share'].includes(view.value.chart))
+const isStacked = computed(() => ['columns', 'area', 'share', 'running'].includes(view.value.chart) && spend.additive)
+
 // which bar has the keyboard's attention
 const cursor = ref<{ start: number, series: number } | null>(null)
+// a range being dragged over, as places of starts
+const dragged = ref<{ from: number, to: number } | null>(null)
+
+const MULTIPLES_ACROSS = 4
+function grids() {
+  const count = spend.series.length
+  const across = Math.min(MULTIPLES_ACROSS, count)
+  const down = Math.ceil(count / across)
+  return spend.series.map((_, i) => ({ left: `${(i % across) * 100 / across + 0.6}%`, width: `${100 / across - 1.6}%`, top: `${Math.floor(i / across) * 100 / down + 9}%`, height: `${100 / down - 16}%`, containLabel: false }))
+}
 
 function draw() {
   if (!chart) return
   const colours = chartColours()
-  const lines = view.value.chart === 'lines'
+  const kind = view.value.chart
+  const many = kind === 'multiples'
+  const number = (v: number) => Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString()
+  const xAxis = (i: number) => ({ type: 'category', gridIndex: i, data: spend.starts, show: !many, axisTick: { show: false }, axisLine: { lineStyle: { color: colours.lineStrong } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: axisText, hideOverlap: true } })
+  const yAxis = (i: number) => ({ type: 'value', gridIndex: i, splitNumber: 4, show: !many, max: kind === 'share' ? 1 : undefined, splitLine: { lineStyle: { color: colours.line } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: (v: number) => kind === 'share' ? `${Math.round(v * 100)} %` : number(v) } })
   chart.setOption({
     animationDuration: 200,
     textStyle: { fontFamily: colours.sans },
-    grid: { left: 8, right: 8, top: 12, bottom: 4, containLabel: true },
+    grid: many ? grids() : [{ left: 8, right: 8, top: 12, bottom: 4, containLabel: true }],
+    title: many ? spend.series.map((series, i) => ({ text: series.label, left: grids()[i]!.left, top: `${Number.parseFloat(grids()[i]!.top) - 8}%`, textStyle: { color: colours.ink2, fontSize: 11, fontWeight: 'normal', fontFamily: colours.sans, overflow: 'truncate', width: 150 } })) : [],
     tooltip: {
       trigger: 'item', backgroundColor: colours.raised, borderColor: colours.lineStrong, textStyle: { color: colours.ink, fontSize: 12, fontFamily: colours.sans }, confine: true,
       formatter: (hit: { seriesIndex: number, dataIndex: number }) => {
         const series = spend.series[hit.seriesIndex]
-        return series ? `<b>${echarts.format.encodeHTML(series.label)}</b><br>${startText(spend.starts[hit.dataIndex]!)}: ${money(series.amounts[hit.dataIndex]!, spend.currency)} ${spend.currency}` : ''
+        return series ? `<b>${echarts.format.encodeHTML(series.label)}</b><br>${startText(spend.starts[hit.dataIndex]!, view.value.grain)}: ${said(series.amounts[hit.dataIndex]!)}${kind === 'running' ? `<br>until then ${said(drawn.value[hit.seriesIndex]![hit.dataIndex]!)}` : ''}` : ''
       },
     },
-    xAxis: { type: 'category', data: spend.starts, axisTick: { show: false }, axisLine: { lineStyle: { color: colours.lineStrong } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: axisText } },
-    yAxis: { type: 'value', splitNumber: 4, splitLine: { lineStyle: { color: colours.line } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: (v: number) => Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString() } },
-    series: spend.series.map(series => ({
-      type: lines ? 'line' : 'bar', name: series.label, stack: lines ? undefined : 'all', barMaxWidth: 44, barCategoryGap: '18%', symbol: 'circle', symbolSize: 5, lineStyle: { width: 1.8 },
+    xAxis: many ? spend.series.map((_, i) => xAxis(i)) : [xAxis(0)],
+    yAxis: many ? spend.series.map((_, i) => yAxis(i)) : [yAxis(0)],
+    series: spend.series.map((series, s) => ({
+      type: isBar.value ? 'bar' : 'line', name: series.label, stack: isStacked.value ? 'all' : undefined, xAxisIndex: many ? s : 0, yAxisIndex: many ? s : 0,
+      barMaxWidth: 44, barCategoryGap: '18%', symbol: 'circle', symbolSize: 5, showSymbol: spend.starts.length <= 62, lineStyle: { width: 1.8 },
+      areaStyle: kind === 'area' || kind === 'running' ? { opacity: 0.55 } : undefined,
       itemStyle: { color: fill(series, colours), borderColor: series.hue === null ? colours.lineStrong : colours.paper, borderWidth: 0.6 },
       emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
-      cursor: 'pointer', data: series.amounts.map(Number),
+      cursor: 'pointer', data: drawn.value[s]!.map((amount, i) => kind === 'share' ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : Number(amount)),
     })),
-  }, { replaceMerge: ['series'] })
+  }, { replaceMerge: ['series', 'grid', 'xAxis', 'yAxis', 'title'] })
 }
+
+/** The place of a start under a pixel; null outside the drawing. */
+function startAt(x: number): number | null {
+  if (!chart || view.value.chart === 'multiples') return null
+  const at = chart.convertFromPixel({ xAxisIndex: 0 }, x) as unknown as number
+  return Number.isFinite(at) && at >= 0 && at < spend.starts.length ? Math.round(at) : null
+}
+let pressedAt: { x: number, start: number } | null = null
+function press(event: PointerEvent) {
+  const start = startAt(event.offsetX)
+  pressedAt = start === null || event.button !== 0 ? null : { x: event.offsetX, start }
+}
+const MOVED_PX = 8
+function drag(event: PointerEvent) {
+  if (!pressedAt || Math.abs(event.offsetX - pressedAt.x) < MOVED_PX) return
+  const start = startAt(event.offsetX)
+  if (start !== null) dragged.value = { from: Math.min(pressedAt.start, start), to: Math.max(pressedAt.start, start) }
+}
+/** The range dragged over becomes the period. */
+function release() {
+  const range = dragged.value
+  pressedAt = null
+  if (!range) return
+  setTimeout(() => {
+    dragged.value = null // after the click that follows a drag has been passed over
+  })
+  const first = spend.starts[range.from]!.slice(0, 10)
+  const last = spend.starts[range.to]!.slice(0, 10)
+  const { grain } = view.value
+  const end = grain === 'month' ? monthEnd(last.slice(0, 7)) : grain === 'quarter' ? monthEnd(addDays(last, 75).slice(0, 7)) : addDays(last, grain === 'week' ? 7 : 1)
+  actions.go({ period: { start: first, end } })
+}
+const shade = computed(() => {
+  if (!dragged.value || !chart) return null
+  const step = (chart.convertToPixel({ xAxisIndex: 0 }, 1) as unknown as number) - (chart.convertToPixel({ xAxisIndex: 0 }, 0) as unknown as number)
+  const from = chart.convertToPixel({ xAxisIndex: 0 }, dragged.value.from) as unknown as number
+  return { left: `${from - step / 2}px`, width: `${step * (dragged.value.to - dragged.value.from + 1)}px` }
+})
 
 onMounted(() => {
   chart = echarts.init(box.value!, undefined, { renderer: 'svg' })
   chart.on('click', (hit) => {
+    if (dragged.value) return
     const series = spend.series[hit.seriesIndex ?? -1]
     const event = hit.event?.event as unknown as MouseEvent | undefined
     const what = series && target(series)
     if (what && event) spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0) }
-    else if (hit.dataIndex !== undefined && view.value.grain === 'day') actions.onlyDay(spend.starts[hit.dataIndex]!)
+    else if (hit.dataIndex !== undefined) actions.lookInto(spend.starts[hit.dataIndex]!)
   })
   draw()
 })
 onUnmounted(() => chart?.dispose())
 useResizeObserver(box, () => chart?.resize())
 watch(() => [spend.series, view.value.chart, colour.value], async () => {
+  cursor.value = null
   await nextTick()
+  chart?.resize()
   draw()
 })
 
@@ -85,43 +161,53 @@ function move(event: KeyboardEvent) {
   }
   const series = cursor.value && spend.series[cursor.value.series]
   const what = series && target(series)
-  if (event.key === 'Enter' && what) {
+  if (event.key === 'z' && cursor.value) {
+    actions.lookInto(spend.starts[cursor.value.start]!)
+    event.preventDefault()
+  }
+  else if (event.key === 'Enter' && what) {
     openMenu(what, event.currentTarget as Element)
     event.preventDefault()
   }
   else if (what) onKey(event, what)
 }
-const said = computed(() => {
+const spoken = computed(() => {
   const series = cursor.value && spend.series[cursor.value.series]
   const start = cursor.value && spend.starts[cursor.value.start]
-  return series && start ? `${series.label}, ${startText(start)}: ${money(series.amounts[cursor.value!.start]!, spend.currency)} ${spend.currency}` : ''
+  return series && start ? `${series.label}, ${startText(start, view.value.grain)}: ${said(series.amounts[cursor.value!.start]!)}` : ''
 })
 </script>
 
 <template>
   <div class="chart">
-    <div ref="box" class="drawing" tabindex="0" role="application" :aria-label="`Chart of ${spend.series.length} values; arrows move, Enter opens what to do`" @keydown="move" />
-    <p class="sr-only" aria-live="polite">{{ said }}</p>
+    <div class="frame">
+      <div ref="box" class="drawing" :class="{ tall: view.chart === 'multiples' }" tabindex="0" role="application" :aria-label="`Chart of ${spend.series.length} values; arrows move, Enter opens what to do, z looks into that time`" @keydown="move" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointerleave="release" />
+      <div v-if="shade" class="shade" :style="shade" aria-hidden="true" />
+    </div>
+    <p class="sr-only" aria-live="polite">{{ spoken }}</p>
     <ul class="legend" aria-label="Values in the chart">
       <li v-for="series in [...spend.series].reverse()" :key="series.id">
         <component :is="target(series) ? 'button' : 'span'" class="entry" :title="series.label" @click="target(series) && openMenu(target(series)!, $event.currentTarget as Element)" @contextmenu.prevent="target(series) && openMenu(target(series)!, $event.currentTarget as Element)" @keydown="target(series) && onKey($event, target(series)!)">
           <span class="swatch" :class="{ rest: series.hue === null }" :style="{ background: series.hue === null ? 'var(--rest)' : `var(--c${series.hue + 1})` }" />
-          <span class="name">{{ series.label }}</span><span class="amount">{{ whole(series.total) }}</span>
+          <span class="name">{{ series.label }}</span><span class="amount">{{ spend.isMoney ? whole(series.total) : measured(series.total, spend.currency, view.measure) }}</span>
         </component>
       </li>
     </ul>
     <div class="sr-only"><table>
       <caption>The figures of the chart, in {{ spend.currency }}</caption>
       <thead><tr><th>start</th><th v-for="series in spend.series" :key="series.id">{{ series.label }}</th></tr></thead>
-      <tbody><tr v-for="(start, i) in spend.starts.slice(0, 62)" :key="start"><th>{{ startText(start) }}</th><td v-for="series in spend.series" :key="series.id">{{ money(series.amounts[i]!, spend.currency) }}</td></tr></tbody>
+      <tbody><tr v-for="(start, i) in spend.starts.slice(0, 62)" :key="start"><th>{{ startText(start, view.grain) }}</th><td v-for="series in spend.series" :key="series.id">{{ measured(series.amounts[i]!, spend.currency, view.measure) }}</td></tr></tbody>
     </table></div>
   </div>
 </template>
 
 <style scoped>
 .chart { display: grid; grid-template-columns: minmax(0, 1fr) 215px; gap: 8px; position: relative; }
-.drawing { height: 205px; }
-.legend { align-self: center; min-width: 0; }
+.frame { position: relative; min-width: 0; }
+.drawing { height: 205px; touch-action: pan-y; }
+.drawing.tall { height: 300px; }
+.shade { position: absolute; top: 8px; bottom: 24px; background: color-mix(in srgb, var(--act) 14%, transparent); border-inline: 1px solid var(--act); pointer-events: none; }
+.legend { align-self: center; min-width: 0; max-height: 300px; overflow: auto; }
 .entry { display: flex; gap: 8px; align-items: center; width: 100%; min-height: 24px; padding: 0 4px; border-radius: 3px; text-align: left; }
 button.entry:hover { background: var(--act-soft); }
 .swatch { width: 10px; height: 10px; flex: none; border-radius: 1px; }

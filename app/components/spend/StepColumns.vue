@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { stepOrder, type SpendRow, type StepColumn } from '../../stores/spend'
+import type { SpendRow, StepColumn } from '../../stores/spend'
 
-/** The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. */
+/** The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. Any dimension in any column, in money or in quantity. */
 const spend = useSpend()
 const actions = useSpendActions()
 const { openMenu, onKey } = useValueKeys()
 const grid = useTemplateRef<HTMLElement>('grid')
+const order = computed(() => spend.view!.stepOrder)
 
 const chosen = (index: number, row: SpendRow) => spend.view!.steps[index]?.value === row.values[0] && spend.view!.steps[index] !== undefined
 const largest = (column: StepColumn) => Math.max(...column.rows.map(r => Math.abs(Number(r.amount))), 0)
@@ -14,12 +15,27 @@ const hue = (dimension: string, row: SpendRow) => {
   const found = spend.hueOf(dimension, row.values[0]!)
   return found === null ? 'var(--line-strong)' : `var(--c${found + 1})`
 }
-const ref2 = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
+const refOf = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
+const counted = (index: number) => spend.view!.stepQuantity.includes(index)
+const amountText = (index: number, amount: string) => counted(index) || !spend.isMoney ? quantity(amount) : whole(amount)
+const percentOf = (column: StepColumn, row: SpendRow) => percent(row.amount, column.total)
 
 function choose(index: number, column: StepColumn, row: SpendRow) {
   const steps = spend.view!.steps.slice(0, index)
   if (!chosen(index, row)) steps.push({ dimension: column.dimension, value: row.values[0]! })
   actions.go({ steps })
+}
+function setDimension(index: number, dimension: string) {
+  const next = [...order.value]
+  const known = next.indexOf(dimension)
+  // a dimension that stands in another column already changes places with this one
+  if (known >= 0) next[known] = next[index]!
+  next[index] = dimension
+  actions.go({ stepOrder: next, steps: spend.view!.steps.slice(0, Math.min(index, known >= 0 ? known : index)) })
+}
+function count(index: number) {
+  const list = spend.view!.stepQuantity
+  actions.go({ stepQuantity: list.includes(index) ? list.filter(i => i !== index) : [...list, index].sort() })
 }
 
 /** Arrows walk: up and down in a column, left and right between columns, opening the next where it is not open. */
@@ -37,37 +53,44 @@ async function walk(event: KeyboardEvent, index: number, column: StepColumn, row
   else return
   event.preventDefault()
 }
-const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
+const places = computed(() => [...order.value, null])
+const SHOWN_ROWS = 400
 </script>
 
 <template>
   <section class="steps" aria-label="Steps">
-    <div ref="grid" class="grid">
-      <div v-for="(title, index) in titles" :key="title" class="column" :class="{ sunk: index === titles.length - 1, closed: index < 4 ? !spend.columns[index] : !spend.parts }">
+    <div ref="grid" class="grid" :style="{ gridTemplateColumns: `repeat(${places.length}, minmax(200px, 1fr))`, minWidth: `${places.length * 200}px` }">
+      <div v-for="(dimension, index) in places" :key="dimension ?? 'parts'" class="column" :class="{ sunk: dimension === null, closed: dimension === null ? !spend.parts : !spend.columns[index] }">
         <div class="head">
-          <span>{{ title }}</span>
-          <span v-if="spend.columns[index]" class="minor of">{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span>
+          <template v-if="dimension !== null">
+            <DimensionChoice :chosen="dimension" :label="`column ${index + 1} of the Steps`" :text="dimensionLabel(dimension)" @choose="setDimension(index, $event)" />
+            <span v-if="spend.columns[index]" class="minor of">{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span>
+            <button v-if="spend.columns[index]" class="count" :aria-pressed="counted(index)" :title="counted(index) ? 'in quantity; press for money' : 'in money; press for quantity'" @click="count(index)">{{ counted(index) ? spend.columns[index]!.unit || 'quantity' : spend.isMoney ? currencySign(spend.currency) : 'quantity' }}</button>
+          </template>
+          <span v-else>price parts</span>
         </div>
-        <div v-if="index < 4 && spend.columns[index]" class="list">
-          <div v-for="row in spend.columns[index]!.rows" :key="row.id" class="row">
-            <button class="step" :class="{ chosen: chosen(index, row), none: row.values[0] === null }" :aria-pressed="chosen(index, row)" :title="row.label" @click="choose(index, spend.columns[index]!, row)" @contextmenu.prevent="openMenu(ref2(spend.columns[index]!, row), $event.currentTarget as Element)" @keydown="onKey($event, ref2(spend.columns[index]!, row)); walk($event, index, spend.columns[index]!, row)">
+        <div v-if="dimension !== null && spend.columns[index]" class="list">
+          <div v-for="row in spend.columns[index]!.rows.slice(0, SHOWN_ROWS)" :key="row.id" class="row">
+            <button class="step" :class="{ chosen: chosen(index, row), none: row.values[0] === null }" :aria-pressed="chosen(index, row)" :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`" @click="choose(index, spend.columns[index]!, row)" @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)" @keydown="onKey($event, refOf(spend.columns[index]!, row)); walk($event, index, spend.columns[index]!, row)">
               <span class="name">{{ row.label }}</span>
-              <span class="amount">{{ whole(row.amount) }}</span>
+              <span class="amount">{{ amountText(index, row.amount) }}</span>
               <ChangeMark class="mark" :now="row.amount" :before="row.before" />
               <span class="bar" :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }" />
             </button>
-            <button class="more" tabindex="-1" :aria-label="`what to do with ${row.label}`" @click="openMenu(ref2(spend.columns[index]!, row), $event.currentTarget as Element)">⋯</button>
+            <button class="more" tabindex="-1" :aria-label="`what to do with ${row.label}`" @click="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)">⋯</button>
           </div>
-          <p v-if="!spend.columns[index]!.rows.length" class="minor hint">No charges.</p>
+          <p v-if="spend.columns[index]!.rows.length > SHOWN_ROWS" class="minor hint">{{ spend.columns[index]!.rows.length - SHOWN_ROWS }} more: split the table by {{ dimensionLabel(dimension) }} to see all.</p>
+          <p v-if="!spend.columns[index]!.rows.length" class="minor hint">{{ counted(index) ? 'Nothing here has a quantity.' : 'No charges.' }}</p>
+          <p v-if="counted(index) && spend.columns[index]!.units.length > 1" class="minor hint">Also in {{ spend.columns[index]!.units.slice(1, 4).join(', ') }}: units never add.</p>
         </div>
-        <div v-else-if="index === 4 && spend.parts" class="list">
+        <div v-else-if="dimension === null && spend.parts" class="list">
           <div v-for="(part, i) in spend.parts" :key="i" class="part" :title="part.description ?? ''">
             <span class="name">{{ part.unitPrice === null ? part.description ?? part.chargeCategory : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span>
             <span class="amount">{{ money(part.amount, part.currency) }}</span>
             <span class="minor days"><template v-if="part.skuId && spend.skuWords[part.skuId]">{{ spend.skuWords[part.skuId]!.words }}, charged for {{ spend.skuWords[part.skuId]!.charged }}, </template>{{ part.firstDay === part.lastDay ? dayShortText(part.firstDay) : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}` }}</span>
           </div>
         </div>
-        <p v-else class="minor hint">{{ index === 4 ? 'Choose a resource to see quantity × unit price.' : `Choose a ${titles[index - 1]}.` }}</p>
+        <p v-else class="minor hint">{{ dimension === null ? `Choose a ${dimensionLabel(order.at(-1)!)} to see quantity × unit price.` : `Choose a ${dimensionLabel(order[index - 1]!)}.` }}</p>
       </div>
     </div>
   </section>
@@ -75,12 +98,17 @@ const titles = [...stepOrder.map(d => dimensionLabel(d)), 'price parts']
 
 <style scoped>
 .steps { border: 1px solid var(--line-strong); border-radius: 4px; overflow-x: auto; margin-top: 6px; }
-.grid { display: grid; grid-template-columns: minmax(200px, .95fr) minmax(200px, .98fr) minmax(200px, .95fr) minmax(200px, 1.16fr) minmax(200px, 1fr); min-width: 1000px; }
+.grid { display: grid; }
 .column { border-left: 1px solid var(--line-strong); min-width: 0; }
 .column:first-child { border-left: 0; }
 .column.sunk, .column.closed { background: var(--paper-sunk); }
-.head { display: flex; justify-content: space-between; gap: 8px; padding: 5px 10px; border-bottom: 1px solid var(--line-strong); font-size: 12px; font-weight: 560; color: var(--ink-2); white-space: nowrap; }
-.of { overflow: hidden; text-overflow: ellipsis; font-weight: 400; }
+.head { display: flex; align-items: center; gap: 8px; padding: 3px 6px 3px 10px; border-bottom: 1px solid var(--line-strong); font-size: 12px; font-weight: 560; color: var(--ink-2); white-space: nowrap; min-height: 31px; }
+.head :deep(.control) { min-height: 24px; font-weight: 560; text-decoration: underline; text-decoration-color: var(--line-strong); text-underline-offset: 3px; overflow: hidden; text-overflow: ellipsis; }
+.head :deep(.control):hover { color: var(--act); text-decoration-color: var(--act); }
+.of { overflow: hidden; text-overflow: ellipsis; font-weight: 400; flex: 1; min-width: 0; text-align: right; }
+.count { min-height: 24px; min-width: 24px; padding: 0 5px; border-radius: 3px; color: var(--ink-3); font-weight: 500; overflow: hidden; text-overflow: ellipsis; max-width: 76px; }
+.count:hover { background: var(--act-soft); color: var(--ink); }
+.count[aria-pressed='true'] { color: var(--act); font-weight: 650; }
 .list { max-height: 290px; overflow-y: auto; }
 .row { position: relative; }
 .step { position: relative; display: grid; grid-template-columns: minmax(0, 1fr) auto minmax(48px, auto); gap: 6px; align-items: center; width: 100%; height: 27px; padding: 0 10px; text-align: left; }

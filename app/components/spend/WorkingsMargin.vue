@@ -6,7 +6,7 @@ const spend = useSpend()
 <template>
   <aside v-if="spend.workings" class="margin" aria-label="Workings">
     <div class="top"><h2 class="heading">Workings</h2><button class="link" @click="spend.workings = null">close</button></div>
-    <p class="minor">{{ spend.workings.title }}, {{ periodText(spend.view!.period) }}: quantity × unit price, as charged<template v-if="spend.view!.measure === 'effectiveCost'">; what a commitment covers counts at its effective price</template></p>
+    <p class="minor">{{ spend.workings.title }}, {{ periodText(spend.period) }}: quantity × unit price, as charged<template v-if="spend.view!.measure === 'effectiveCost'">; what a commitment covers counts at its effective price</template></p>
     <table class="ledger">
       <tbody>
         <tr v-for="(part, i) in spend.workings.parts" :key="i">

@@ -47,6 +47,13 @@ CREATE TABLE "invoice" (
 	"saved_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE "resource_note" (
+	"resource_id" text PRIMARY KEY NOT NULL,
+	"body" text NOT NULL,
+	"who" text NOT NULL,
+	"saved_at" timestamp with time zone DEFAULT now() NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE "saved_sentence" (
 	"id" text PRIMARY KEY NOT NULL,
 	"name" text NOT NULL,

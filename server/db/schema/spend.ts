@@ -49,3 +49,11 @@ export const savedSentence = pgTable('saved_sentence', {
   lastSaid: text('last_said'),
   savedAt: when('saved_at').notNull().defaultNow(),
 })
+
+/** Notes that people keep beside a resource, in Markdown. */
+export const resourceNote = pgTable('resource_note', {
+  resourceId: text('resource_id').primaryKey(),
+  body: text('body').notNull(),
+  who: text('who').notNull(),
+  savedAt: when('saved_at').notNull().defaultNow(),
+})

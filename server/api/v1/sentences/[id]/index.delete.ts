@@ -1,5 +1,5 @@
-import { parameter, route } from '../../../http/route'
-import { removeSentence } from '../../../stores/sentences'
+import { parameter, route } from '../../../../http/route'
+import { removeSentence } from '../../../../stores/sentences'
 
 export default route(async ({ event, database, who }) => {
   const id = parameter(event, 'id')

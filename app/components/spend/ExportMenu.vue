@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { exportFormat, linesSize, type ExportFormat } from '../../../shared/contracts/spend-export'
+
+/** Takes away exactly what is shown, or the charge lines behind it with chosen columns and their size said first. */
+const spend = useSpend()
+const open = ref(false)
+const what = ref<'shown' | 'lines'>('shown')
+const size = ref<{ rows: number, bytes: number, columns: string[] } | null>(null)
+const chosen = ref(['ChargePeriodStart', 'SubAccountName', 'ServiceName', 'SkuId', 'SkuMeter', 'ResourceId', 'ResourceName', 'ChargeCategory', 'PricingQuantity', 'PricingUnit', 'BilledCost', 'EffectiveCost', 'BillingCurrency', 'Tags'])
+const { attempt, problem, busy } = useAttempt()
+const lineQuestion = () => ({ ...spend.question({ keep: keptWithSteps(spend.view!) }), reportCurrency: undefined, measure: 'billedCost' as const })
+watch([open, what, chosen], () => open.value && what.value === 'lines' && attempt(async () => {
+  size.value = await client.send('POST', 'spend/lines-size', { question: lineQuestion(), columns: chosen.value.length ? chosen.value : ['BilledCost'], format: 'csv' }, linesSize)
+}), { deep: true })
+const offered = computed(() => (size.value?.columns ?? []).map(value => ({ value, label: value, note: dimensionLabel(value) === value ? '' : dimensionLabel(value) })))
+const tick = (column: string) => {
+  chosen.value = chosen.value.includes(column) ? chosen.value.filter(c => c !== column) : [...chosen.value, column]
+}
+const name = () => `spend ${periodText(spend.period)}`.replaceAll(' ', '-')
+const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parquet: 'parquet', json: 'json' }
+
+function take(format: ExportFormat) {
+  const { view } = spend
+  const labels = Object.fromEntries([...view!.splitBy.map(d => [d, dimensionLabel(d)] as const), ...Object.entries(columnNames), ...Object.entries(shortMeasure), ...Object.values(companionOf).map(d => [d, dimensionLabel(d)] as const)])
+  return attempt(async () => {
+    const { blob } = what.value === 'shown'
+      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: view!.columns, before: spend.compared, companions: Object.fromEntries(view!.splitBy.flatMap(d => companionOf[d] ? [[d, companionOf[d]]] : [])), title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`, labels })
+      : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
+    saveFile(blob, `${what.value === 'lines' ? 'charges' : name()}.${endings[format]}`)
+    open.value = false
+  })
+}
+</script>
+
+<template>
+  <UPopover v-model:open="open">
+    <button class="link">Download</button>
+    <template #content>
+      <div class="box">
+        <div class="kinds" role="group" aria-label="What to download">
+          <button class="kind" :aria-pressed="what === 'shown'" @click="what = 'shown'">the table as shown</button>
+          <button class="kind" :aria-pressed="what === 'lines'" @click="what = 'lines'">the charge lines</button>
+        </div>
+        <template v-if="what === 'lines'">
+          <p class="size" role="status"><template v-if="size">{{ count(size.rows) }} charges, about {{ bytesText(size.bytes) }} as CSV, {{ chosen.length }} columns</template><template v-else>Counting…</template></p>
+          <OptionList v-if="size" :options="offered" :several="chosen" label="columns" @choose="tick" />
+        </template>
+        <p v-else class="size">Every row and column of the table with every digit, and its total.</p>
+        <div class="formats">
+          <button v-for="format in exportFormat.options" :key="format" class="button" :disabled="busy || (what === 'lines' && !chosen.length)" @click="take(format)">{{ format === 'parquet' ? 'Parquet' : format.toUpperCase() }}</button>
+        </div>
+        <ProblemNote v-if="problem" :problem="problem" />
+      </div>
+    </template>
+  </UPopover>
+</template>
+
+<style scoped>
+.box { padding: 10px 12px; width: 366px; }
+.kinds { display: flex; gap: 14px; }
+.kind { min-height: 24px; color: var(--ink-3); }
+.kind[aria-pressed='true'] { color: var(--ink); font-weight: 650; box-shadow: inset 0 -2px var(--act); }
+.size { margin: 6px 0; color: var(--ink-2); }
+.formats { display: flex; gap: 6px; margin-top: 8px; }
+</style>

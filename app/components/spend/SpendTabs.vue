@@ -1,0 +1,46 @@
+<script setup lang="ts">
+/** Several sentences open at once: one is looked at, the others wait as they were. */
+const spend = useSpend()
+const sentences = useSentences()
+const router = useRouter()
+const go = (query: Record<string, string | string[]>) => router.push({ path: '/spend', query })
+function look(index: number) {
+  if (index === sentences.at) return
+  sentences.at = index
+  void go(sentences.open[index]!.query)
+}
+function add() {
+  if (spend.view) void go(sentences.add({ query: writeView(spend.view), title: viewTitle(spend.view, spend.period) }))
+}
+function close(index: number) {
+  const next = sentences.close(index)
+  if (next) void go(next)
+}
+const saving = ref(false)
+</script>
+
+<template>
+  <div class="top">
+    <SpendNav />
+    <div class="open" role="group" aria-label="Open sentences">
+      <template v-if="sentences.open.length > 1">
+        <span v-for="(asked, i) in sentences.open" :key="i" class="one" :class="{ on: i === sentences.at }">
+          <button class="title" :aria-current="i === sentences.at" :title="asked.title" @click="look(i)">{{ asked.title }}</button><button class="shut" :aria-label="`close ${asked.title}`" @click="close(i)">×</button>
+        </span>
+      </template>
+      <button class="link" @click="add">Open another</button>
+      <UPopover v-model:open="saving"><button class="link">Keep this sentence</button><template #content><SaveSentence @done="saving = false" /></template></UPopover>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.top { display: flex; flex-wrap: wrap; gap: 2px 24px; align-items: center; border-bottom: 1px solid var(--line); margin-bottom: 6px; }
+.open { margin-left: auto; display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: center; min-width: 0; }
+.one { display: inline-flex; align-items: center; border: 1px solid var(--line-strong); border-bottom: 0; border-radius: 5px 5px 0 0; background: var(--paper-sunk); max-width: 210px; }
+.one.on { background: var(--paper-raised); }
+.title { min-height: 24px; padding: 0 4px 0 9px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 12px; color: var(--ink-2); }
+.on .title { color: var(--ink); font-weight: 600; }
+.shut { min-width: 24px; min-height: 24px; color: var(--ink-3); }
+.shut:hover { color: var(--bad); }
+</style>

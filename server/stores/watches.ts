@@ -1,0 +1,27 @@
+import { eq } from 'drizzle-orm'
+import type { Db } from '../db/client'
+import { sourceWatch } from '../db/schema'
+
+export type StoredWatch = typeof sourceWatch.$inferSelect
+
+/** Folders and connections that are looked at for new deliveries. */
+export async function listWatches(db: Db): Promise<StoredWatch[]> {
+  return db.select().from(sourceWatch).orderBy(sourceWatch.id)
+}
+
+export async function findWatch(db: Db, id: number): Promise<StoredWatch | undefined> {
+  return (await db.select().from(sourceWatch).where(eq(sourceWatch.id, id)))[0]
+}
+
+export async function addWatch(db: Db, watch: Pick<StoredWatch, 'source' | 'kind' | 'place' | 'everyMinutes'>, who: string): Promise<StoredWatch> {
+  const [row] = await db.insert(sourceWatch).values({ ...watch, who }).returning()
+  return row!
+}
+
+export async function removeWatch(db: Db, id: number): Promise<boolean> {
+  return (await db.delete(sourceWatch).where(eq(sourceWatch.id, id)).returning({ id: sourceWatch.id })).length > 0
+}
+
+export async function noteLooked(db: Db, id: number, lastSaid: string): Promise<void> {
+  await db.update(sourceWatch).set({ lastSaid, lastAskedAt: new Date().toISOString() }).where(eq(sourceWatch.id, id))
+}
