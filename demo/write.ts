@@ -1,7 +1,10 @@
 // Writes the demo's files into a folder: charges of every source and month, rate cards, estimates, patterns, own charges, cost centres with rules, people.
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { Decimal } from '../core/money/decimal'
+import { accountTree, exchangeRates, foreignBill, invoiceLines, savedSentences, type InvoiceSum } from './beside-the-bill'
 import { demoDeliveries } from './deliveries'
+import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'
 import { writeFocusFile } from './focus-file'
 import { allocationPlan, people } from './organisation'
@@ -18,12 +21,31 @@ json('patterns.json', demoPatterns)
 json('own-charges.json', demoUplifts)
 json('estimates.json', demoEstimates)
 json('cost-centres.json', { people, plan: allocationPlan })
+json('account-tree.json', accountTree)
+json('sentences.json', savedSentences)
+writeFileSync(join(folder, 'exchange-rates.csv'), exchangeRates())
+writeFileSync(join(folder, 'quayside-net-2026-10.csv'), foreignBill())
+
+/** October's invoices: the sums of its charges, as they are written. */
+const invoices = new Map<string, InvoiceSum>()
+function* counted(source: string, month: string, charges: Iterable<FileCharge>): Generator<FileCharge> {
+  for (const charge of charges) {
+    if (month === '2026-10' && charge.InvoiceId) {
+      const invoice = invoices.get(charge.InvoiceId) ?? { issuer: source, invoiceId: charge.InvoiceId, month, currency: charge.BillingCurrency!, total: new Decimal(0), tax: new Decimal(0) }
+      invoices.set(charge.InvoiceId, invoice)
+      invoice.total = invoice.total.plus(charge.BilledCost!)
+      if (charge.ChargeCategory === 'Tax') invoice.tax = invoice.tax.plus(charge.BilledCost!)
+    }
+    yield charge
+  }
+}
 let rows = 0
 const listed: { source: string, file: string, month: string, rows: number }[] = []
 for (const { source, file, month, charges } of demoDeliveries()) {
-  const count = await writeFocusFile(join(folder, file), charges())
+  const count = await writeFocusFile(join(folder, file), counted(source, month, charges()))
   rows += count
   listed.push({ source, file, month, rows: count })
 }
 json('deliveries.json', listed)
+writeFileSync(join(folder, 'invoices-2026-10.csv'), invoiceLines(invoices.values()))
 console.log(`${listed.length} files with ${rows} charges in ${folder}`)

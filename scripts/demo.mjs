@@ -10,6 +10,8 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const host = process.env.HOST || '127.0.0.1'
 const port = process.env.PORT || '3000'
 const cloudPort = process.env.RAIN_BARREL_CLOUD_PORT || String(Number(port) + 1)
+const mailPort = process.env.RAIN_BARREL_MAIL_PORT || String(Number(port) + 2)
+const smtpPort = String(Number(mailPort) + 1)
 const data = resolve(process.env.RAIN_BARREL_DATA || join(root, '.data'))
 const files = join(data, 'demo-files')
 process.chdir(root)
@@ -22,7 +24,7 @@ if (!existsSync(built) || newest(built) < Math.max(...['app', 'core', 'server', 
   console.log('Building …')
   npx(['nuxt', 'build'])
 }
-if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'estimates.json'))) {
+if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'sentences.json'))) {
   console.log('Writing the demo company\'s bills …')
   npx(['tsx', 'demo/write.ts', files])
 }
@@ -38,11 +40,13 @@ function mustBeFree(number, setting) {
 }
 await mustBeFree(port, 'PORT')
 await mustBeFree(cloudPort, 'RAIN_BARREL_CLOUD_PORT')
+await mustBeFree(mailPort, 'RAIN_BARREL_MAIL_PORT')
 
 const { loadDemo } = await import('./load-demo.mjs')
 const children = [
   spawn(process.execPath, ['--import', 'tsx', 'stand-ins/cloud/main.ts'], { stdio: 'inherit', env: { ...process.env, HOST: '127.0.0.1', PORT: cloudPort, STAND_IN_STATE: join(data, 'stand-in-cloud.json') } }),
-  spawn(process.execPath, [built], { stdio: 'inherit', env: { ...process.env, HOST: host, PORT: port, RAIN_BARREL_DATA: data, BRACKWATER_URL: `http://127.0.0.1:${cloudPort}` } }),
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/mail/main.ts'], { stdio: 'inherit', env: { ...process.env, HOST: '127.0.0.1', PORT: mailPort, SMTP_PORT: smtpPort } }),
+  spawn(process.execPath, [built], { stdio: 'inherit', env: { ...process.env, HOST: host, PORT: port, RAIN_BARREL_DATA: data, BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`, RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}` } }),
 ]
 let ending = false
 const end = (code) => {

@@ -1,6 +1,7 @@
 // Loads the demo's files through the same interface a person's files go through. What is loaded already is left alone.
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import Papa from 'papaparse'
 
 async function call(url, init) {
   const response = await fetch(url, init)
@@ -33,6 +34,13 @@ export async function loadDemo(base, folder, say = () => {}) {
       for (const [basedOn, { name, estimate }] of states.entries()) await send('PUT', `estimates/${id}`, { basedOn: basedOn || null, estimate, name }, who)
     }
   }
+
+  const table = name => ({ lines: Papa.parse(readFileSync(join(folder, name), 'utf8'), { header: true, skipEmptyLines: true }).data })
+  const [{ rates }, { invoices }, { sentences }, reference] = await Promise.all(['rates', 'invoices', 'sentences', 'spend/reference'].map(path => call(`${base}/api/v1/${path}`)))
+  if (!reference.savedAt) await send('PUT', 'spend/account-tree', read('account-tree.json'))
+  if (rates.length === 0) await send('POST', 'rates/table', table('exchange-rates.csv'), 'Arvid Nes')
+  if (invoices.length === 0) await send('POST', 'invoices/table', table('invoices-2026-10.csv'), 'Arvid Nes')
+  if (sentences.length === 0) for (const { id, query, ...sentence } of read('sentences.json')) await send('PUT', `sentences/${id}`, { ...sentence, shared: true, body: { query } })
 
   const { sources } = await call(`${base}/api/v1/sources`)
   const loaded = new Set(sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)))

@@ -21,10 +21,11 @@ export async function startServices(dataDir: string, serverDir: string): Promise
   const importer = new Importer(database, cube, serverDir)
   await importer.recover()
   await cube.refresh()
-  const engine = { database, cube, importer, dataDir }
+  const exporter = new Exporter(serverDir)
+  const engine = { database, cube, importer, exporter, dataDir }
   const jobs = [watchRateCards(database.db), watchSources(engine), sendSentences(engine)]
   return {
-    database, cube, importer, dataDir, exporter: new Exporter(serverDir),
+    database, cube, importer, dataDir, exporter,
     async close() {
       for (const stop of jobs) stop()
       importer.close()

@@ -2,11 +2,13 @@ import { defineStore } from 'pinia'
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import { importStatus, sourcesOverview, type ImportStatus, type SourcesOverview } from '../../shared/contracts/imports'
+import { importStatus, movedLines, sourcesOverview, watchList, type ImportStatus, type MovedLines, type SourcesOverview, type Watch } from '../../shared/contracts/imports'
+import { invoicesTaken } from '../../shared/contracts/invoices'
 import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
+import { ratesTaken } from '../../shared/contracts/spend-settings'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
-export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[] }
+export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[], /** The beginning of a file that is no FOCUS, and whether a mapping is kept for it. */ text: string | null, mapped: boolean }
 /** A file that is no delivery, and what became of it. */
 export type Taken = { name: string, said: string, problem: ProblemDetails | null }
 
@@ -20,13 +22,17 @@ export const useSources = defineStore('sources', () => {
   const taken = ref<Taken[]>([])
   const sending = ref(false)
   const chosen = ref<ImportStatus | null>(null)
+  const moved = ref<MovedLines | null>(null)
+  const watches = ref<Watch[]>([])
+  /** Key of the waiting delivery whose mapping is being said. */
+  const mapping = ref<string | null>(null)
   const data = useData()
   const session = useSession()
   let watching = false
 
   async function load() {
     try {
-      [overview.value, { cards: cards.value }] = await Promise.all([client.get('sources', sourcesOverview), client.get('rate-cards', rateCardList)])
+      [overview.value, { cards: cards.value }, { watches: watches.value }] = await Promise.all([client.get('sources', sourcesOverview), client.get('rate-cards', rateCardList), client.get('watches', watchList)])
       problem.value = null
       void watch()
     }
@@ -44,7 +50,14 @@ export const useSources = defineStore('sources', () => {
         const key = `${source} ${seen.billingPeriodStart}`
         const known = waiting.value.find(w => w.key === key)
         if (known) known.files.push(file)
-        else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file] })
+        else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file], text: null, mapped: false })
+      }
+      else if (seen.kind === 'foreign charges') {
+        // a provider's own columns: the source is named after the file until a person says otherwise
+        const source = file.name.replace(/(\.(csv|txt|tsv))?(\.gz)?$/i, '').replace(/[-_ ]*\d{4}([-_]?\d{2})?$/, '')
+        const key = `${source} ${file.name}`
+        waiting.value.push({ key, source, billingPeriodStart: null, files: [file], text: seen.text, mapped: await hasMapping(source) })
+        if (!waiting.value.at(-1)!.mapped) mapping.value = key
       }
       else if (seen.kind === 'unknown') {
         taken.value.push({ name: file.name, said: '', problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` } })
@@ -53,8 +66,29 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
-  async function take(name: string, kind: 'rate card' | 'rate card table' | 'cost centres', text: string) {
+  async function hasMapping(source: string): Promise<boolean> {
+    return client.get(`mappings/${encodeURIComponent(source)}`, z.object({ source: z.string() })).then(() => true, () => false)
+  }
+
+  /** Files of the product's own that are taken at once, with what is said of each. */
+  async function takeOther(kind: 'account tree' | 'exchange rates' | 'invoices', text: string): Promise<string> {
+    if (kind === 'account tree') {
+      const done = await client.send('PUT', 'spend/account-tree', JSON.parse(text), z.object({ accounts: z.number(), containers: z.number() }))
+      await data.load()
+      return `account tree of ${done.accounts} accounts, tags of ${done.containers} containers`
+    }
+    const lines = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data
+    if (kind === 'invoices') return `${(await client.send('POST', 'invoices/table', { lines }, invoicesTaken)).invoices} invoices`
+    const done = await client.send('POST', 'rates/table', { lines }, ratesTaken)
+    return `${done.rates} exchange rates, ${done.changed} of them new or changed`
+  }
+
+  async function take(name: string, kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices', text: string) {
     try {
+      if (kind === 'account tree' || kind === 'exchange rates' || kind === 'invoices') {
+        taken.value.push({ name, problem: null, said: await takeOther(kind, text) })
+        return
+      }
       const body: unknown = kind === 'rate card table' ? { lines: Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data } : JSON.parse(text)
       if (kind !== 'cost centres') {
         const done = await client.send('POST', kind === 'rate card' ? 'rate-cards' : 'rate-cards/table', body, rateCardLoaded)
@@ -77,7 +111,7 @@ export const useSources = defineStore('sources', () => {
     sending.value = true
     try {
       for (const delivery of [...waiting.value].sort((a, b) => (a.billingPeriodStart ?? '') < (b.billingPeriodStart ?? '') ? -1 : 1)) {
-        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
+        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, mapped: delivery.mapped, files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
         let importId: string | null = null
         for (const [number, file] of delivery.files.entries()) {
           ({ importId } = await client.upload('PUT', `deliveries/${id}/files/${number}`, file, z.object({ importId: z.string().nullable() })))
@@ -121,6 +155,8 @@ export const useSources = defineStore('sources', () => {
   async function choose(id: string) {
     try {
       chosen.value = await client.get(`imports/${id}`, importStatus)
+      moved.value = null
+      if (chosen.value.state === 'loaded' && chosen.value.changes.some(change => change.before !== null && Number(change.difference) !== 0)) moved.value = await client.get(`imports/${id}/moved`, movedLines)
     }
     catch (error) {
       problem.value = problemOf(error)
@@ -137,5 +173,33 @@ export const useSources = defineStore('sources', () => {
     await load()
   }
 
-  return { overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
+  /** Does something to a load and reads all anew. */
+  async function change(path: string, body: unknown = {}) {
+    try {
+      const { id } = await client.send('POST', path, body, z.object({ id: z.string() }))
+      await choose(id)
+      await data.load()
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+    }
+    await load()
+  }
+  const undo = (id: string) => change(`imports/${id}/undo`)
+  const decide = (id: string, use: 'this' | 'other') => change(`imports/${id}/choose`, { use })
+
+  async function watchPlace(input: { source: string, kind: 'folder' | 'connection', place: string, everyMinutes: number }) {
+    await client.send('POST', 'watches', input, z.object({ id: z.number(), said: z.string() }))
+    await load()
+  }
+  async function lookNow(id: number) {
+    await client.send('POST', `watches/${id}/look`, {}, z.object({ id: z.number(), said: z.string() }))
+    await load()
+  }
+  async function unwatch(id: number) {
+    await client.send('DELETE', `watches/${id}`, {}, z.object({ id: z.number() }))
+    await load()
+  }
+
+  return { moved, watches, mapping, undo, decide, watchPlace, lookNow, unwatch, overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
 })

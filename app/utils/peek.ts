@@ -1,21 +1,23 @@
 import Papa from 'papaparse'
+import { focusColumns } from '../../core/focus/columns'
 
 /** What the beginning of a file tells about it. */
 export type Peek =
   | { kind: 'charges', provider: string | null, billingPeriodStart: string | null }
-  | { kind: 'rate card' | 'rate card table' | 'cost centres', text: string }
+  | { kind: 'foreign charges', text: string }
+  | { kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices', text: string }
   | { kind: 'unknown', reason: string }
 
 const HEAD_BYTES = 256 * 1024
 
-async function isGzip(file: Blob): Promise<boolean> {
-  const head = new Uint8Array(await file.slice(0, 2).arrayBuffer())
-  return head[0] === 0x1F && head[1] === 0x8B
+async function startsWith(file: Blob, bytes: number[]): Promise<boolean> {
+  const head = new Uint8Array(await file.slice(0, bytes.length).arrayBuffer())
+  return bytes.every((byte, i) => head[i] === byte)
 }
 
 /** The first characters of a file, unpacked where it is compressed. */
 async function headText(file: Blob): Promise<string> {
-  if (!await isGzip(file)) return file.slice(0, HEAD_BYTES).text()
+  if (!await startsWith(file, [0x1F, 0x8B])) return file.slice(0, HEAD_BYTES).text()
   const reader = file.stream().pipeThrough(new DecompressionStream('gzip')).getReader()
   const decoder = new TextDecoder()
   let text = ''
@@ -33,7 +35,7 @@ async function headText(file: Blob): Promise<string> {
   return text
 }
 
-/** Looks into a dropped file: charges with their provider and billing period, or one of the product's own JSON files. */
+/** Looks into a dropped file: charges with their provider and billing period, charges in a provider's own columns, or one of the product's own files. */
 export async function peek(file: File): Promise<Peek> {
   if (/\.json$/i.test(file.name)) {
     const text = await file.text()
@@ -41,13 +43,24 @@ export async function peek(file: File): Promise<Peek> {
       const value = JSON.parse(text) as Record<string, unknown>
       if (Array.isArray(value.prices)) return { kind: 'rate card', text }
       if (value.plan) return { kind: 'cost centres', text }
-      return { kind: 'unknown', reason: 'neither a rate card (with prices) nor cost centres (with a plan)' }
+      if (value.accounts || value.containerTags) return { kind: 'account tree', text }
+      return { kind: 'unknown', reason: 'none of the JSON files that are known: a rate card (with prices), cost centres (with a plan), an account tree (with accounts)' }
     }
     catch {
       return { kind: 'unknown', reason: 'not a JSON document' }
     }
   }
-  const { data } = Papa.parse<Record<string, string>>(await headText(file), { header: true, preview: 1 })
-  if (data[0] && 'row' in data[0] && 'valid from' in data[0]) return { kind: 'rate card table', text: await file.text() }
+  if (await startsWith(file, [0x50, 0x41, 0x52, 0x31])) return { kind: 'charges', provider: null, billingPeriodStart: null } // Parquet: the server reads it
+  const text = await headText(file)
+  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, preview: 1 })
+  const fields = new Set(meta.fields)
+  const has = (...names: string[]) => names.every(name => fields.has(name))
+  if (has('row', 'valid from')) return { kind: 'rate card table', text: await file.text() }
+  if (has('from', 'to', 'valid from', 'rate')) return { kind: 'exchange rates', text: await file.text() }
+  if (has('issuer', 'invoice', 'month', 'total')) return { kind: 'invoices', text: await file.text() }
+  const mandatory = focusColumns.filter(column => column.presence === 'mandatory')
+  // a file that has most of the mandatory columns means to be FOCUS: what it lacks is told; one that has nearly none is another's
+  const known = mandatory.filter(column => fields.has(column.name)).length
+  if (known * 3 < mandatory.length && text.trim() !== '' && !text.includes('\0')) return { kind: 'foreign charges', text }
   return { kind: 'charges', provider: data[0]?.ProviderName || null, billingPeriodStart: data[0]?.BillingPeriodStart?.slice(0, 10) || null }
 }

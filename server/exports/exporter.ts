@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
+import type { FileTable, TableFormat } from './tables/table-writer'
 import type { ExportTask } from './writer'
 
 type Reply = { bytes: Uint8Array } | { error: string }
@@ -10,7 +11,15 @@ export class Exporter {
   constructor(private readonly serverDir: string) {}
 
   write(task: ExportTask): Promise<Uint8Array> {
-    const worker = new Worker(pathToFileURL(join(this.serverDir, 'workers/exports.mjs')), { workerData: task })
+    return this.#run('exports', task)
+  }
+
+  writeTable(format: TableFormat, table: FileTable): Promise<Uint8Array> {
+    return this.#run('tables', { format, table })
+  }
+
+  #run(thread: 'exports' | 'tables', workerData: unknown): Promise<Uint8Array> {
+    const worker = new Worker(pathToFileURL(join(this.serverDir, `workers/${thread}.mjs`)), { workerData })
     return new Promise((resolve, reject) => {
       worker.once('message', (reply: Reply) => {
         if ('bytes' in reply) resolve(reply.bytes)

@@ -156,9 +156,14 @@ export class Importer {
 
   /** Stages batches until the thread is done, was stopped or failed. */
   #follow(worker: Worker, running: Running, task: ImportTask): Promise<ImportDone | 'stopped'> {
+    const listeners: [string, (argument: never) => void][] = []
+    const listen = <T>(event: string, act: (argument: T) => void) => {
+      listeners.push([event, act as (argument: never) => void])
+      worker.on(event, act as () => void)
+    }
     return new Promise<ImportDone | 'stopped'>((resolve, reject) => {
       let staging: Promise<unknown> = Promise.resolve()
-      worker.on('message', (message: ImportMessage) => {
+      listen('message', (message: ImportMessage) => {
         if (message.type === 'progress') running.progress = { bytesDone: message.bytesDone, rows: message.rows, errorCount: message.errorCount }
         else if (message.type === 'fault') reject(new Error(message.message))
         else if (message.type === 'done') staging.then(() => resolve(running.stop ? 'stopped' : message), reject)
@@ -167,11 +172,11 @@ export class Importer {
           staging.catch(reject)
         }
       })
-      worker.on('error', reject)
-      worker.on('exit', () => staging.then(() => running.stop ? resolve('stopped') : reject(new Error('the reading thread ended')), reject))
+      listen('error', reject)
+      listen('exit', () => staging.then(() => running.stop ? resolve('stopped') : reject(new Error('the reading thread ended')), reject))
       worker.postMessage(task)
     }).finally(() => {
-      worker.removeAllListeners()
+      for (const [event, act] of listeners) worker.off(event, act as () => void)
     })
   }
 

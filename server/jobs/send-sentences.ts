@@ -10,11 +10,11 @@ import { findSentence, noteSent, scheduledSentences } from '../stores/sentences'
 const LOOK_EVERY_MS = 60_000
 const DAY_MS = 86_400_000
 const everyMs: Record<DeliverySchedule['every'], number> = { day: DAY_MS, week: 7 * DAY_MS, month: 28 * DAY_MS }
-type Engine = Pick<Services, 'database' | 'cube'>
+type Engine = Pick<Services, 'database' | 'cube' | 'exporter'>
 type Stored = NonNullable<Awaited<ReturnType<typeof findSentence>>>
 
 /** Makes the file of a saved sentence as it is now and sends it to those who get it. @returns what came of it, in words. @throws ConnectorFailed when the mail is not taken. */
-export async function sendSentence({ database, cube }: Engine, sentence: Stored): Promise<string> {
+export async function sendSentence({ cube, exporter }: Engine, sentence: Stored): Promise<string> {
   const { schedule, name, body, description, owner } = sentence
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
   const { result: facts } = await cube.ask('facts', undefined)
@@ -25,7 +25,7 @@ export async function sendSentence({ database, cube }: Engine, sentence: Stored)
   const { result } = await cube.ask('answer', { ...scopeOf(view, days), measure: view.measure, splitBy: [], grain: null, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) })
   const largest = result.totals.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)
   const currency = view.currency ?? largest?.currency ?? 'EUR'
-  const file = await tableFile(cube, {
+  const file = await tableFile({ cube, exporter }, {
     question: { ...scopeOf(view, days), conditions: view.conditions, measure: view.measure, splitBy: view.splitBy, grain: view.grain, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) },
     format: schedule.format, currency, across: view.across, columns: view.columns, before: comparedPeriod(view, days), companions: view.splitBy.includes('ResourceId') ? { ResourceId: 'ResourceName' } : {},
     title: name, labels: Object.fromEntries(measures.map(measure => [measure, measure])),

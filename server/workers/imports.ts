@@ -28,7 +28,7 @@ export type ImportDone = {
   accounts: Record<string, number[]>
 }
 
-const BATCH_ROWS = 50_000
+const BATCH_ROWS = 20_000
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2
 

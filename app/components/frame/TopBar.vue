@@ -16,6 +16,7 @@ const route = useRoute()
       <NuxtLink v-for="place in places" :key="place.to" :to="place.to" class="place" :class="{ on: route.path.startsWith(place.to) }" :aria-current="route.path.startsWith(place.to) ? 'page' : undefined">{{ place.name }}</NuxtLink>
     </nav>
     <div class="right">
+      <JumpBox />
       <KeysHelp />
       <PersonMenu />
     </div>

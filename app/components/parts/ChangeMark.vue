@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** A change against what it is compared with: direction by shape and sign, never by colour alone. */
-const props = defineProps<{ now: string, before: string | null } | { share: number | null, fresh: boolean }>()
-const fresh = computed(() => 'share' in props ? props.fresh : props.before === null)
-const share = computed(() => fresh.value ? null : 'share' in props ? props.share : changeShare(props.now, props.before!))
+const props = defineProps<{ now?: string, before?: string | null, /** The change itself, where it is known; null when it is not defined. */ share?: number | null, fresh?: boolean }>()
+const isNew = computed(() => props.share === undefined ? props.before === null : props.fresh)
+const share = computed(() => isNew.value ? null : props.share === undefined ? changeShare(props.now!, props.before!) : props.share)
 const text = computed(() => {
-  if (fresh.value) return 'new'
+  if (isNew.value) return 'new'
   if (share.value === null) return '–'
   const size = Math.abs(share.value) * 100
   return `${size >= 1000 ? '>1,000' : size >= 100 ? size.toFixed(0) : size.toFixed(1)} %`

@@ -15,9 +15,9 @@ function picked() {
 
 <template>
   <div class="droparea" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="take($event.dataTransfer?.files)">
-    <span>Drop a bill here: FOCUS 1.0 to 1.2 as CSV, plain or gzip. Rate cards and cost centres come as JSON.</span>
+    <span>Drop a bill here: FOCUS 1.0 to 1.2 as CSV (plain or gzip) or Parquet, or any other CSV. Rate cards, cost centres, account trees, invoices and exchange rates too.</span>
     <button class="button" @click="picker?.click()">Choose files</button>
-    <input ref="picker" type="file" multiple accept=".csv,.gz,.json" class="sr-only" tabindex="-1" aria-label="Files to load" @change="picked">
+    <input ref="picker" type="file" multiple accept=".csv,.gz,.json,.parquet,.txt,.tsv" class="sr-only" tabindex="-1" aria-label="Files to load" @change="picked">
   </div>
 </template>
 

@@ -4,6 +4,9 @@ import type { ImportStatus } from '../../../shared/contracts/imports'
 
 const props = defineProps<{ load: ImportStatus }>()
 defineEmits<{ close: [] }>()
+const sources = useSources()
+const rulesOpen = ref(false)
+const broken = computed(() => props.load.conformance?.rules.filter(rule => rule.rows > 0) ?? [])
 
 const rows = computed(() => props.load.files.flatMap(file => file.periods.map(period => ({ file: file.name, ...period }))))
 const proof = computed(() => props.load.periods.map((period) => {
@@ -26,6 +29,12 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
     </template>
     <p v-if="load.message" :class="load.state === 'loaded' ? '' : 'warn'">{{ load.message }}</p>
 
+    <div v-if="load.state === 'choosing'" class="choose">
+      <p v-for="overlap in load.overlaps" :key="overlap.source + overlap.billingPeriodStart"><b>{{ overlap.source }}</b> has delivered {{ overlap.billingAccountIds.join(', ') }} for {{ monthText(overlap.billingPeriodStart) }}<template v-if="overlap.others.length">, with {{ overlap.others.join(', ') }}, which would go too</template>.</p>
+      <button class="button main" @click="sources.decide(load.id, 'this')">Use {{ load.source }}, put the other away</button> <button class="button" @click="sources.decide(load.id, 'other')">Keep the other, drop this</button>
+    </div>
+    <p v-if="load.canUndo"><button class="link" @click="sources.undo(load.id)">Undo this load</button> <span class="minor">what was loaded before counts again</span></p>
+
     <template v-if="load.state === 'loaded'">
       <h3 class="heading">What changed</h3>
       <table class="ledger">
@@ -39,6 +48,12 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
           </tr>
         </tbody>
       </table>
+      <template v-if="sources.moved?.lines.length">
+        <h3 class="heading">On which lines</h3>
+        <div class="errors"><table class="ledger" data-testid="moved"><tbody><tr v-for="(line, i) in sources.moved.lines" :key="i"><td>{{ [line.subAccount, line.service, line.sku].filter(Boolean).join(' · ') }}<br><span class="minor">{{ line.resource ?? 'no resource' }}</span></td><td class="n">{{ money(line.before, line.currency) }}<br>{{ money(line.after, line.currency) }}</td><td class="n">{{ signed(line.difference, line.currency) }}</td></tr></tbody></table></div>
+        <p v-if="sources.moved.rest" class="minor">and {{ count(sources.moved.rest) }} lines more</p>
+      </template>
+      <p v-for="sum in load.corrections" :key="sum.billingPeriodStart + sum.currency">{{ count(sum.rows) }} {{ sum.rows === 1 ? 'charge corrects' : 'charges correct' }} earlier ones: {{ money(sum.billedCost, sum.currency) }} {{ sum.currency }}, with their own sign.</p>
       <h3 class="heading">Files against the database</h3>
       <table class="ledger">
         <thead><tr><th>billed and effective</th><th class="n">rows</th><th class="n">billed</th><th class="n">effective</th></tr></thead>
@@ -53,6 +68,15 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
         </tbody>
       </table>
       <ul v-if="load.warnings.length" class="warn"><li v-for="warning in load.warnings" :key="warning">{{ warning }}</li></ul>
+    </template>
+
+    <template v-if="load.conformance && load.conformance.rows">
+      <h3 class="heading">Against FOCUS</h3>
+      <p>{{ broken.length ? `${broken.length} of ${load.conformance.rules.length} rules on relations are broken` : `All ${load.conformance.rules.length} rules on relations hold` }} in {{ count(load.conformance.rows) }} rows<template v-if="load.mapped">, as mapped</template>. <button class="link" :aria-expanded="rulesOpen" @click="rulesOpen = !rulesOpen">{{ rulesOpen ? 'fewer' : 'every rule' }}</button></p>
+      <table v-if="broken.length || rulesOpen" class="ledger"><tbody>
+        <tr v-for="rule in rulesOpen ? load.conformance.rules : broken" :key="rule.id"><td :class="rule.rows ? (rule.severity === 'error' ? 'bad' : 'warn') : 'good'">{{ rule.rows ? `${count(rule.rows)} ${rule.rows === 1 ? 'row' : 'rows'}` : 'holds' }}</td><td>{{ rule.says }}<template v-if="rule.examples.length"><br><span class="minor">{{ rule.severity }}, such as row {{ rule.examples.map(e => e.row).join(', ') }} of {{ rule.examples[0]!.file }}</span></template></td></tr>
+      </tbody></table>
+      <p class="minor">{{ load.conformance.columns.focus.length }} FOCUS columns<template v-if="load.conformance.columns.own.length">, own columns {{ load.conformance.columns.own.join(', ') }}</template><template v-if="load.conformance.columns.unknown.length">; <span class="warn">neither FOCUS nor x_: {{ load.conformance.columns.unknown.join(', ') }}</span></template>.</p>
     </template>
 
     <template v-if="load.errorCount">
@@ -77,6 +101,7 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
 .detail { border-left: 1px solid var(--line-strong); padding-left: 18px; min-width: 0; }
 .title { display: flex; justify-content: space-between; align-items: baseline; }
 .detail h3 { margin: 14px 0 2px; }
+.choose { background: var(--act-soft); padding: 8px 10px; border-radius: 4px; margin: 6px 0; display: grid; gap: 6px; justify-items: start; }
 .files, .where { overflow-wrap: anywhere; }
 .where { min-width: 130px; }
 .errors { max-height: 420px; overflow: auto; }

@@ -81,4 +81,5 @@ ALTER TABLE "load" ADD COLUMN "period_ends" jsonb DEFAULT '{}'::jsonb NOT NULL;-
 ALTER TABLE "load" ADD COLUMN "corrections" jsonb DEFAULT '[]'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "load" ADD COLUMN "mapping" jsonb;--> statement-breakpoint
 ALTER TABLE "billing_period" ADD COLUMN "previous_load_id" integer;--> statement-breakpoint
-CREATE INDEX "segment_by_load" ON "charge_segment" USING btree ("load_id","billing_period_start");
+CREATE INDEX "segment_by_load" ON "charge_segment" USING btree ("load_id","billing_period_start");--> statement-breakpoint
+ALTER TABLE "charge_segment" ALTER COLUMN "bytes" SET STORAGE EXTERNAL;

@@ -6,9 +6,8 @@ const DECIMALS = 15
 
 /** Parquet: amounts and shares as decimals of 38 digits, 15 after the point, which lose nothing; texts as UTF-8. The total is not a row. */
 export const parquetTable: TableWriter = {
-  format: 'parquet', mime: 'application/vnd.apache.parquet',
+  format: 'parquet',
   async write({ heads, rows }) {
-    const list = [...rows]
     const names = uniqueNames(heads.map(head => head.name))
     return new Uint8Array(parquetWriteBuffer({
       schema: [
@@ -17,7 +16,7 @@ export const parquetTable: TableWriter = {
           ? { name: names[i]!, type: 'BYTE_ARRAY' as const, converted_type: 'UTF8' as const, repetition_type: 'OPTIONAL' as const }
           : { name: names[i]!, type: 'FIXED_LEN_BYTE_ARRAY' as const, type_length: 16, converted_type: 'DECIMAL' as const, scale: DECIMALS, precision: 38, repetition_type: 'OPTIONAL' as const }),
       ],
-      columnData: heads.map((head, i) => ({ name: names[i]!, data: list.map(row => row[i] === null || row[i] === undefined ? null : head.kind === 'text' ? row[i] : scaled(row[i]!)) })),
+      columnData: heads.map((head, i) => ({ name: names[i]!, data: rows.map(row => row[i] === null || row[i] === undefined ? null : head.kind === 'text' ? row[i] : scaled(row[i]!)) })),
       statistics: false,
     }))
   },

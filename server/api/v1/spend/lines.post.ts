@@ -3,28 +3,26 @@ import { sendStream, setResponseHeader } from 'h3'
 import Papa from 'papaparse'
 import { linesExport } from '../../../../shared/contracts/spend-export'
 import { chargeLines, isLineColumn, lineKind } from '../../../engine/charge-lines'
-import { tableWriters } from '../../../exports/tables'
-import { MOST_SHEET_ROWS } from '../../../exports/tables/xlsx'
+import { MOST_SHEET_ROWS, tableMimes } from '../../../exports/tables/table-writer'
 import { asText } from '../../../exports/writer'
 import { checkScope } from '../../../http/question'
 import { Problem } from '../../../http/problem'
 import { body, route } from '../../../http/route'
 
 /** The charge lines behind what is shown. CSV is sent as it is read; the other formats are made whole first. */
-export default route(async ({ event, cube, database }) => {
+export default route(async ({ event, cube, database, exporter }) => {
   const { question, columns, format } = await body(event, linesExport)
   checkScope({ ...question, splitBy: [] })
   const wrong = columns.filter(name => !isLineColumn(name))
   if (wrong.length) throw new Problem(422, 'no-column', 'Charges have no such column', `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`)
-  const writer = tableWriters.find(w => w.format === format)!
   const lines = chargeLines({ cube, database }, question, columns)
-  setResponseHeader(event, 'content-type', writer.mime)
+  setResponseHeader(event, 'content-type', tableMimes[format])
   if (format === 'csv') return sendStream(event, Readable.from(csvPieces(columns, lines)))
   const { result: { charges } } = await cube.ask('narrowed', question)
   if (charges > MOST_SHEET_ROWS) throw new Problem(422, 'too-many-rows', 'These are too many lines for this format', `${charges} lines: take CSV, which has no bound, or narrow what is shown.`)
   const rows: (string | null)[][] = []
   for await (const part of lines) for (const row of part) rows.push(row)
-  const bytes = await writer.write({ title: 'Charges', facts: [`${question.start} to ${question.end} (exclusive)`, `${rows.length} charges`], heads: columns.map(name => ({ name, kind: lineKind(name) })), rows, total: null })
+  const bytes = await exporter.writeTable(format, { title: 'Charges', facts: [`${question.start} to ${question.end} (exclusive)`, `${rows.length} charges`], heads: columns.map(name => ({ name, kind: lineKind(name) })), rows, total: null })
   return Buffer.from(bytes)
 })
 

@@ -5,11 +5,11 @@ import { checkDimensions, checkScope } from '../../../http/question'
 import { body, route } from '../../../http/route'
 
 /** The table as it is shown, as a file. */
-export default route(async ({ event, cube }) => {
+export default route(async ({ event, cube, exporter }) => {
   const asked = await body(event, tableExport)
   checkScope(asked.question)
   checkDimensions([...Object.values(asked.companions), ...asked.across && asked.across !== 'start' ? [asked.across] : []])
-  const { bytes, mime } = await tableFile(cube, asked)
+  const { bytes, mime } = await tableFile({ cube, exporter }, asked)
   setResponseHeader(event, 'content-type', mime)
   return Buffer.from(bytes)
 })

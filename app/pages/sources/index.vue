@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { SourceState } from '../../shared/contracts/imports'
+import { daysBetween } from '../../../core/time/day'
+import type { SourceState } from '../../../shared/contracts/imports'
 
 const sources = useSources()
 const data = useData()
@@ -11,6 +12,8 @@ function latest(source: SourceState) {
   const start = source.periods.at(-1)?.billingPeriodStart
   return source.periods.filter(p => p.billingPeriodStart === start)
 }
+/** Days by which a source lies behind the newest one. */
+const behind = (source: SourceState) => source.lastDay && data.facts?.lastDay ? daysBetween(source.lastDay, data.facts.lastDay) : 0
 const months = (source: SourceState) => new Set(source.periods.map(p => p.billingPeriodStart)).size
 const share = (load: { bytesDone: number, bytesTotal: number }) => load.bytesTotal ? load.bytesDone / load.bytesTotal : 0
 const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose', loaded: 'loaded', undone: 'undone', refused: 'refused', stopped: 'stopped' } as const
@@ -18,6 +21,7 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
 
 <template>
   <div class="page">
+    <SourcesNav />
     <h1 class="sentence">
       <template v-if="data.facts?.lastDay">{{ count(data.facts.charges) }} charges from {{ sources.overview?.sources.length ?? 0 }} sources, from {{ dayText(data.facts.firstDay!) }} to {{ dayText(data.facts.lastDay) }}.</template>
       <template v-else>No charges are loaded yet.</template>
@@ -36,11 +40,11 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
         <section v-if="sources.overview?.sources.length">
           <h2 class="heading">Sources</h2>
           <table class="ledger">
-            <thead><tr><th>source</th><th>data to</th><th class="n">billing periods</th><th>newest period</th><th class="n">billed in it</th><th class="n">charges</th><th>loaded</th></tr></thead>
+            <thead><tr><th>source</th><th>data to</th><th>days without charges</th><th class="n">billing periods</th><th>newest period</th><th class="n">billed in it</th><th class="n">charges</th><th>loaded</th></tr></thead>
             <tbody>
               <tr v-for="source in sources.overview.sources" :key="source.source" class="acts">
-                <td><button class="link" @click="sources.choose(source.periods.at(-1)!.loadId)">{{ source.source }}</button></td>
-                <td>{{ source.lastDay ? dayText(source.lastDay) : '–' }}</td>
+                <td><button class="link" @click="sources.choose(source.periods.at(-1)!.loadId)">{{ source.source }}</button><span v-if="source.mapped" class="minor"> mapped</span></td>
+                <td>{{ source.lastDay ? dayText(source.lastDay) : '–' }}<template v-if="behind(source)"><br><span class="warn">{{ behind(source) }} days behind</span></template></td><td><span v-if="source.missingDays.length" class="warn" :title="source.missingDays.join(', ')">{{ source.missingDays.length > 3 ? `${source.missingDays.length}, from ${dayText(source.missingDays[0]!)}` : source.missingDays.map(dayText).join(', ') }}</span><template v-else>none</template></td>
                 <td class="n">{{ months(source) }}</td>
                 <td>{{ monthText(source.periods.at(-1)!.billingPeriodStart) }}</td>
                 <td class="n"><div v-for="period in latest(source)" :key="period.currency">{{ money(period.billedCost, period.currency) }} {{ period.currency }}</div></td>
@@ -50,6 +54,7 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
             </tbody>
           </table>
         </section>
+        <WatchList />
         <section v-if="sources.cards.length" class="section">
           <h2 class="heading">Rate cards <NuxtLink to="/estimates/rate-cards" class="link">versions and what changes</NuxtLink></h2>
           <table class="ledger">
@@ -72,7 +77,7 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
                     <LevelGauge :width="90" :height="10" :used="Math.min(1, share(load))" :label="`${Math.round(share(load) * 100)} % read`" />
                     <button class="link" @click="sources.stop(load.id)">stop</button>
                   </template>
-                  <button v-else class="link" :class="{ bad: load.state === 'refused', warn: load.state === 'stopped' }" @click="sources.choose(load.id)">{{ states[load.state] }}<template v-if="load.errorCount">, {{ count(load.errorCount) }} {{ load.errorCount === 1 ? 'error' : 'errors' }}</template></button>
+                  <button v-else class="link" :class="{ bad: load.state === 'refused', warn: load.state === 'stopped' || load.state === 'choosing' || load.state === 'undone' }" @click="sources.choose(load.id)">{{ states[load.state] }}<template v-if="load.errorCount">, {{ count(load.errorCount) }} {{ load.errorCount === 1 ? 'error' : 'errors' }}</template></button>
                 </td>
                 <td>{{ load.source }}</td>
                 <td class="files">{{ load.files.map(f => f.name).join(', ') }}</td>

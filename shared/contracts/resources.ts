@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { amountText, currencyAmount, day } from './common'
+
+const related = z.object({ id: z.string(), name: z.string().nullable(), type: z.string().nullable(), amounts: z.array(currencyAmount) })
+
+/** Everything the charges and the product know about one resource. */
+export const resourceView = z.object({
+  id: z.string(), names: z.array(z.string()), type: z.string().nullable(), regionName: z.string().nullable(), regionId: z.string().nullable(),
+  provider: z.string().nullable(), subAccount: z.string().nullable(), service: z.string().nullable(), container: z.string().nullable(), firstDay: day, lastDay: day,
+  /** Whether it is still charged on the last day that its provider's data reaches. */
+  stillThere: z.boolean(),
+  /** Billed and effective cost by month. */
+  months: z.array(z.object({ start: z.string(), currency: z.string(), billed: amountText, effective: amountText })),
+  meters: z.array(z.object({ skuId: z.string().nullable(), meter: z.string().nullable(), words: z.string().nullable(), charged: z.enum(['existing', 'use']).nullable(), unit: z.string().nullable(), days: z.array(z.object({ start: z.string(), quantity: amountText, amount: amountText })) })),
+  tags: z.array(z.object({ key: z.string(), value: z.string(), from: z.enum(['own', 'container', 'account']), firstDay: day, lastDay: day })),
+  /** Changes seen on the bill: first and last charged, another size, tags that came or changed. */
+  events: z.array(z.object({ day: day, what: z.string() })),
+  details: z.record(z.string(), z.string()),
+  createdBy: related.nullable(), created: z.array(related), protects: related.nullable(),
+  commitments: z.array(z.string()),
+  /** The cost centre its newest charges land on, by which rule, and who owns it. */
+  centre: z.object({ name: z.string(), rule: z.string(), owner: z.string().nullable() }).nullable(),
+  opportunities: z.array(z.object({ id: z.string(), what: z.string(), state: z.string(), monthly: amountText, currency: z.string() })),
+  note: z.object({ body: z.string(), who: z.string(), savedAt: z.string() }).nullable(),
+  revision: z.number(),
+})
+export type ResourceView = z.infer<typeof resourceView>
+export const resourceQuery = z.object({ id: z.string().min(1) })
+export const resourceNote = z.object({ id: z.string().min(1), body: z.string().max(20_000) })
