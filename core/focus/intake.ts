@@ -168,7 +168,7 @@ export class Intake {
       else rest *= powers[15 - digits]!
     }
     const h = whole * 1e6 + micro
-    if (h > LARGEST_HIGH) return false
+    if (h > LARGEST_HIGH || (h === LARGEST_HIGH && rest > 0)) return false
     high[place] = negative ? -h : h
     low[place] = negative ? -rest : rest
     present[place] = 1
@@ -423,6 +423,6 @@ type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, 
 /** The bit of the times among what can change; the dictionaries have the lower ones. */
 const TIMES = 1 << dictionaryNames.length
 const bitOf = (name: DictionaryName | null) => name === null ? 0 : 1 << dictionaryNames.indexOf(name)
-const largest = BigInt(Math.floor(LARGEST_AMOUNT)) * 10n ** 15n
+const largest = BigInt(LARGEST_HIGH) * 1_000_000_000n
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
 const plainText = (text: string): Wrong | null => text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

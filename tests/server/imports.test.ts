@@ -51,7 +51,7 @@ it('a restated period replaces what was there and says what changed, per currenc
 })
 
 it('another source stands beside it; another period of the source too', async () => {
-  await deliver(server, 'two', focusCsv([charge({ BilledCost: '5' })]))
+  await deliver(server, 'two', focusCsv([charge({ BilledCost: '5', BillingAccountId: 'acct-2' })]))
   await deliver(server, 'one', focusCsv([charge({ BilledCost: '3', BillingPeriodStart: '2026-11-01T00:00:00Z', BillingPeriodEnd: '2026-12-01T00:00:00Z', ChargePeriodStart: '2026-11-02T00:00:00Z', ChargePeriodEnd: '2026-11-03T00:00:00Z' })]))
   expect(await total()).toEqual([{ currency: 'EUR', amount: '17' }])
   const { sources } = sourcesOverview.parse(await server.json('sources'))
@@ -89,7 +89,7 @@ it.each([
 })
 
 it('files dropped together are one delivery', async () => {
-  const files = [focusCsv([charge({ BilledCost: '1' })]), focusCsv([charge({ BilledCost: '2' }), charge({ BilledCost: '4' })])]
+  const files = [['1'], ['2', '4']].map(amounts => focusCsv(amounts.map(BilledCost => charge({ BilledCost, BillingAccountId: 'acct-3' }))))
   const { id } = await server.json<{ id: string }>('deliveries', post({ source: 'three', files: files.map((f, i) => ({ name: `part-${i}.csv`, bytes: f.length })) }))
   const sent = []
   for (const [i, body] of files.entries()) sent.push(await server.json<{ importId: string | null }>(`deliveries/${id}/files/${i}`, { method: 'PUT', body }))
@@ -111,13 +111,13 @@ it('an error in one file refuses all that came with it, naming the file', async 
 })
 
 it('keeps columns it does not know, and tags of every kind', async () => {
-  await deliver(server, 'four', focusCsv([charge({ BilledCost: '8', ChargePeriodStart: '2026-10-20T00:00:00Z', ChargePeriodEnd: '2026-10-21T00:00:00Z', Tags: '{"team":"x","level":3,"on":true,"gone":null}', x_ProjectCode: 'SK-7' })]))
+  await deliver(server, 'four', focusCsv([charge({ BilledCost: '8', BillingAccountId: 'acct-4', ChargePeriodStart: '2026-10-20T00:00:00Z', ChargePeriodEnd: '2026-10-21T00:00:00Z', Tags: '{"team":"x","level":3,"on":true,"gone":null}', x_ProjectCode: 'SK-7' })]))
   const { rows } = await server.json<SpendAnswer>('spend/answer', post({ ...october, measure: 'billedCost', start: '2026-10-20', splitBy: ['Tags/team', 'Tags/level', 'Tags/on', 'Tags/gone'] }))
   expect(rows).toEqual([{ values: { 'Tags/team': 'x', 'Tags/level': '3', 'Tags/on': 'true', 'Tags/gone': null }, start: null, currency: 'EUR', amount: '8' }])
 })
 
 it('says what rounding to fifteen decimals does', async () => {
-  const status = await deliver(server, 'five', focusCsv([charge({ BilledCost: '0.1234567890123456' })]))
+  const status = await deliver(server, 'five', focusCsv([charge({ BilledCost: '0.1234567890123456', BillingAccountId: 'acct-5' })]))
   expect(status.state).toBe('loaded')
   expect(status.warnings.find(w => w.startsWith('BilledCost'))).toContain('changes the total by 0.0000000000000004')
 })

@@ -46,7 +46,7 @@ it('narrows by values, by what is left out and by having none; the end is exclus
 
 it.each([
   [{ splitBy: ['CostCentre'] }, 'reserved'], [{ splitBy: ['Lookup/a/b'] }, 'reserved'], [{ splitBy: ['BilledCost'] }, 'not a dimension'], [{ keep: { Nonsense: ['x'] } }, 'not a dimension'],
-  [{ measure: 'listCost' }, ''], [{ end: '2026-10-01' }, 'after start'], [{ start: '2026-02-30' }, ''], [{ splitBy: ['ServiceName', 'ServiceName'] }, 'once'], [{ limit: 0 }, ''],
+  [{ measure: 'netCost' }, ''], [{ conditions: [{ dimension: 'Nonsense', keep: true, contains: 'x' }] }, 'not a dimension'], [{ reportCurrency: 'euro' }, 'three-letter'], [{ end: '2026-10-01' }, 'after start'], [{ start: '2026-02-30' }, ''], [{ splitBy: ['ServiceName', 'ServiceName'] }, 'once'], [{ limit: 0 }, ''],
 ])('refuses %j', async (wrong, reason) => {
   const response = await server.call('spend/answer', post({ ...base, ...wrong }))
   expect(response.status).toBe(422)
@@ -65,7 +65,7 @@ it('takes a narrowing apart into quantity × unit price', async () => {
 })
 
 it('counts the parts beyond the largest, so that all of them add up', async () => {
-  const charges = Array.from({ length: 250 }, (_, i) => charge({ BilledCost: '0.01', ServiceName: 'Many', SkuPriceId: `P${i}`, ...day(9) }))
+  const charges = Array.from({ length: 250 }, (_, i) => charge({ BilledCost: '0.01', BillingAccountId: 'many', ServiceName: 'Many', SkuPriceId: `P${i}`, ...day(9) }))
   await deliver(server, 'many', focusCsv(charges))
   const { parts, rest } = priceParts.parse(await server.json('spend/price-parts', post({ ...base, keep: { ServiceName: ['Many'] } })))
   expect(parts).toHaveLength(200)

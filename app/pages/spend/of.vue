@@ -21,9 +21,11 @@ const now = computed(() => days.value && resolvePeriod(period.value, days.value)
 const { attempt, problem, busy } = useAttempt()
 type Answer = z.infer<typeof spendAnswers>['answers'][number]
 const answers = ref<{ months: Answer, accounts: Answer, resources: Answer, quantity: Answer, price: Answer, meters: Answer, whole: Answer | null, protects: Answer | null } | null>(null)
-useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
 const words = computed(() => isSku.value ? spend.skuWords[value.value] : undefined)
 const label = computed(() => words.value?.words ?? value.value)
+useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
+const edited = ref('')
+const editing = ref(false)
 
 watch(() => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision], () => {
   if (!now.value || dimensionKind(dimension.value) === null) return
@@ -68,8 +70,6 @@ const whole = computed(() => {
 
 const frame = useTemplateRef<HTMLElement>('frame')
 const virtual = useVirtualizer(computed(() => ({ count: resources.value.length, getScrollElement: () => frame.value, estimateSize: () => 28, overscan: 10 })))
-const edited = ref('')
-const editing = ref(false)
 const keepWords = (text: string | null) => attempt(async () => {
   await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
   spend.forgetSkus()

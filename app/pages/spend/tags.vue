@@ -108,7 +108,7 @@ const setAlias = (spellings: string[], as: string | null) => attempt(async () =>
           </tbody>
         </table>
         <h2 class="heading">Cost with the {{ chosen }} tag, day by day</h2>
-        <TimeBars v-if="byDay" :label="`cost with and without the ${chosen} tag`" :starts="byDay.starts" grain="day" :unit="currency" :height="110" :series="[{ name: 'tagged', amounts: byDay.tagged }, { name: 'missing', amounts: byDay.missing }, { name: 'not yet reported', amounts: byDay.early }]" />
+        <TimeBars v-if="byDay" :label="`cost with and without the ${chosen} tag`" :starts="byDay.starts" grain="day" :unit="currency" :height="120" stacked :series="[{ name: 'tagged', amounts: byDay.tagged }, { name: 'missing', amounts: byDay.missing }, { name: 'not yet reported', amounts: byDay.early }]" />
       </section>
       <section aria-label="Spellings">
         <h2 class="heading">Spellings of the {{ chosen }} tag</h2>

@@ -9,12 +9,12 @@ const likely: [column: string, kind: 'text' | 'number' | 'time', names: RegExp][
   ['PricingQuantity', 'number', /^(usage[ _-]*)?(quantity|qty|units?[ _-]*used|usage|hours|seats|count|menge)$/i],
   ['ContractedUnitPrice', 'number', /^(unit[ _-]*(price|cost)|rate|price[ _-]*per[ _-]*unit)$/i],
   ['BillingCurrency', 'text', /^(billing[ _-]*)?(currency|curr|währung|ccy)([ _-]*code)?$/i],
-  ['ServiceName', 'text', /^(service|product|item|category|module|application)([ _-]*name)?$/i],
-  ['SubAccountName', 'text', /^((sub|linked|cost)[ _-]*)?(account|project|subscription|department|cost[ _-]*cent(er|re)|team|workspace)([ _-]*name)?$/i],
-  ['SkuMeter', 'text', /^(meter|plan|tier|usage[ _-]*type|operation)([ _-]*name)?$/i],
+  ['ServiceName', 'text', /^(service|product|item|category|module|application|plan)([ _-]*name)?$/i],
+  ['SubAccountName', 'text', /^((sub|linked|cost)[ _-]*)?(account|project|subscription|department|cost[ _-]*cent(er|re)|team|workspace|site)([ _-]*name)?$/i],
+  ['SkuMeter', 'text', /^(meter|tier|usage[ _-]*type|operation)([ _-]*name)?$/i],
   ['ResourceId', 'text', /^(resource|instance|asset|object|host)([ _-]*(id|identifier))?$/i],
   ['ResourceName', 'text', /^(resource|instance|asset|host)[ _-]*name$/i],
-  ['RegionId', 'text', /^(region|location|site)([ _-]*(id|name))?$/i],
+  ['RegionId', 'text', /^(region|location)([ _-]*(id|name))?$/i],
   ['PricingUnit', 'text', /^(unit|uom|unit[ _-]*of[ _-]*measure|einheit)$/i],
   ['ChargeDescription', 'text', /^(description|details?|text|comment|line[ _-]*item|note)$/i],
   ['InvoiceId', 'text', /^invoice([ _-]*(id|no|number|nr))?$/i],
@@ -31,7 +31,9 @@ export function likelyDelimiter(text: string): Mapping['delimiter'] {
 }
 
 /** A first mapping for a file, from the names of its columns and what its first rows hold. A person looks at it before it is used. */
-export function suggestMapping(header: readonly string[], rows: readonly (readonly string[])[], delimiter: Mapping['delimiter']): Mapping {
+export function suggestMapping(header: readonly string[], all: readonly (readonly string[])[], delimiter: Mapping['delimiter']): Mapping {
+  const isSum = (row: readonly string[]) => /^(total|sum|summe|subtotal)\b/i.test((row[0] ?? '').trim())
+  const rows = all.filter(row => !isSum(row))
   const mapping: Mapping = { delimiter, encoding: 'utf-8', skipLines: 0, decimal: '.', thousands: '', dateFormat: 'ISO', lasts: 'day', texts: {}, numbers: {}, times: {}, tags: {}, leaveOutRows: [] }
   const taken = new Set<string>()
   const cells = (name: string) => rows.map(row => row[header.indexOf(name)] ?? '').filter(cell => cell.trim() !== '')
@@ -57,8 +59,7 @@ export function suggestMapping(header: readonly string[], rows: readonly (readon
   if (!mapping.numbers.BilledCost && mapping.numbers.PricingQuantity && mapping.numbers.ContractedUnitPrice && 'column' in mapping.numbers.PricingQuantity && 'column' in mapping.numbers.ContractedUnitPrice) {
     mapping.numbers.BilledCost = { column: mapping.numbers.PricingQuantity.column, timesColumn: mapping.numbers.ContractedUnitPrice.column }
   }
-  const sums = rows.filter(row => /^(total|sum|summe|subtotal)\b/i.test((row[0] ?? '').trim()))
-  mapping.leaveOutRows = [...new Set(sums.map(row => row[0]!))].map(is => ({ column: header[0]!, is }))
+  mapping.leaveOutRows = [...new Set(all.filter(isSum).map(row => row[0]!))].map(is => ({ column: header[0]!, is }))
   return mapping
 }
 

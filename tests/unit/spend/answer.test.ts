@@ -2,14 +2,16 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { scaled, scaledText } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
+import { emptyReference } from '../../../core/spend/reference'
 import type { Question } from '../../../core/spend/question'
+import { grains, grainStart } from '../../../core/time/grain'
 import { cubeOf, dimensions, plainCharge, valueOf, type PlainCharge } from '../../support/random-charges'
 
 const dimension = fc.constantFrom(...dimensions)
 const narrowing = fc.dictionary(dimension, fc.array(fc.constantFrom('Servers', 'Disks', 'live', 'r1', 'a', 'b', 'Usage', 'nowhere', null), { minLength: 1, maxLength: 3 }), { maxKeys: 2 })
 const question: fc.Arbitrary<Question> = fc.record({
-  measure: fc.constantFrom('billedCost' as const, 'effectiveCost' as const), splitBy: fc.uniqueArray(dimension, { maxLength: 3 }), grain: fc.constantFrom('day' as const, 'month' as const, null),
-  start: fc.constantFrom('2026-09-01', '2026-09-15'), end: fc.constantFrom('2026-09-16', '2026-10-10', '2026-11-01'), keep: narrowing, leaveOut: narrowing,
+  measure: fc.constantFrom('billedCost' as const, 'effectiveCost' as const), splitBy: fc.uniqueArray(dimension, { maxLength: 4 }), grain: fc.constantFrom(...grains, null),
+  start: fc.constantFrom('2026-09-01', '2026-09-15'), end: fc.constantFrom('2026-09-16', '2026-10-10', '2026-11-01'), keep: narrowing, leaveOut: narrowing, conditions: fc.array(fc.record({ dimension, keep: fc.boolean(), contains: fc.constantFrom('s', 'R', 'x') }), { maxLength: 1 }),
 })
 
 /** The same answer in the plainest way there is. */
@@ -19,7 +21,8 @@ function plainly(charges: PlainCharge[], q: Question): Map<string, bigint> {
     if (charge.day < q.start || charge.day >= q.end) continue
     if (Object.entries(q.keep).some(([d, values]) => !values.includes(valueOf(charge, d)))) continue
     if (Object.entries(q.leaveOut).some(([d, values]) => values.includes(valueOf(charge, d)))) continue
-    const start = q.grain === 'day' ? charge.day : q.grain === 'month' ? `${charge.day.slice(0, 7)}-01` : null
+    const start = q.grain === null ? null : q.grain === 'hour' ? `${charge.day}T${String(charge.hour).padStart(2, '0')}` : grainStart(charge.day, q.grain)
+    if ((q.conditions ?? []).some(c => 'contains' in c && (valueOf(charge, c.dimension)?.toLowerCase().includes(c.contains.toLowerCase()) ?? false) !== c.keep)) continue
     const key = JSON.stringify([start, charge.currency, ...q.splitBy.map(d => valueOf(charge, d))])
     sums.set(key, (sums.get(key) ?? 0n) + scaled(charge.amount))
   }
@@ -80,4 +83,32 @@ it('asks only the billing month, whenever the charge was', () => {
   const cube = cubeOf([one({})])
   expect(answer(cube, { ...all, billingMonth: '2026-09' }).rows).toHaveLength(1)
   expect(answer(cube, { ...all, billingMonth: '2026-10' }).rows).toHaveLength(0)
+})
+
+it('a charge takes its first layer that has a value: own tag, then container, then account', () => {
+  const reference = { ...emptyReference, containerTags: { 'a': { team: 'of-a' }, 'a/b': { team: 'of-ab' } }, accounts: { live: { path: ['Top'], tags: { team: 'of-live' } } } }
+  const charges = [['own', 'a/b'], [null, 'a/b/c'], [null, 'a'], [null, null]].map(([team, path], i) => one({ amount: String(10 ** i), values: { SubAccountId: 'live' }, tags: team ? { team } : {}, own: path ? { x_Container: path } : {} }))
+  const cube = cubeOf(charges)
+  cube.setReference(reference)
+  const by = (dimension: string, more: Partial<Question> = {}) => Object.fromEntries(answer(cube, { ...all, splitBy: [dimension], ...more }).rows.map(r => [r.values[dimension], r.amount]))
+  expect(by('Tags/team')).toEqual({ 'own': '1', 'of-ab': '10', 'of-a': '100', 'of-live': '1000' })
+  expect(by('TagsFrom/team')).toEqual({ own: '1', container: '110', account: '1000' })
+  expect(by('Tags/team', { keep: { 'Tags/team': ['of-a', 'own'] } })).toEqual({ 'own': '1', 'of-a': '100' })
+  expect(by('Tags/team', { leaveOut: { 'TagsFrom/team': ['container'] } })).toEqual({ 'own': '1', 'of-live': '1000' })
+  cube.setReference({ ...reference, aliases: { 'Tags/team': { 'of-ab': 'of-a' } } })
+  expect(by('Tags/team')).toEqual({ 'own': '1', 'of-a': '110', 'of-live': '1000' })
+})
+
+it('keeps units apart, and a price is the whole cost by the whole quantity', () => {
+  const hours = (amount: string, quantity: string, unit: string | null) => one({ amount, quantity, values: { PricingUnit: unit } })
+  const cube = cubeOf([hours('10', '4', 'Hours'), hours('2', '1', 'Hours'), hours('5', '10', 'GB'), hours('9', '0', null)])
+  const asked = (measure: Question['measure']) => answer(cube, { ...all, splitBy: [], measure }).totals
+  expect(asked('pricingQuantity')).toEqual([{ currency: 'GB', amount: '10' }, { currency: 'Hours', amount: '5' }, { currency: 'no unit', amount: '0' }])
+  expect(asked('unitPrice')).toEqual([{ currency: 'EUR per GB', amount: '0.5' }, { currency: 'EUR per Hours', amount: '2.4' }])
+})
+
+it('values that cost more than an amount, in any currency', () => {
+  const cube = cubeOf([['a', '5'], ['a', '6'], ['b', '10'], ['c', '-20']].map(([ServiceName, amount]) => one({ amount: amount!, values: { ServiceName: ServiceName! } })))
+  const kept = (keep: boolean) => answer(cube, { ...all, conditions: [{ dimension: 'ServiceName', keep, above: '10' }] }).rows.map(r => r.values.ServiceName)
+  expect([kept(true), kept(false)]).toEqual([['a'], ['b', 'c']])
 })

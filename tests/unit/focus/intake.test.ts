@@ -1,0 +1,58 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { Intake } from '../../../core/focus/intake'
+import type { FileProblem } from '../../../core/focus/problem'
+import { dictionaryNames } from '../../../core/focus/star'
+import { fileColumns, type FileCharge } from '../../../demo/focus-file'
+import { decodeUtf8 } from '../../../server/imports/readers/csv'
+import { charge } from '../../support/charges'
+import { take } from '../../support/intake'
+
+const header = [...fileColumns]
+const cells = (more: FileCharge) => header.map(column => charge(more)[column] ?? '')
+const amount = fc.oneof(
+  fc.tuple(fc.integer({ min: -5_000_000, max: 5_000_000 }), fc.nat(15), fc.integer({ min: 0, max: 999_999_999 })).map(([whole, digits, fraction]) => digits ? `${whole}.${String(fraction).padStart(9, '0').slice(0, digits)}` : String(whole)),
+  fc.constantFrom('0', '-0', '0.000000000000001', '-0.5', '.5', '5.', '+3', '1e3', '1.5E-7', '4503599627.370496', '4503599628', '99999999999', '00012.50', '1,5', 'abc', '', '--1', '1.2.3', '0.1234567890123456', ' 1'),
+)
+const row: fc.Arbitrary<FileCharge> = fc.record({
+  BilledCost: amount, PricingQuantity: amount, ServiceName: fc.constantFrom('Servers', 'Disks', '', 'Überfahrt ⛴'), ResourceId: fc.constantFrom('a', 'b', 'c', ''), ChargeCategory: fc.constantFrom('Usage', 'Usage', 'Credit', 'Fee'),
+  Tags: fc.constantFrom('', '{"a":"1","b":2}', '{"b":2,"a":"1"}', '{"a":', '[1]'), x_ProjectCode: fc.constantFrom('', 'P1', 'P2'), ChargePeriodStart: fc.constantFrom('2026-10-05T00:00:00Z', '2026-10-05T13:00:00Z', 'yesterday'), BillingCurrency: fc.constantFrom('EUR', 'USD', 'EURO'),
+}).map(values => ({ ...values, ListCost: '0', ContractedCost: '0', EffectiveCost: '0' }))
+
+it('takes the same from bytes as from texts: charges, entries, problems', () => {
+  fc.assert(fc.property(fc.array(row, { maxLength: 30 }), (rows) => {
+    const [text, bytes] = (['text', 'bytes'] as const).map(way => take(header, rows.map(cells), way))
+    expect(bytes!.charges).toEqual(text!.charges)
+    expect(bytes!.problems).toEqual(text!.problems)
+    expect(bytes!.intake.conformance()).toEqual(text!.intake.conformance())
+  }), { numRuns: 300 })
+})
+
+it('whether a row is taken does not depend on the rows before it', () => {
+  fc.assert(fc.property(fc.array(row, { minLength: 1, maxLength: 20 }), (rows) => {
+    const alone = rows.map(one => take(header, [cells(one)]))
+    const together = take(header, rows.map(cells))
+    expect(together.charges.map(({ keys: _, ...rest }) => rest)).toEqual(alone.flatMap(({ charges }) => charges.map(({ keys: _, ...rest }) => rest)))
+    expect(together.problems.map(({ row: _, ...rest }) => rest)).toEqual(alone.flatMap(({ problems }) => problems.map(({ row: _, ...rest }) => rest)))
+    expect(together.intake.conformance().rules.map(rule => [rule.id, rule.rows])).toEqual(alone[0]!.intake.conformance().rules.map((rule, i) => [rule.id, alone.reduce((n, { intake }) => n + intake.conformance().rules[i]!.rows, 0)]))
+  }), { numRuns: 200 })
+})
+
+it('equal combinations of values are one entry, in every dictionary', () => {
+  const { charges } = take(header, [cells({ Tags: '{"a":1,"b":2}' }), cells({ Tags: '{"b":2,"a":1}' }), cells({ ResourceId: 'other' }), cells({ Tags: '{"a":1,"b":2}' })], 'bytes')
+  const at = (name: typeof dictionaryNames[number]) => charges.map(c => c.keys[dictionaryNames.indexOf(name)])
+  expect(at('resource')).toEqual([0, 0, 1, 0])
+  expect(at('sku')).toEqual([0, 0, 0, 0])
+  expect(charges[0]!.entries.tagSet).toEqual(charges[1]!.entries.tagSet)
+})
+
+it('names bytes that are not UTF-8, and a NUL byte, where they stand', () => {
+  const problems: FileProblem[] = []
+  const intake = new Intake(header, { decode: decodeUtf8, note: problem => problems.push(problem), entryId: () => 0 })
+  for (const wrong of [Buffer.from([0xC3, 0x28]), Buffer.from('a\0b')]) {
+    cells({}).forEach((cell, i) => intake.setBytes(i, Buffer.from(cell), 0, Buffer.from(cell).length))
+    intake.setBytes(header.indexOf('ServiceName'), wrong, 0, wrong.length)
+    expect(intake.endRow('file')).toBeNull()
+  }
+  expect(problems.map(p => [p.row, p.column, p.reason])).toEqual([[1, 'ServiceName', 'the bytes are not UTF-8'], [2, 'ServiceName', 'the text holds a NUL byte']])
+})

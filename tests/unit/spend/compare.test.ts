@@ -1,0 +1,84 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { scaled, scaledText } from '../../../core/money/scaled'
+import { answer } from '../../../core/spend/answer'
+import { compare } from '../../../core/spend/compare'
+import { answerIn } from '../../../core/spend/convert'
+import { reconcile, type InvoiceLine } from '../../../core/spend/reconcile'
+import { likelySpellings } from '../../../core/spend/spellings'
+import { spendTable } from '../../../core/spend/table'
+import { cubeOf, plainCharge, type PlainCharge } from '../../support/random-charges'
+
+const september = { start: '2026-09-01', end: '2026-10-01' }
+const october = { start: '2026-10-01', end: '2026-11-01' }
+const priced = plainCharge.chain(charge => fc.record({ quantity: fc.constantFrom('0', '3', '2.5', '10'), unit: fc.constantFrom('Hours', 'GB', null), sku: fc.constantFrom('S1', 'S2', null) }).map(({ quantity, unit, sku }): PlainCharge => ({ ...charge, quantity, values: { ...charge.values, PricingUnit: unit, SkuId: sku } })))
+const sum = (texts: string[]) => scaledText(texts.reduce((n, text) => n + scaled(text), 0n))
+
+it('contributions add up to the whole change, and each one’s effects to its own, in every currency', () => {
+  fc.assert(fc.property(fc.array(priced, { maxLength: 100 }), fc.constantFrom<string[]>(['ServiceName'], ['ServiceName', 'RegionId'], []), (charges, splitBy) => {
+    const cube = cubeOf(charges)
+    const { contributions, totals } = compare(cube, { measure: 'billedCost', splitBy, now: october, before: september, keep: {}, leaveOut: {} })
+    for (const c of contributions) {
+      expect(sum(Object.values(c.effects))).toBe(c.difference)
+      expect(scaledText(scaled(c.now) - scaled(c.before))).toBe(c.difference)
+    }
+    for (const total of totals) {
+      const own = contributions.filter(c => c.currency === total.currency)
+      expect(sum(own.map(c => c.difference))).toBe(total.difference)
+      expect(sum(Object.values(total.effects))).toBe(total.difference)
+      const whole = (period: typeof october) => answer(cube, { measure: 'billedCost', splitBy: [], grain: null, ...period, keep: {}, leaveOut: {} }).totals.find(t => t.currency === total.currency)?.amount ?? '0'
+      expect([total.now, total.before]).toEqual([whole(october), whole(september)])
+    }
+  }), { numRuns: 150 })
+})
+
+it('a table always sums to its total: down, across and in the rest', () => {
+  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 80 }), fc.constantFrom(null, 'start', 'RegionId', 'ResourceId'), (charges, across) => {
+    const cube = cubeOf(charges)
+    const splitBy = ['ServiceName', 'SubAccountName']
+    const question = { measure: 'billedCost' as const, keep: {}, leaveOut: {}, ...october, splitBy: across && across !== 'start' ? [...splitBy, across] : splitBy, grain: across === 'start' ? 'week' as const : null }
+    const table = spendTable(answer(cube, question), null, { splitBy, companions: {}, across, currency: 'EUR', columns: ['share', 'perDay'], days: 31 })
+    table.heads.forEach((head, i) => {
+      if (head.kind !== 'amount' || head.column === 'perDay') return
+      expect(sum(table.rows.map(row => row.cells[i]!))).toBe(table.total.cells[i])
+    })
+    if (across) for (const row of [...table.rows, table.total]) expect(sum(row.cells.filter((_, i) => table.heads[i]!.kind === 'amount' && !['amount', 'perDay'].includes(table.heads[i]!.column ?? '')).map(String))).toBe(row.amount)
+  }), { numRuns: 100 })
+})
+
+it('converts each charge at the rate of its day; what has no rate stays as it is', () => {
+  const charge = (day: string, amount: string, currency: string): PlainCharge => ({ day, hour: 0, currency, amount, values: { ServiceName: 's' }, tags: {} })
+  const cube = cubeOf([charge('2026-09-05', '100', 'USD'), charge('2026-09-20', '100', 'USD'), charge('2026-09-20', '7', 'EUR'), charge('2026-10-02', '50', 'NOK')])
+  const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' }, { from: 'USD', to: 'EUR', validFrom: '2026-09-15', rate: '0.8' }, { from: 'EUR', to: 'NOK', validFrom: '2026-10-02', rate: '12.5' }]
+  const q = { measure: 'billedCost' as const, splitBy: ['ServiceName'], grain: null, keep: {}, leaveOut: {}, start: '2026-09-01', end: '2026-11-01' }
+  expect(answerIn(cube, q, 'EUR', rates)).toMatchObject({ totals: [{ currency: 'EUR', amount: '181' }], unconverted: [], original: [{ currency: 'EUR', amount: '7' }, { currency: 'NOK', amount: '50' }, { currency: 'USD', amount: '200' }] })
+  expect(answerIn(cube, q, 'EUR', rates.slice(0, 2))).toMatchObject({ totals: [{ currency: 'EUR', amount: '177' }, { currency: 'NOK', amount: '50' }], unconverted: [{ currency: 'NOK', amount: '50' }] })
+  expect(answerIn(cube, { ...q, grain: 'month' }, 'EUR', rates).rows.map(r => [r.start, r.amount])).toEqual([['2026-09-01', '177'], ['2026-10-01', '4']])
+})
+
+it('converting conserves: rows and rest add up to the totals', () => {
+  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 60 }), fc.integer({ min: 1, max: 4 }), (charges, limit) => {
+    const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-10', rate: '0.9137' }]
+    const converted = answerIn(cubeOf(charges), { measure: 'billedCost', splitBy: ['ServiceName'], grain: 'week', keep: {}, leaveOut: {}, start: '2026-09-01', end: '2026-11-01', limit }, 'EUR', rates)
+    for (const { currency, amount } of converted.totals) expect(sum([...converted.rows.filter(r => r.currency === currency).map(r => r.amount), converted.rest?.amounts.find(a => a.currency === currency)?.amount ?? '0'])).toBe(amount)
+  }))
+})
+
+it('an invoice’s difference is taken apart into tax, rounding and what is unexplained', () => {
+  const line = (amount: string, isTax = false): InvoiceLine => ({ currency: 'EUR', isTax, amount: scaled(amount) })
+  const check = (total: string, tax: string | null, ...lines: InvoiceLine[]) => {
+    const r = reconcile({ currency: 'EUR', total, tax }, lines)
+    expect(sum(r.parts.map(p => p.amount))).toBe(r.difference)
+    return [r.state, Object.fromEntries(r.parts.map(p => [p.what, p.amount]))]
+  }
+  expect(check('12', null, line('10'), line('2', true))).toEqual(['equal', {}])
+  expect(check('10.01', null, line('5.004'), line('5.004'))).toEqual(['rounding', { rounding: '0.002' }])
+  expect(check('10', null, line('5.004'), line('5.004'))).toEqual(['rounding', { rounding: '-0.008' }]) // each line rounded by itself
+  expect(check('13', '3', line('10'), line('2', true))).toEqual(['differs', { tax: '1' }])
+  expect(check('60.01', null, line('10.005'))).toEqual(['differs', { rounding: '0.005', unexplained: '50' }])
+  expect(check('5', null)[0]).toBe('nothing loaded')
+})
+
+it('finds spellings that are likely one, and leaves different names apart', () => {
+  expect(likelySpellings(['booking', 'Booking', 'bookings', 'booking-team', 'platform', 'plattform', 'customs', 'crew-roster', 'Crew Roster', 'live-1', 'live-2', 'ab', 'ac']).map(g => g.values)).toEqual([['Booking', 'booking', 'booking-team', 'bookings'], ['Crew Roster', 'crew-roster'], ['platform', 'plattform']])
+})
