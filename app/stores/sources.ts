@@ -67,7 +67,7 @@ export const useSources = defineStore('sources', () => {
   }
 
   async function hasMapping(source: string): Promise<boolean> {
-    return client.get(`mappings/${encodeURIComponent(source)}`, z.object({ source: z.string() })).then(() => true, () => false)
+    return (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources.includes(source)
   }
 
   /** Files of the product's own that are taken at once, with what is said of each. */

@@ -61,6 +61,6 @@ export async function peek(file: File): Promise<Peek> {
   const mandatory = focusColumns.filter(column => column.presence === 'mandatory')
   // a file that has most of the mandatory columns means to be FOCUS: what it lacks is told; one that has nearly none is another's
   const known = mandatory.filter(column => fields.has(column.name)).length
-  if (known * 3 < mandatory.length && text.trim() !== '' && !text.includes('\0')) return { kind: 'foreign charges', text }
+  if (known * 3 < mandatory.length && /[\r\n]/.test(text) && !text.includes('\0')) return { kind: 'foreign charges', text }
   return { kind: 'charges', provider: data[0]?.ProviderName || null, billingPeriodStart: data[0]?.BillingPeriodStart?.slice(0, 10) || null }
 }

@@ -5,7 +5,8 @@ import type { DeliverySchedule } from '../../shared/contracts/spend-settings'
 import { sendMail } from '../connectors/mail'
 import { tableFile } from '../engine/table-file'
 import type { Services } from '../services'
-import { findSentence, noteSent, scheduledSentences } from '../stores/sentences'
+import type { findSentence} from '../stores/sentences';
+import { noteSent, scheduledSentences } from '../stores/sentences'
 
 const LOOK_EVERY_MS = 60_000
 const DAY_MS = 86_400_000

@@ -1,6 +1,5 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, statSync } from 'node:fs'
-import { randomUUID } from 'node:crypto'
 import { isAbsolute, join } from 'node:path'
 import { connectors } from '../connectors'
 import { fetchBill } from '../imports/fetch-bill'

@@ -9,6 +9,11 @@ export async function findMapping(db: Db, source: string): Promise<Mapping | nul
   return row?.body ?? null
 }
 
+/** Sources that have a mapping. */
+export async function listMapped(db: Db): Promise<string[]> {
+  return (await db.select({ source: sourceMapping.source }).from(sourceMapping).orderBy(sourceMapping.source)).map(row => row.source)
+}
+
 export async function saveMapping(db: Db, source: string, body: Mapping, who: string): Promise<void> {
   const savedAt = new Date().toISOString()
   await db.insert(sourceMapping).values({ source, body, who, savedAt }).onConflictDoUpdate({ target: sourceMapping.source, set: { body, who, savedAt } })

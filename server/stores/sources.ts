@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { SourceState } from '../../shared/contracts/imports'
 import type { Db } from '../db/client'
-import { sourceMapping } from '../db/schema'
+import { listMapped } from './mappings'
 import type { CubeFacts } from '../workers/cube'
 
 type Row = { source: string, start: string, load_id: number, loaded_at: string }
@@ -11,7 +11,7 @@ export async function listSources(db: Db, { lastDayBySource, missingDays }: Pick
   const { rows } = await db.execute<Row & { periods: SourceState['periods'] }>(sql`
     select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.finished_at::text as loaded_at, l.periods
     from billing_period p join load l on l.id = p.load_id order by p.source, p.start`)
-  const mapped = new Set((await db.select({ source: sourceMapping.source }).from(sourceMapping)).map(row => row.source))
+  const mapped = new Set(await listMapped(db))
   const sources = new Map<string, SourceState>()
   for (const row of rows) {
     const known = sources.get(row.source) ?? { source: row.source, lastDay: lastDayBySource[row.source] ?? null, lastLoadedAt: row.loaded_at, periods: [], missingDays: missingDays[row.source] ?? [], mapped: mapped.has(row.source) }

@@ -29,6 +29,14 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await page.getByLabel('Source', { exact: true }).fill(' ')
     await expect(page.getByText('Name the source of each delivery.')).toBeVisible()
     await page.getByLabel('Source', { exact: true }).fill('notes')
+    // a file that is no FOCUS cannot be loaded before it is said what its columns are; what the mapping lacks is named
+    await expect(page.getByText('One file is not FOCUS')).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Check and load', exact: true })).toBeDisabled()
+    const mapping = page.getByRole('region', { name: 'Mapping' })
+    await expect(mapping).toContainText('the mapping does not say when a charge was')
+    await expect(mapping.getByRole('button', { name: /Keep this mapping/ })).toBeDisabled()
+    await page.getByRole('button', { name: 'Do not load notes.csv' }).click()
+    await dropFiles(page, [file('lacking.csv', focusCsv([charge({ ProviderName: 'Lacking' })]).replace('BilledCost', 'Cost'))], '.droparea')
     await page.getByRole('button', { name: 'Check and load', exact: true }).click()
     await expect(detail).toContainText('a mandatory column is missing')
     await expect(detail).toContainText('whole file')
@@ -38,7 +46,7 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await dropFiles(page, [file('broken.json', '{'), file('card.json', JSON.stringify({ provider: 'X', prices: [] })), file('odd.json', '{}')], '.droparea')
     await expect(page.getByText('It is not a JSON document.')).toBeVisible()
     await expect(page.getByRole('alert').filter({ hasText: 'card.json' })).toContainText('currency')
-    await expect(page.getByRole('alert').filter({ hasText: 'odd.json' })).toContainText('neither a rate card')
+    await expect(page.getByRole('alert').filter({ hasText: 'odd.json' })).toContainText('none of the JSON files that are known')
   })
 
   await test.step('Spend', async () => {

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { accountTree, exchangeRates, foreignBill } from '../../demo/beside-the-bill'
 import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
 import { allocationPlan, people } from '../../demo/organisation'
@@ -11,10 +12,13 @@ export const FILES = '.tests/files'
 export default async function setUp() {
   mkdirSync(FILES, { recursive: true })
   for (const { file, month, charges } of demoDeliveries()) {
-    if (month >= '2026-10' && !existsSync(join(FILES, file))) await writeFocusFile(join(FILES, file), charges())
+    if (month >= '2026-09' && !existsSync(join(FILES, file))) await writeFocusFile(join(FILES, file), charges())
   }
   writeFileSync(join(FILES, 'rate-card-brackwater.json'), JSON.stringify(brackwaterCard))
   writeFileSync(join(FILES, 'rate-card-larkfield.json'), JSON.stringify(larkfieldCard))
   writeFileSync(join(FILES, 'rate-card-pier-house.json'), JSON.stringify(pierHouseCard))
+  writeFileSync(join(FILES, 'quayside-net-2026-10.csv'), foreignBill())
+  writeFileSync(join(FILES, 'exchange-rates.csv'), exchangeRates())
+  writeFileSync(join(FILES, 'account-tree.json'), JSON.stringify(accountTree))
   writeFileSync(join(FILES, 'cost-centres.json'), JSON.stringify({ people, plan: allocationPlan }))
 }

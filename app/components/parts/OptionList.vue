@@ -32,6 +32,7 @@ const ticked = (option: Option) => props.several ? props.several.includes(option
 const searchable = computed(() => props.options.length > 8 || props.sortable)
 const id = useId()
 const keys = { onKeydown(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey) return
   if (event.key === 'ArrowDown') move(1)
   else if (event.key === 'ArrowUp') move(-1)
   else if (event.key === 'Enter' || (props.several && event.key === ' ' && !searchable.value)) take()

@@ -124,9 +124,9 @@ const previewed = computed(() => preview.value ? ['ChargePeriodStart', 'ChargePe
       <div class="result">
         <h4 class="minor">The first rows as charges</h4>
         <ul v-if="preview.problems.length" class="bad"><li v-for="(p, i) in preview.problems.slice(0, 6)" :key="i"><template v-if="p.row">row {{ p.row }}, </template>{{ p.column }}<template v-if="p.value">, <code>{{ p.value }}</code></template>: {{ p.reason }}. {{ p.mend }}</li></ul>
-        <div class="scroll"><table v-if="preview.columns.length" class="ledger small" data-testid="mapped"><thead><tr><th v-for="column in previewed" :key="column">{{ column }}</th></tr></thead><tbody><tr v-for="(row, i) in preview.rows" :key="i"><td v-if="row === null" :colspan="previewed.length" class="minor">left out: {{ preview.raw[i]?.join(' ') }}</td><template v-else><td v-for="column in previewed" :key="column">{{ row[places(column)] }}</td></template></tr></tbody></table></div>
+        <div class="scroll" tabindex="0" role="group" aria-label="first rows as charges"><table v-if="preview.columns.length" class="ledger small" data-testid="mapped"><thead><tr><th v-for="column in previewed" :key="column">{{ column }}</th></tr></thead><tbody><tr v-for="(row, i) in preview.rows" :key="i"><td v-if="row === null" :colspan="previewed.length" class="minor">left out: {{ preview.raw[i]?.join(' ') }}</td><template v-else><td v-for="column in previewed" :key="column">{{ row[places(column)] }}</td></template></tr></tbody></table></div>
         <h4 class="minor">As they stand in the file</h4>
-        <div class="scroll"><table class="ledger small"><thead><tr><th v-for="column in preview.header" :key="column">{{ column }}</th></tr></thead><tbody><tr v-for="(row, i) in preview.raw.slice(0, 5)" :key="i"><td v-for="(cell, c) in row" :key="c">{{ cell }}</td></tr></tbody></table></div>
+        <div class="scroll" tabindex="0" role="group" aria-label="first rows of the file"><table class="ledger small"><thead><tr><th v-for="column in preview.header" :key="column">{{ column }}</th></tr></thead><tbody><tr v-for="(row, i) in preview.raw.slice(0, 5)" :key="i"><td v-for="(cell, c) in row" :key="c">{{ cell }}</td></tr></tbody></table></div>
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />

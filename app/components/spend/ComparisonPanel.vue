@@ -58,7 +58,7 @@ const bars = computed(() => {
       </li>
     </ol>
     <p v-if="bars[0]?.cut" class="minor">The first and last bar are cut off on the left: the scale begins above zero so that the steps can be seen.</p>
-    <div class="scroll">
+    <div class="scroll" tabindex="0" role="group" aria-label="figures">
       <table class="ledger">
         <thead><tr><th>{{ splitBy.map(dimensionLabel).join(' · ') }}</th><th class="n">before</th><th class="n">now</th><th class="n">{{ perDay ? 'difference a day' : 'difference' }}</th><th class="n">by quantity</th><th class="n">by price</th><th class="n">both</th><th class="n">came or went</th><th class="n">other</th></tr></thead>
         <tbody>

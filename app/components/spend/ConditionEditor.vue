@@ -18,9 +18,11 @@ const above = ref('')
 const values = ref<SpendRow[]>([])
 const { attempt, problem, busy } = useAttempt()
 
+const form = useTemplateRef<HTMLElement>('form')
 watch(dimension, async (chosen) => {
   values.value = []
   if (!chosen) return
+  void nextTick(() => form.value?.querySelector<HTMLElement>('.search')?.focus()) // the list of dimensions that had the focus is gone
   const known = spend.view![keeps.value ? 'keep' : 'leaveOut'][chosen] ?? []
   ticked.value = known.map(value => value ?? NONE)
   await attempt(async () => {
@@ -53,7 +55,7 @@ function apply() {
 </script>
 
 <template>
-  <form class="editor" @submit.prevent="apply" @keydown.ctrl.enter.prevent="apply">
+  <form ref="form" class="editor" @submit.prevent="apply" @keydown.ctrl.enter.prevent="apply">
     <OptionList v-if="!dimension" :options="options" label="what to narrow by" @choose="dimension = $event" />
     <template v-else>
       <div class="head">

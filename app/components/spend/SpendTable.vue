@@ -184,18 +184,18 @@ const lineOf = (line: Line) => line.open === null ? spend.lines.get(JSON.stringi
       </UPopover>
       <ExportMenu />
     </div>
-    <div ref="frame" class="frame" :class="{ long }">
+    <div ref="frame" class="frame" tabindex="0" role="group" aria-label="rows" :class="{ long }">
       <table class="ledger">
         <caption class="sr-only">{{ measureNames[view.measure] }} in {{ spend.currency }}, {{ periodText(spend.period) }}</caption>
         <thead>
           <tr>
             <th v-if="view.splitBy.length" :style="widthOf('names')" :aria-sort="view.splitBy.includes(sort.column) ? sortMark(sort.column) : undefined">
               <template v-for="(dimension, i) in view.splitBy" :key="dimension"><template v-if="i"> · </template><button class="sort" @click="sortBy(dimension)">{{ dimensionLabel(dimension) }}</button></template>
-              <span class="grip" role="separator" tabindex="0" aria-label="width of the names" aria-orientation="vertical" @pointerdown.prevent="resize($event, 'names')" @keydown="resizeByKey($event, 'names')" />
+              <span class="grip" role="separator" tabindex="0" aria-label="width of the names" aria-orientation="vertical" :aria-valuenow="widths.names ?? 0" aria-valuetext="arrows make it narrower or wider" @pointerdown.prevent="resize($event, 'names')" @keydown="resizeByKey($event, 'names')" />
             </th>
             <th v-else />
             <th v-if="hasLines" class="spark">over time</th>
-            <th v-for="head in figures" :key="head.id" class="n" :style="widthOf(head.id)" :aria-sort="sortMark(head.id)"><button class="sort" @click="sortBy(head.id)">{{ headText(head) }}</button><span class="grip" role="separator" tabindex="0" :aria-label="`width of ${headText(head)}`" aria-orientation="vertical" @pointerdown.prevent="resize($event, head.id)" @keydown="resizeByKey($event, head.id)" /></th>
+            <th v-for="head in figures" :key="head.id" class="n" :style="widthOf(head.id)" :aria-sort="sortMark(head.id)"><button class="sort" @click="sortBy(head.id)">{{ headText(head) }}</button><span class="grip" role="separator" tabindex="0" :aria-label="`width of ${headText(head)}`" aria-orientation="vertical" :aria-valuenow="widths[head.id] ?? 0" aria-valuetext="arrows make it narrower or wider" @pointerdown.prevent="resize($event, head.id)" @keydown="resizeByKey($event, head.id)" /></th>
           </tr>
         </thead>
         <tbody>

@@ -47,7 +47,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
       <button class="button main" :disabled="busy || wrong">Hold it against the charges</button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
-    <table v-if="invoices.length" class="ledger" data-testid="invoices">
+    <div v-if="invoices.length" class="scroll" tabindex="0" role="group" aria-label="invoices"><table class="ledger" data-testid="invoices">
       <thead><tr><th>invoice</th><th>month</th><th class="n">invoiced</th><th class="n">loaded</th><th class="n">difference</th><th>made of</th><th>state</th><th /></tr></thead>
       <tbody>
         <template v-for="invoice in invoices" :key="invoice.id">
@@ -64,7 +64,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
           </td></tr>
         </template>
       </tbody>
-    </table>
+    </table></div>
     <p v-else-if="busy" class="note">Reading…</p>
   </div>
 </template>

@@ -66,7 +66,7 @@ const virtual = useVirtualizer(computed(() => ({ count: shown.value.length, getS
     <h1 class="sentence">{{ count(codes.length) }} SKU codes are on the charges; {{ unknown.length ? `${count(unknown.length)} of them nobody has put in plain words yet` : 'all of them in plain words' }}.</h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="bar"><input v-model="sought" class="field" placeholder="Search codes and words" aria-label="Search codes and words"><label v-if="unknown.length"><input v-model="unknownOnly" type="checkbox"> only those without words</label></div>
-    <div ref="frame" class="frame">
+    <div ref="frame" class="frame" tabindex="0" role="group" aria-label="codes">
       <table class="ledger">
         <thead><tr><th>code</th><th>in plain words</th><th>charged for</th><th>from</th><th class="n">effective, all that is loaded</th><th /></tr></thead>
         <tbody>

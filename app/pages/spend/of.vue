@@ -105,7 +105,7 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
           <div>
             <TimeBars :label="`${label} by month`" :starts="starts" grain="month" :unit="currency" :series="[{ name: 'effective', amounts: monthly }]" />
             <div class="head"><h2 class="heading">All resources</h2><button class="link" :disabled="busy" @click="handOver('csv')">Hand over as CSV</button><button class="link" :disabled="busy" @click="handOver('xlsx')">as XLSX</button></div>
-            <div ref="frame" class="frame">
+            <div ref="frame" class="frame" tabindex="0" role="group" aria-label="resources">
               <table class="ledger" data-testid="resources">
                 <thead><tr><th>resource</th><th>type</th><th>sub account</th><th>region</th><th class="n">quantity</th><th class="n">effective, {{ currency }}</th></tr></thead>
                 <tbody>

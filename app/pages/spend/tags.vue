@@ -127,7 +127,7 @@ const setAlias = (spellings: string[], as: string | null) => attempt(async () =>
           <p class="minor">Holds for all that is loaded, the past included, and changes no charge.</p>
         </template>
         <h3 class="heading">All values</h3>
-        <div class="values"><table class="ledger"><tbody><tr v-for="{ value, amount } in values" :key="value"><td><NuxtLink class="link" :to="{ path: '/spend', query: { keep: `Tags/${chosen}=${value}` } }">{{ value }}</NuxtLink></td><td class="n">{{ money(amount, currency) }}</td></tr></tbody></table></div>
+        <div class="values" tabindex="0" role="group" aria-label="all values"><table class="ledger"><tbody><tr v-for="{ value, amount } in values" :key="value"><td><NuxtLink class="link" :to="{ path: '/spend', query: { keep: `Tags/${chosen}=${value}` } }">{{ value }}</NuxtLink></td><td class="n">{{ money(amount, currency) }}</td></tr></tbody></table></div>
       </section>
     </div>
   </div>

@@ -1,0 +1,5 @@
+import { route } from '../../../http/route'
+import { listMapped } from '../../../stores/mappings'
+
+/** The sources whose files are read through a mapping. */
+export default route(async ({ database }) => ({ sources: await listMapped(database.db) }))

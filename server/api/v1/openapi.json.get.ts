@@ -1,0 +1,7 @@
+import { openApiDocument } from '../../http/openapi/document'
+import { route } from '../../http/route'
+
+let made: ReturnType<typeof openApiDocument> | null = null
+
+/** The OpenAPI 3.1 document of this interface. */
+export default route(() => made ??= openApiDocument())
