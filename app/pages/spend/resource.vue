@@ -88,7 +88,9 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
           <ul><li v-for="event in resource.events" :key="event.day + event.what"><span class="minor">{{ dayText(event.day) }}</span> {{ event.what }}</li></ul>
           <h2 class="heading">Note</h2>
           <template v-if="writing"><textarea v-model="note" class="field area" rows="6" aria-label="Note, in Markdown" /><div class="acts"><button class="button main" @click="saveNote">Keep it</button><button class="button" @click="writing = false">Leave it</button></div></template>
-          <template v-else><!-- eslint-disable-next-line vue/no-v-html -- Markdown without HTML, made harmless --><div v-if="resource.note?.body" class="marked" v-html="markdownHtml(resource.note.body)" /><p v-if="resource.note?.body" class="minor">{{ resource.note.who }}, {{ timeText(resource.note.savedAt) }}</p><button class="link" @click="writing = true">{{ resource.note?.body ? 'Change it' : 'Write a note' }}</button></template>
+          <template v-else>
+            <!-- eslint-disable-next-line vue/no-v-html -- Markdown without HTML, made harmless -->
+            <div v-if="resource.note?.body" class="marked" v-html="markdownHtml(resource.note.body)" /><p v-if="resource.note?.body" class="minor">{{ resource.note.who }}, {{ timeText(resource.note.savedAt) }}</p><button class="link" @click="writing = true">{{ resource.note?.body ? 'Change it' : 'Write a note' }}</button></template>
         </div>
       </div>
     </template>

@@ -8,14 +8,17 @@ export default route(async ({ event, database, cube, who }) => {
   const { dimension, spellings, as } = await body(event, aliasChange)
   checkDimensions([dimension])
   const { body: known } = await readReference(database.db)
-  const own = { ...known.aliases[dimension] }
+  const changed = new Map(Object.entries(known.aliases[dimension] ?? {}))
   for (const spelling of spellings) {
-    if (as === null || spelling === as) delete own[spelling]
-    else own[spelling] = as
+    if (as === null || spelling === as) changed.delete(spelling)
+    else changed.set(spelling, as)
   }
   // what counted as one of these spellings counts as the new one: no chains
-  if (as !== null) for (const [spelling, target] of Object.entries(own)) if (spellings.includes(target) && spelling !== as) own[spelling] = as
-  delete own[as ?? '']
+  if (as !== null) {
+    for (const [spelling, target] of changed) if (spellings.includes(target)) changed.set(spelling, as)
+    changed.delete(as)
+  }
+  const own = Object.fromEntries(changed)
   const { [dimension]: _, ...others } = known.aliases
   await saveReference(database.db, { ...known, aliases: Object.keys(own).length ? { ...others, [dimension]: own } : others }, who)
   await cube.refreshReference()

@@ -1,0 +1,102 @@
+// Reading the spend at a size: import, start, twelve questions, beside the same in SQL on the embedded database and in DuckDB, the fastest
+// general engine in the registry. Times are of this machine, now: ratios in one run are the point. Writes bench/results/SIZE.json.
+import { copyFileSync, mkdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
+import { DuckDBInstance } from '@duckdb/node-api'
+import { startServices } from '../server/services'
+import { writeBenchFiles } from './charges'
+import { questions } from './questions'
+import { flat, questionSql, star } from './sql'
+
+const copies = Number(process.argv[2] ?? 1)
+const withSql = !process.argv.includes('--no-sql')
+const ROUNDS = 25
+const folder = resolve(`.data/bench/${copies}`)
+const files = join(folder, 'files')
+const ranked = (times: number[]) => [...times].sort((a, b) => a - b)
+const median = (times: number[]) => ranked(times)[Math.floor(times.length / 2)]!
+const p95 = (times: number[]) => ranked(times)[Math.min(times.length - 1, Math.ceil(times.length * 0.95) - 1)]!
+const round = (ms: number) => Math.round(ms * 10) / 10
+async function timed<T>(work: () => Promise<T>): Promise<number> {
+  const began = performance.now()
+  await work()
+  return performance.now() - began
+}
+
+async function main() {
+  const deliveries = await writeBenchFiles(files, copies)
+  const rows = deliveries.flatMap(d => d.files).reduce((n, f) => n + f.rows, 0)
+  console.log(`${rows} charges in ${deliveries.length} deliveries`)
+  const data = join(folder, 'data')
+  rmSync(data, { recursive: true, force: true })
+  let services = await startServices(data, resolve('.output/server'))
+
+  // import, from file to answered question; while it runs questions are asked
+  const during: number[] = []
+  let loading = true
+  const asking = (async () => {
+    while (loading) {
+      during.push(await timed(() => services.cube.ask('answer', questions[3]!.question)))
+      await new Promise(resolve => setTimeout(resolve, 500))
+    }
+  })()
+  const importMs = await timed(async () => {
+    for (const [i, { source, month, files: list }] of deliveries.entries()) {
+      const inbox = join(data, 'inbox', String(i))
+      mkdirSync(inbox, { recursive: true })
+      const arrived = list.map(({ name }, n) => {
+        copyFileSync(join(files, name), join(inbox, String(n)))
+        return { name, path: join(inbox, String(n)), bytes: statSync(join(files, name)).size, sha256: '' }
+      })
+      const id = await services.importer.start(source, arrived, inbox, 'bench')
+      await services.importer.idle()
+      const status = await services.importer.status(id)
+      if (status?.state !== 'loaded') throw new Error(`${source} ${month}: ${status?.state} ${status?.message} ${JSON.stringify(status?.errors[0])}`)
+    }
+  })
+  loading = false
+  await asking
+  const largest = deliveries.reduce((a, b) => b.files[0]!.rows > a.files[0]!.rows ? b : a)
+  const again = await timed(async () => {
+    const inbox = join(data, 'inbox', 'again')
+    mkdirSync(inbox, { recursive: true })
+    const arrived = largest.files.map(({ name }, n) => {
+      copyFileSync(join(files, name), join(inbox, String(n)))
+      return { name, path: join(inbox, String(n)), bytes: statSync(join(files, name)).size, sha256: '' }
+    })
+    await services.importer.start(largest.source, arrived, inbox, 'bench')
+    await services.importer.idle()
+  })
+  const againRows = largest.files.reduce((n, f) => n + f.rows, 0)
+  await services.close()
+  const startMs = await timed(async () => {
+    services = await startServices(data, resolve('.output/server'))
+    await services.cube.ask('answer', questions[0]!.question)
+  })
+  const memory = process.memoryUsage().rss
+
+  const duck = await (await DuckDBInstance.create(':memory:', { threads: '2' })).connect()
+  const duckReadMs = await timed(() => duck.run(`create table charges as select * replace (ChargePeriodStart::timestamp as ChargePeriodStart, BilledCost::decimal(38,15) as BilledCost, EffectiveCost::decimal(38,15) as EffectiveCost, ListCost::decimal(38,15) as ListCost, ContractedCost::decimal(38,15) as ContractedCost, PricingQuantity::decimal(38,15) as PricingQuantity)
+    from read_csv('${join(files, '*.csv.gz')}', all_varchar = true, union_by_name = true, nullstr = '')`))
+
+  const results = []
+  for (const { name, question } of questions) {
+    const times = { cube: [] as number[], duck: [] as number[], sql: [] as number[] }
+    for (let i = 0; i < ROUNDS; i++) {
+      times.cube.push(await timed(() => services.cube.ask('answer', question)))
+      if (i < 9) times.duck.push(await timed(() => duck.runAndReadAll(questionSql(question, flat))))
+      if (withSql && i < 3) times.sql.push(await timed(() => services.database.client.query(questionSql(question, star))))
+    }
+    const own = times.cube.slice(2) // the first two warm the loop that is made for the shape
+    const result = { name, cube: round(median(own)), p95: round(p95(own)), duck: round(median(times.duck)), sql: withSql ? round(median(times.sql)) : null }
+    results.push(result)
+    console.log(name.padEnd(56), String(result.cube).padStart(8), String(result.p95).padStart(8), String(result.duck).padStart(9), String(result.sql ?? '–').padStart(9))
+  }
+  const report = { rows, importRowsPerSecond: Math.round(rows / importMs * 1000), largestDelivery: { rows: againRows, rowsPerSecond: Math.round(againRows / again * 1000) }, duckReadRowsPerSecond: Math.round(rows / duckReadMs * 1000), startMs: Math.round(startMs), memoryMb: Math.round(memory / 1e6), whileLoading: { median: round(median(during)), p95: round(p95(during)), asked: during.length }, questions: results }
+  mkdirSync('bench/results', { recursive: true })
+  writeFileSync(`bench/results/${rows}.json`, JSON.stringify(report, null, 1) + '\n')
+  console.log(JSON.stringify({ ...report, questions: undefined }))
+  await services.close()
+  process.exit(0)
+}
+await main()
