@@ -1,9 +1,11 @@
 import { Decimal, decimalText } from '../money/decimal'
 import { scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
+import { TupleIndex } from '../focus/column-values'
 import { groupCharges, type Groups } from './group'
 import type { Answer, AnswerRow, CurrencyAmount, Denomination, Grouping, Measure, Question } from './question'
 import type { MeasureName } from './segment'
+import { Sums } from './sums'
 
 /** A group of charges with the exact sum of each measure that was asked for. */
 export type Group = { values: Record<string, string | null>, start: string | null, currency: string, amounts: Scaled[], count: number }
@@ -58,49 +60,87 @@ function sumAnswer(groups: Groups, question: Pick<Question, 'splitBy' | 'limit' 
   const [first, less] = groups.sums
   const total = (group: number) => first!.total(groups.cell(group)) - (less?.total(groups.cell(group)) ?? 0n)
   const text = (group: number) => less ? scaledText(total(group)) : first!.text(groups.cell(group))
-  const near = (group: number) => first!.near(groups.cell(group)) - (less?.near(groups.cell(group)) ?? 0)
-  // a combination of values, whatever its start: its name is made of codes, which is quicker than of texts
-  const name = (group: number) => {
-    let key = groups.denomination(group)
-    for (let split = 0; split < question.splitBy.length; split++) key += ` ${groups.code(group, split)}`
-    return key
-  }
-  const order = Array.from({ length: groups.size }, (_, group) => group)
+  const near = new Float64Array(groups.size)
+  for (let group = 0; group < groups.size; group++) near[group] = first!.near(groups.cell(group)) - (less?.near(groups.cell(group)) ?? 0)
+  const all = Array.from({ length: groups.size }, (_, group) => group)
+  const sums = (list: number[]) => totalsOf(groups, list)
   let rest: Answer['rest'] = null
-  let kept = order
+  let kept = all
   if (question.limit !== undefined && groups.size > question.limit) {
-    const sizes = new Map<string, { group: number, amount: Scaled }>()
-    for (const group of order) {
-      const key = name(group)
-      const known = sizes.get(key)
-      if (known) known.amount += total(group)
-      else sizes.set(key, { group, amount: total(group) })
-    }
-    if (sizes.size > question.limit) {
-      const identity = (group: number) => identityOf(groups, group, question.splitBy)
-      const size = (n: Scaled) => n < 0n ? -n : n
-      const ranked = [...sizes].sort(([, a], [, b]) => size(a.amount) === size(b.amount) ? (identity(a.group) < identity(b.group) ? -1 : 1) : size(a.amount) > size(b.amount) ? -1 : 1)
-      const largest = new Set(ranked.slice(0, question.limit).map(([key]) => key))
-      kept = order.filter(group => largest.has(name(group)))
-      const left = order.filter(group => !largest.has(name(group)))
-      rest = { count: ranked.length - largest.size, amounts: sumByCurrency(left.map(group => ({ currency: groups.denomination(group), amount: total(group) }))) }
+    const combinations = combinationsOf(groups, question.splitBy.length)
+    if (combinations.count > question.limit) {
+      const largest = largestOf(groups, combinations, near, question)
+      kept = all.filter(group => largest.has(combinations.of[group]!))
+      rest = { count: combinations.count - largest.size, amounts: sums(all.filter(group => !largest.has(combinations.of[group]!))) }
     }
   }
-  return { totals: sumByCurrency(order.map(group => ({ currency: groups.denomination(group), amount: total(group) }))), rows: sorted(groups, kept, question.splitBy, near, total, text), rest }
+  return { totals: sums(all), rows: sorted(groups, kept, question.splitBy, near, total, text), rest }
 }
 
-/** Rows by start, then largest first; equal ones in the order of their names. */
-function sorted(groups: Groups, kept: number[], splitBy: readonly string[], near: (group: number) => number, total: (group: number) => Scaled, text: (group: number) => string): AnswerRow[] {
-  const items = kept.map(group => ({ group, start: groups.start(group) ?? '', near: near(group) }))
-  items.sort((a, b) => {
-    if (a.start !== b.start) return a.start < b.start ? -1 : 1
-    const apart = b.near - a.near
-    if (Math.abs(apart) > 1e-6 * (Math.abs(a.near) + Math.abs(b.near) + 1)) return apart
-    const [x, y] = [total(a.group), total(b.group)]
-    if (x !== y) return x > y ? -1 : 1
-    return identityOf(groups, a.group, splitBy) < identityOf(groups, b.group, splitBy) ? -1 : 1
+/** Which combination of values (and currency or unit) each group is of, whatever its start; combinations are numbered from 0. */
+function combinationsOf(groups: Groups, splits: number): { of: Int32Array, count: number } {
+  const of = new Int32Array(groups.size)
+  const index = new TupleIndex(splits + 1)
+  const tuple = new Int32Array(splits + 1)
+  for (let group = 0; group < groups.size; group++) {
+    for (let split = 0; split < splits; split++) tuple[split] = groups.code(group, split)
+    tuple[splits] = groups.kind(group)
+    of[group] = index.place(tuple)
+  }
+  return { of, count: index.size }
+}
+
+/** The combinations that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
+function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): Set<number> {
+  const sizes = new Float64Array(count)
+  const members: number[][] = Array.from({ length: count }, () => [])
+  for (let group = 0; group < groups.size; group++) {
+    sizes[of[group]!]! += near[group]!
+    members[of[group]!]!.push(group)
+  }
+  const exact = (combination: number) => {
+    const sum = members[combination]!.reduce((n, group) => n + groups.sums[0]!.total(groups.cell(group)) - (groups.sums[1]?.total(groups.cell(group)) ?? 0n), 0n)
+    return sum < 0n ? -sum : sum
+  }
+  const order = Array.from({ length: count }, (_, combination) => combination).sort((a, b) => {
+    const [x, y] = [Math.abs(sizes[a]!), Math.abs(sizes[b]!)]
+    if (isApart(x, y)) return y - x
+    const [p, q] = [exact(a), exact(b)]
+    return p === q ? (identityOf(groups, members[a]![0]!, splitBy) < identityOf(groups, members[b]![0]!, splitBy) ? -1 : 1) : p > q ? -1 : 1
   })
-  return items.map(({ group }) => ({ values: valuesOf(groups, group, splitBy), start: groups.start(group), currency: groups.denomination(group), amount: text(group) }))
+  return new Set(order.slice(0, limit))
+}
+
+/** Exact totals per currency or unit, in the order of the alphabet. */
+function totalsOf(groups: Groups, list: number[]): CurrencyAmount[] {
+  const names = new Map<number, string>()
+  const totals = new Map<number, Sums[]>()
+  for (const group of list) {
+    const kind = groups.kind(group)
+    let own = totals.get(kind)
+    if (!own) {
+      totals.set(kind, own = groups.sums.map(() => new Sums(1)))
+      names.set(kind, groups.denomination(group))
+    }
+    for (let i = 0; i < own.length; i++) own[i]!.add(0, groups.sums[i]!, groups.cell(group))
+  }
+  return [...totals].map(([kind, [sum, less]]) => ({ currency: names.get(kind)!, amount: scaledText(sum!.total(0) - (less?.total(0) ?? 0n)) })).sort((a, b) => a.currency < b.currency ? -1 : 1)
+}
+
+/** Whether two near sums differ by more than what adding floats may have blurred. */
+const isApart = (a: number, b: number) => Math.abs(a - b) > 1e-6 * (Math.abs(a) + Math.abs(b) + 1)
+
+/** Rows by start, then largest first; equal ones in the order of their names. */
+function sorted(groups: Groups, kept: number[], splitBy: readonly string[], near: Float64Array, total: (group: number) => Scaled, text: (group: number) => string): AnswerRow[] {
+  const steps = new Int32Array(groups.size)
+  for (const group of kept) steps[group] = groups.step(group)
+  return [...kept].sort((a, b) => {
+    if (steps[a] !== steps[b]) return steps[a]! - steps[b]!
+    if (isApart(near[a]!, near[b]!)) return near[b]! - near[a]!
+    const [x, y] = [total(a), total(b)]
+    if (x !== y) return x > y ? -1 : 1
+    return identityOf(groups, a, splitBy) < identityOf(groups, b, splitBy) ? -1 : 1
+  }).map(group => ({ values: valuesOf(groups, group, splitBy), start: groups.start(group), currency: groups.denomination(group), amount: text(group) }))
 }
 
 function identityOf(groups: Groups, group: number, splitBy: readonly string[]): string {

@@ -19,6 +19,10 @@ export type Groups = {
   values: (split: number) => (string | null)[]
   start: (group: number) => string | null
   denomination: (group: number) => string
+  /** The same as a number: equal for groups whose sums may be added. */
+  kind: (group: number) => number
+  /** Code of the start of its time; starts are in order. 0 without a grain. */
+  step: (group: number) => number
   sums: Sums[]
   /** The cell that a group's sums stand in. */
   cell: (group: number) => number
@@ -222,6 +226,8 @@ function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, com
     count: group => counts[used[group]!]!,
     code: (group, split) => codes[group * width + split]!,
     values: split => codings[split]!.values,
+    kind: group => by === 'currency per pricing unit' ? codes[group * width + kindAt]! * units!.values.length + codes[group * width + kindAt + 1]! : codes[group * width + kindAt]!,
+    step: group => starts ? codes[group * width + splits]! : 0,
     start: group => starts ? starts[codes[group * width + splits]!]! : null,
   }
 }

@@ -52,6 +52,19 @@ export class Sums {
     this.#rowBound = 0
   }
 
+  /** Adds another sum's cell, exactly. */
+  add(cell: number, from: Sums, fromCell: number): void {
+    const high = this.high[cell]! + from.high[fromCell]!
+    const low = this.low[cell]! + from.low[fromCell]!
+    if (from.#carried.has(fromCell) || Math.abs(high) >= EXACT || Math.abs(low) >= EXACT) {
+      this.#carried.set(cell, this.total(cell) + from.total(fromCell))
+      this.high[cell] = this.low[cell] = 0
+      return
+    }
+    this.high[cell] = high
+    this.low[cell] = low
+  }
+
   total(cell: number): Scaled {
     return (this.#carried.get(cell) ?? 0n) + fromLimbs(this.high[cell]!, this.low[cell]!)
   }

@@ -11,7 +11,7 @@ const likely: [column: string, kind: 'text' | 'number' | 'time', names: RegExp][
   ['BillingCurrency', 'text', /^(billing[ _-]*)?(currency|curr|währung|ccy)([ _-]*code)?$/i],
   ['ServiceName', 'text', /^(service|product|item|category|module|application|plan)([ _-]*name)?$/i],
   ['SubAccountName', 'text', /^((sub|linked|cost)[ _-]*)?(account|project|subscription|department|cost[ _-]*cent(er|re)|team|workspace|site)([ _-]*name)?$/i],
-  ['SkuMeter', 'text', /^(meter|tier|usage[ _-]*type|operation)([ _-]*name)?$/i],
+  ['SkuMeter', 'text', /^(meter|tier|kind|operation)([ _-]*name)?$/i],
   ['ResourceId', 'text', /^(resource|instance|asset|object|host)([ _-]*(id|identifier))?$/i],
   ['ResourceName', 'text', /^(resource|instance|asset|host)[ _-]*name$/i],
   ['RegionId', 'text', /^(region|location)([ _-]*(id|name))?$/i],
