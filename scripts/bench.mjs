@@ -7,4 +7,5 @@ install()
 if (!existsSync('.output/server/index.mjs')) npx(['nuxt', 'build'])
 const sizes = process.argv.slice(2).length ? process.argv.slice(2) : ['1']
 for (const copies of sizes) npx(['tsx', 'bench/spend.mts', copies])
+npx(['tsx', 'bench/draw.mts'])
 npx(['tsx', 'bench/estimating.ts'])

@@ -21,9 +21,18 @@ export class ColumnValues {
 
   constructor(private readonly decode: Decode) {}
 
+  /** Whether the text between two places of the bytes is the one met last: nothing has changed then. */
+  isLast(bytes: Uint8Array, from: number, to: number): boolean {
+    const arena = this.#arena
+    let k = this.#from[this.#last]!
+    if (this.#to[this.#last]! - k !== to - from) return false
+    for (let i = from; i < to; i++, k++) if (bytes[i] !== arena[k]) return false
+    return true
+  }
+
   /** The number of the text between two places of the bytes. */
   ofBytes(bytes: Uint8Array, from: number, to: number): number {
-    if (from === to) return EMPTY
+    if (from === to) return this.#last = EMPTY
     if (this.#equal(this.#last, bytes, from, to)) return this.#last
     let hash = 0x811C9DC5
     for (let i = from; i < to; i++) hash = Math.imul(hash ^ bytes[i]!, 0x01000193)

@@ -1,9 +1,6 @@
 import type { TakenCharge } from '../../core/focus/intake'
+import { COPY_HEAD, EPOCH_2000 } from './binary-copy'
 
-// PostgreSQL's binary COPY: a signature, flags, an extension; then per row a count of fields and for each its length and bytes; a trailer of −1.
-const HEAD = Buffer.from('PGCOPY\n\xFF\r\n\0\0\0\0\0\0\0\0\0', 'latin1')
-/** Seconds from 1970 to 2000, where PostgreSQL's time begins. */
-const EPOCH_2000 = 946_684_800
 const FIELDS = 20
 /** A row at its longest: a count, four times and numbers of fixed width, nine keys, six numerics of at most eight groups. */
 const ROW_BYTES = 2 + 8 + 3 * 12 + 7 + 9 * 8 + 6 * (4 + 8 + 16)
@@ -20,8 +17,8 @@ export class ChargeCopy {
   }
 
   #begin(): void {
-    this.#bytes.set(HEAD)
-    this.#at = HEAD.length
+    this.#bytes.set(COPY_HEAD)
+    this.#at = COPY_HEAD.length
     this.rows = 0
   }
 

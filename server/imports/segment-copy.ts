@@ -1,12 +1,10 @@
 import type { EncodedSegment } from './segment-builder'
-
-const HEAD = Buffer.from('PGCOPY\n\xFF\r\n\0\0\0\0\0\0\0\0\0', 'latin1')
-const EPOCH_2000 = 946_684_800
+import { COPY_HEAD, EPOCH_2000 } from './binary-copy'
 
 /** One row for `COPY charge_segment FROM … (FORMAT binary)`: load, period, number, rows, bytes. */
 export function segmentCopy(loadId: number, { periodStart, number, rows, bytes }: EncodedSegment): Uint8Array {
-  const b = Buffer.alloc(HEAD.length + 2 + 8 + 12 + 8 + 8 + 4 + bytes.length + 2)
-  let at = HEAD.copy(b)
+  const b = Buffer.alloc(COPY_HEAD.length + 2 + 8 + 12 + 8 + 8 + 4 + bytes.length + 2)
+  let at = COPY_HEAD.copy(b)
   const int = (value: number) => {
     at = b.writeInt32BE(value, b.writeInt32BE(4, at))
   }

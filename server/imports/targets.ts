@@ -52,7 +52,7 @@ export class ChargeTarget implements RowTarget {
       return
     }
     const intake = this.#intake!
-    if (cells === intake.header.length) for (let i = 0; i < cells; i++) intake.setBytes(i, bytes, starts[i]!, ends[i]!)
+    if (cells === intake.header.length) intake.setRow(bytes, starts, ends)
     this.#end(intake, cells)
   }
 

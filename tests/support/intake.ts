@@ -14,12 +14,12 @@ export function take(header: string[], rows: string[][], way: 'text' | 'bytes' =
   const intake = new Intake(header, { decode: decodeUtf8, note: problem => problems.push(problem), entryId: (name, values) => entries[name]!.push(values) - 1 })
   const charges: Taken[] = []
   for (const cells of rows) {
-    cells.forEach((cell, i) => {
-      if (i >= header.length) return
-      const bytes = Buffer.from(`x${cell}y`)
-      if (way === 'bytes') intake.setBytes(i, bytes, 1, bytes.length - 1)
-      else intake.setText(i, cell)
-    })
+    if (way === 'text') cells.slice(0, header.length).forEach((cell, i) => intake.setText(i, cell))
+    else if (cells.length === header.length) {
+      const pieces = cells.map(cell => Buffer.from(cell))
+      const starts = Int32Array.from(pieces, (_, i) => pieces.slice(0, i).reduce((n, piece) => n + piece.length + 1, 0))
+      intake.setRow(Buffer.concat(pieces.flatMap(piece => [piece, Buffer.from(',')])), starts, Int32Array.from(starts, (start, i) => start + pieces[i]!.length))
+    }
     const charge = intake.endRow('file', cells.length)
     if (!charge) continue
     charges.push({

@@ -22,7 +22,7 @@ const signed = (amount: string, currency: string) => `${amount.startsWith('-') |
       <h2 class="heading">{{ load.source }}</h2>
       <button class="link" @click="$emit('close')">close</button>
     </div>
-    <p class="minor">{{ load.files.map(f => f.name).join(', ') }} · {{ load.who }} · {{ timeText(load.startedAt) }}</p>
+    <p class="minor"><span v-for="file in load.files" :key="file.name" :title="`SHA-256 ${file.sha256}`">{{ file.name }} ({{ file.sha256.slice(0, 10) }}) </span>· {{ load.who }} · {{ timeText(load.startedAt) }}</p>
 
     <template v-if="load.state === 'checking' || load.state === 'loading'">
       <p>{{ load.state === 'checking' ? 'Checking' : 'Swapping in' }}: {{ bytesText(load.bytesDone) }} of {{ bytesText(load.bytesTotal) }}, {{ count(load.rows) }} rows<template v-if="load.errorCount">, <span class="bad">{{ count(load.errorCount) }} errors so far</span></template></p>

@@ -45,7 +45,8 @@ const companionNames = computed(() => {
   })
   return found
 })
-const cell = (row: TableRow, id: string) => row.cells[table.value!.heads.findIndex(head => head.id === id)] ?? null
+const places = computed(() => new Map(table.value?.heads.map((head, i) => [head.id, i])))
+const cell = (row: TableRow, id: string) => row.cells[places.value.get(id) ?? -1] ?? null
 
 /** A line of the table: a row, or the sum of all rows that begin with the same values, which can be opened and closed. */
 type Line = { key: string, level: number, row: TableRow, open: boolean | null, count: number }
@@ -58,8 +59,14 @@ const sortedRows = computed(() => {
   const { column, down } = sort.value
   const place = view.value.splitBy.indexOf(column)
   if (place >= 0) return rows.sort((a, b) => (down ? -1 : 1) * nameOf(a, place).localeCompare(nameOf(b, place)))
-  return rows.sort((a, b) => (down ? -1 : 1) * (Number(cell(a, column) ?? '0') - Number(cell(b, column) ?? '0')))
+  return byNumber(rows, column, down)
 })
+
+/** Sorts by a column of figures, which are turned into numbers once. */
+function byNumber(rows: TableRow[], column: string, down: boolean): TableRow[] {
+  const numbers = new Map(rows.map(row => [row, Number(cell(row, column) ?? '0')]))
+  return rows.sort((a, b) => (down ? -1 : 1) * (numbers.get(a)! - numbers.get(b)!))
+}
 const lines = computed<Line[]>(() => nest(sortedRows.value, 0, '[]'))
 
 function nest(rows: TableRow[], level: number, parent: string): Line[] {
@@ -68,7 +75,9 @@ function nest(rows: TableRow[], level: number, parent: string): Line[] {
   const groups = new Map<string, TableRow[]>()
   for (const row of rows) {
     const key = JSON.stringify(row.values.slice(0, level + 1))
-    groups.set(key, [...groups.get(key) ?? [], row])
+    const known = groups.get(key)
+    if (known) known.push(row)
+    else groups.set(key, [row])
   }
   const summed = [...groups].map(([key, members]) => ({ key, members, sum: sumOf(members, level) }))
   const { column, down } = sort.value

@@ -35,8 +35,9 @@ const saving = ref(false)
 </template>
 
 <style scoped>
-.top { display: flex; flex-wrap: wrap; gap: 2px 24px; align-items: center; border-bottom: 1px solid var(--line); margin-bottom: 6px; }
-.open { margin-left: auto; display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: center; min-width: 0; }
+.top { position: relative; }
+.open { display: flex; flex-wrap: wrap; justify-content: flex-end; gap: 2px 10px; align-items: center; min-width: 0; margin-top: -33px; margin-bottom: 9px; padding-left: 430px; }
+@media (max-width: 1000px) { .open { margin-top: 0; padding-left: 0; justify-content: flex-start; } }
 .one { display: inline-flex; align-items: center; border: 1px solid var(--line-strong); border-bottom: 0; border-radius: 5px 5px 0 0; background: var(--paper-sunk); max-width: 210px; }
 .one.on { background: var(--paper-raised); }
 .title { min-height: 24px; padding: 0 4px 0 9px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 12px; color: var(--ink-2); }

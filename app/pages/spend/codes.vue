@@ -62,7 +62,7 @@ const virtual = useVirtualizer(computed(() => ({ count: shown.value.length, getS
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <h1 class="sentence">{{ count(codes.length) }} SKU codes are on the charges; {{ unknown.length ? `${count(unknown.length)} of them nobody has put in plain words yet` : 'all of them in plain words' }}.</h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="bar"><input v-model="sought" class="field" placeholder="Search codes and words" aria-label="Search codes and words"><label v-if="unknown.length"><input v-model="unknownOnly" type="checkbox"> only those without words</label></div>
@@ -89,7 +89,6 @@ const virtual = useVirtualizer(computed(() => ({ count: shown.value.length, getS
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .bar { display: flex; gap: 18px; align-items: center; margin: 8px 0; }
 .bar .field { width: 300px; }
 .frame { max-height: 560px; overflow: auto; position: relative; }

@@ -61,7 +61,7 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <h1 class="sentence">Billed beside effective cost, purchase by purchase, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" /></h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="!lines.length" class="note">{{ busy ? 'Reading…' : 'No charges in this period.' }}</p>
@@ -87,7 +87,6 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .strong { font-weight: 620; }
 .why { color: var(--ink-2); min-width: 190px; font-size: 12.5px; }
 .months { margin-top: 20px; max-width: 760px; }

@@ -90,7 +90,7 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="dimensionKind(dimension) === null" class="note">«{{ dimension }}» is nothing that spend can be looked at by. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink></p>
     <template v-else>
@@ -137,7 +137,6 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .named { color: var(--ink); font-weight: 600; }
 .whole { margin: 4px 0; color: var(--ink-2); }
 .columns { display: grid; grid-template-columns: minmax(0, 1.8fr) minmax(0, 1fr); gap: 34px; margin-top: 8px; }

@@ -47,7 +47,7 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <template v-if="resource">
       <h1 class="sentence"><b class="named">{{ resource.names[0] ?? resource.id }}</b>: {{ whatItIs }}, {{ resource.stillThere ? `charged since ${dayText(resource.firstDay)}` : `charged from ${dayText(resource.firstDay)} to ${dayText(resource.lastDay)}` }}.</h1>
@@ -99,7 +99,6 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .named { color: var(--ink); font-weight: 600; }
 .columns { display: grid; grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr); gap: 34px; margin-top: 8px; }
 .heading { margin: 18px 0 4px; }

@@ -19,7 +19,7 @@ const scheduleText = (sentence: SavedSentence) => sentence.schedule ? `every ${s
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <h1 class="sentence">{{ sentences.saved.length ? `${sentences.saved.length} sentences are kept.` : 'No sentence is kept yet: look at something in Spend and press «Keep this sentence».' }}</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(() => sentences.load())" />
     <section v-for="{ folder, list } in folders" :key="folder" class="folder">
@@ -51,7 +51,6 @@ const scheduleText = (sentence: SavedSentence) => sentence.schedule ? `every ${s
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .folder { margin-top: 16px; }
 .name { min-width: 210px; }
 .what { color: var(--ink-2); max-width: 420px; }

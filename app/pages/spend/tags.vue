@@ -90,7 +90,7 @@ const setAlias = (spellings: string[], as: string | null) => attempt(async () =>
 
 <template>
   <div class="page">
-    <div class="line"><SpendNav /></div>
+    <SpendNav />
     <h1 class="sentence">Tags on usage, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />, in {{ currency }}</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(load)" />
     <p v-if="!keys.length" class="note">{{ busy ? 'Reading…' : 'No charge has a tag.' }}</p>
@@ -134,7 +134,6 @@ const setAlias = (spellings: string[], as: string | null) => attempt(async () =>
 </template>
 
 <style scoped>
-.line { border-bottom: 1px solid var(--line); margin-bottom: 6px; }
 .columns { display: grid; grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr); gap: 30px; }
 .heading { margin: 16px 0 4px; }
 .columns section:last-child > .heading:first-child { margin-top: 0; }
