@@ -193,9 +193,9 @@ function containing(text: string): (value: string | null) => boolean {
 }
 
 /** Values whose billed cost within the period and the plain conditions is above an amount, in any one currency. */
-function aboveTest(cube: Cube, { conditions: _, ...scope }: Scope, { dimension, above }: Extract<Condition, { above: string }>): (value: string | null, code: number) => boolean {
+function aboveTest(cube: Cube, { start, end, keep, leaveOut, billingMonth }: Scope, { dimension, above }: Extract<Condition, { above: string }>): (value: string | null, code: number) => boolean {
   const least: Scaled = scaled(above)
-  const groups = groupCharges(cube, { ...scope, splitBy: [dimension], grain: null, measures: ['billedCost'] })
+  const groups = groupCharges(cube, { start, end, keep, leaveOut, ...(billingMonth && { billingMonth }), splitBy: [dimension], grain: null, measures: ['billedCost'], by: 'currency' })
   const passing = new Set<number>()
   for (let group = 0; group < groups.size; group++) if (groups.sums[0]!.total(groups.cell(group)) > least) passing.add(groups.code(group, 0))
   return (_value, code) => passing.has(code)

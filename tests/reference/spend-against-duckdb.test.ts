@@ -100,6 +100,6 @@ it('gives what DuckDB gives', async () => {
     const whole = await ask({ ...q, splitBy: [], grain: null })
     expect(new Map(totals.map(t => [JSON.stringify([null, t.currency]), t.amount]))).toEqual(whole)
     groups += rows.length
-  }), { numRuns: 150 })
+  }), { numRuns: 250 })
   expect(groups).toBeGreaterThan(1000)
 })

@@ -59,9 +59,11 @@ function draw() {
   const colours = chartColours()
   const kind = view.value.chart
   const many = kind === 'multiples'
+  // pictures side by side have one scale, or they cannot be compared
+  const most = many ? Math.max(0, ...drawn.value.flatMap(amounts => amounts.map(Number))) : undefined
   const number = (v: number) => Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString()
   const xAxis = (i: number) => ({ type: 'category', gridIndex: i, data: spend.starts, show: !many, axisTick: { show: false }, axisLine: { lineStyle: { color: colours.lineStrong } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: axisText, hideOverlap: true } })
-  const yAxis = (i: number) => ({ type: 'value', gridIndex: i, splitNumber: 4, show: !many, max: kind === 'share' ? 1 : undefined, splitLine: { lineStyle: { color: colours.line } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: (v: number) => kind === 'share' ? `${Math.round(v * 100)} %` : number(v) } })
+  const yAxis = (i: number) => ({ type: 'value', gridIndex: i, splitNumber: 4, show: !many, max: kind === 'share' ? 1 : most, splitLine: { lineStyle: { color: colours.line } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: (v: number) => kind === 'share' ? `${Math.round(v * 100)} %` : number(v) } })
   chart.setOption({
     animationDuration: 200,
     textStyle: { fontFamily: colours.sans },

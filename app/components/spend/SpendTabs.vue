@@ -17,6 +17,8 @@ function close(index: number) {
   if (next) void go(next)
 }
 const saving = ref(false)
+/** What is looked at, handed to Estimates: the month that the period begins in, with the narrowing. */
+const estimateFromThis = computed(() => ({ path: '/estimates', query: { month: spend.period.start.slice(0, 7), keep: JSON.stringify(keptWithSteps(spend.view!)), leaveOut: JSON.stringify(spend.view!.leaveOut) } }))
 </script>
 
 <template>
@@ -28,6 +30,7 @@ const saving = ref(false)
           <button class="title" :aria-current="i === sentences.at" :title="asked.title" @click="look(i)">{{ asked.title }}</button><button class="shut" :aria-label="`close ${asked.title}`" @click="close(i)">×</button>
         </span>
       </template>
+      <NuxtLink v-if="spend.view && spend.isMoney" :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
       <button class="link" @click="add">Open another</button>
       <UPopover v-model:open="saving"><button class="link">Keep this sentence</button><template #content><SaveSentence @done="saving = false" /></template></UPopover>
     </div>

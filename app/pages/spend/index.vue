@@ -21,8 +21,6 @@ watch(() => [route.query, data.facts?.revision] as const, async () => {
 const days = computed(() => spend.view ? daysBetween(spend.period.start, spend.period.end) : 0)
 const difference = computed(() => spend.totalBefore === null || !spend.additive ? null : subtractTexts(spend.total, spend.totalBefore))
 const signed = (amount: string) => `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.view!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
-/** What is looked at, handed to Estimates: the month that the period begins in, with the narrowing. */
-const estimateFromThis = computed(() => ({ path: '/estimates', query: { month: spend.period.start.slice(0, 7), keep: JSON.stringify(keptWithSteps(spend.view!)), leaveOut: JSON.stringify(spend.view!.leaveOut) } }))
 const perDay = computed(() => {
   const each = divideText(spend.total, Math.max(1, days.value))
   return spend.isMoney ? whole(each) : quantity(roundText(each, 4))
@@ -62,7 +60,6 @@ onKeyStroke('Escape', (event) => {
           <span v-if="spend.view.reportCurrency && spend.original.length" class="minor">billed as {{ spend.original.map(o => `${money(o.amount, o.currency)} ${o.currency}`).join(' + ') }}</span>
           <span v-if="spend.additive"><b>{{ perDay }} {{ unitSign(spend.currency, spend.view.measure) }}</b><span class="label">a day</span></span>
           <span v-if="difference !== null && spend.compared"><ChangeMark :now="spend.total" :before="spend.totalBefore" /> <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}</span></span>
-          <NuxtLink v-if="spend.isMoney" :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
           <span class="kinds" role="group" aria-label="Chart">
             <SentenceChoice label="chart" :options="charts.map(value => ({ value, label: chartNames[value] }))" :chosen="spend.view.chart" :text="chartNames[spend.view.chart]" @choose="actions.go({ chart: $event })" />
             <SentenceChoice v-if="spend.view.chart !== 'multiples' && spend.view.splitBy.length" label="how many values" :options="mostOptions" :chosen="String(spend.view.largest)" :text="`largest ${spend.view.largest}`" @choose="actions.go({ largest: Number($event) })" />

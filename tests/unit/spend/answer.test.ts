@@ -111,4 +111,7 @@ it('values that cost more than an amount, in any currency', () => {
   const cube = cubeOf([['a', '5'], ['a', '6'], ['b', '10'], ['c', '-20']].map(([ServiceName, amount]) => one({ amount: amount!, values: { ServiceName: ServiceName! } })))
   const kept = (keep: boolean) => answer(cube, { ...all, conditions: [{ dimension: 'ServiceName', keep, above: '10' }] }).rows.map(r => r.values.ServiceName)
   expect([kept(true), kept(false)]).toEqual([['a'], ['b', 'c']])
+  // currencies are never added for it, whatever is measured
+  const mixed = cubeOf([one({ amount: '6', values: { ServiceName: 'a', PricingUnit: 'GB' } }), one({ amount: '6', currency: 'USD', values: { ServiceName: 'a', PricingUnit: 'GB' } })])
+  expect(answer(mixed, { ...all, measure: 'pricingQuantity', conditions: [{ dimension: 'ServiceName', keep: true, above: '10' }] }).rows).toEqual([])
 })
