@@ -22,7 +22,7 @@ const scheduleText = (sentence: SavedSentence) => sentence.schedule ? `every ${s
     <SpendNav />
     <h1 class="sentence">{{ sentences.saved.length ? `${sentences.saved.length} sentences are kept.` : 'No sentence is kept yet: look at something in Spend and press «Keep this sentence».' }}</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(() => sentences.load())" />
-    <section v-for="{ folder, list } in folders" :key="folder" class="folder">
+    <section v-for="{ folder, list } in folders" :key="folder" class="folder" tabindex="0" :aria-label="folder || 'Without a folder'">
       <h2 class="heading">{{ folder || 'Without a folder' }}</h2>
       <table class="ledger">
         <thead><tr><th>sentence</th><th>what it answers</th><th>owner</th><th>sent</th><th /></tr></thead>
@@ -52,7 +52,9 @@ const scheduleText = (sentence: SavedSentence) => sentence.schedule ? `every ${s
 
 <style scoped>
 .folder { margin-top: 16px; }
-.name { min-width: 210px; }
+.folder .ledger { table-layout: fixed; min-width: 900px; }
+.folder { overflow-x: auto; position: relative; }
+.folder th:nth-child(1) { width: 20%; } .folder th:nth-child(3) { width: 14%; } .folder th:nth-child(4) { width: 14%; } .folder th:nth-child(5) { width: 15%; }
 .what { color: var(--ink-2); max-width: 420px; }
 .sent { max-width: 260px; overflow-wrap: anywhere; }
 .n :deep(.link) { margin-left: 12px; }
