@@ -45,8 +45,6 @@ export const useSpend = defineStore('spend', () => {
   const problem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
   const ready = ref(false)
-  /** How long the last view took from click to figures, in milliseconds. */
-  const took = ref(0)
   /** What the menu is open for, and where. */
   const menu = ref<{ target: ValueRef, at: DOMRect, splitting?: boolean } | null>(null)
   const workings = ref<{ title: string, parts: PriceParts['parts'], left: { count: number, amount: string } | null, total: string } | null>(null)
@@ -129,7 +127,6 @@ export const useSpend = defineStore('spend', () => {
   async function load(next: SpendView, dataDays: DataDays) {
     asking?.abort()
     const mine = asking = new AbortController()
-    const began = performance.now()
     view.value = next
     days.value = dataDays
     loading.value = true
@@ -172,7 +169,6 @@ export const useSpend = defineStore('spend', () => {
       columns.value = steps.map((step, i) => stepColumn(step, answers[listed.length + i * 2]!, answers[listed.length + i * 2 + 1]!))
       parts.value = partsNow ? partsNow.parts.filter(p => p.currency === inCurrency || !isMoneyMeasure(next.measure)) : null
       ready.value = true
-      took.value = Math.round(performance.now() - began)
     }
     catch (error) {
       if ((error as Error).name !== 'AbortError') problem.value = problemOf(error)
@@ -317,5 +313,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, took, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, ask, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
+  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, ask, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
 })

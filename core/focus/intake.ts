@@ -49,6 +49,8 @@ const powers = Array.from({ length: 16 }, (_, i) => 10 ** i)
  */
 export class Intake {
   rows = 0
+  /** Whether a row with all its cells has been seen: only then is there a row before to compare with. */
+  #begun = false
   readonly roundings = new Map<string, { count: number, difference: Decimal }>()
   readonly #kinds: Kind[]
   readonly #place: number[]
@@ -110,7 +112,7 @@ export class Intake {
   setRow(bytes: Uint8Array, starts: Int32Array, ends: Int32Array): void {
     const values = this.#values
     const isNumber = this.#isNumber
-    const first = this.rows === 0
+    const first = !this.#begun
     for (let i = 0; i < isNumber.length; i++) {
       if (isNumber[i] === 1 || first || !values[i]!.isLast(bytes, starts[i]!, ends[i]!)) this.setBytes(i, bytes, starts[i]!, ends[i]!)
     }
@@ -127,7 +129,7 @@ export class Intake {
 
   /** A cell that differs from the row before: what depends on its column is looked at again. */
   #set(column: number, id: number): void {
-    if (this.#ids[column] === id && this.rows > 0) return
+    if (this.#ids[column] === id && this.#begun) return
     this.#ids[column] = id
     this.#changed |= this.#bits[column]!
     if (this.#kinds[column] === 'time') return
@@ -252,7 +254,7 @@ export class Intake {
   }
 
   #checkValues(row: number): boolean {
-    if (this.rows === 1) this.#firstRow()
+    if (!this.#begun) this.#firstRow()
     if (this.#wrongCount === 0) return true
     for (let i = 0; i < this.#kinds.length; i++) {
       if (!this.#wrongCells[i]) continue
@@ -264,6 +266,7 @@ export class Intake {
 
   /** A cell that the first row left as it was, empty, has not been looked at yet. */
   #firstRow(): void {
+    this.#begun = true
     this.#changed = ~0
     for (let i = 0; i < this.#kinds.length; i++) {
       if (this.#kinds[i] !== 'value' || this.#wrongCells[i]) continue

@@ -44,12 +44,18 @@ export class Cube {
 
   setChunk(chunk: Chunk): void {
     this.chunks.set(chunkKey(chunk.source, chunk.billingPeriodStart), chunk)
-    this.#services = null
-    this.#codings.delete('ServiceWhole')
+    this.#forgetServices()
   }
 
   removeChunk(source: string, billingPeriodStart: string): void {
     this.chunks.delete(chunkKey(source, billingPeriodStart))
+    this.#forgetServices()
+  }
+
+  /** Which services there are depends on the chunks. */
+  #forgetServices(): void {
+    this.#services = null
+    this.#codings.delete('ServiceWhole')
   }
 
   get rows(): number {

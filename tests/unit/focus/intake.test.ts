@@ -56,3 +56,10 @@ it('names bytes that are not UTF-8, and a NUL byte, where they stand', () => {
   }
   expect(problems.map(p => [p.row, p.column, p.reason])).toEqual([[1, 'ServiceName', 'the bytes are not UTF-8'], [2, 'ServiceName', 'the text holds a NUL byte']])
 })
+
+it('tells what is missing in a row after a first one that has too few cells', () => {
+  for (const way of ['text', 'bytes'] as const) {
+    const { problems } = take(header, [cells({}).slice(1), cells({ ServiceName: '' })], way)
+    expect(problems.map(p => [p.row, p.column])).toEqual([[1, null], [2, 'ServiceName']])
+  }
+})
