@@ -210,20 +210,25 @@ export class Importer {
    * leaves all as it is.
    */
   async choose(id: string, use: 'this' | 'other'): Promise<void> {
-    const { db } = this.database
-    const [row] = await db.select().from(load).where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
-    if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
-    if (use === 'other') {
-      await this.#dropStaged(row.id)
-      await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
-      return
-    }
-    const { periodEnds } = row
-    this.#turn = this.#turn.then(async () => {
+    await this.#inTurn(async () => {
+      const [row] = await this.database.db.select().from(load).where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
+      if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
+      if (use === 'other') {
+        await this.#dropStaged(row.id)
+        await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
+        return
+      }
+      const { periodEnds } = row
       await this.#swapIn(row.id, row.source, { rows: row.rows, files: row.files, periodEnds, warnings: row.warnings, conformance: row.conformance!, corrections: row.corrections }, row.overlaps)
       await this.#refresh([...Object.keys(periodEnds).map(start => ({ source: row.source, start })), ...row.overlaps.map(({ source, billingPeriodStart }) => ({ source, start: billingPeriodStart }))])
     })
-    await this.#turn
+  }
+
+  /** Does a work after what is queued, so that what it has checked still holds when it acts. Its failure is the caller's alone: the queue goes on. */
+  async #inTurn(work: () => Promise<void>): Promise<void> {
+    const mine = this.#turn.then(work)
+    this.#turn = mine.catch(() => {})
+    await mine
   }
 
   async #swapIn(id: number, source: string, result: Swap, putAway: ImportOverlap[] = []): Promise<void> {
@@ -256,12 +261,17 @@ export class Importer {
 
   /** Takes a load back: what was there before counts again. @throws Problem when a later load has replaced some of it. */
   async undo(id: string, who: string): Promise<void> {
-    const status = await this.status(id)
-    if (!status?.canUndo) throw new Problem(409, 'not-undoable', 'The load cannot be undone', 'Only the load that a billing period has now can be undone; undo the later one first.')
-    const loadId = Number(id)
-    const { db } = this.database
+    await this.#inTurn(async () => {
+      const status = await this.status(id)
+      if (!status?.canUndo) throw new Problem(409, 'not-undoable', 'The load cannot be undone', 'Only the load that a billing period has now can be undone; undo the later one first.')
+      await this.#refresh(await this.#takeBack(Number(id), who))
+    })
+  }
+
+  /** Makes what was there before a load count again. @returns the periods it concerns. */
+  async #takeBack(loadId: number, who: string): Promise<{ source: string, start: string }[]> {
     const periods: { source: string, start: string }[] = []
-    this.#turn = this.#turn.then(() => db.transaction(async (tx) => {
+    await this.database.db.transaction(async (tx) => {
       const revision = await nextRevision(tx)
       for (const period of await tx.select().from(billingPeriod).where(eq(billingPeriod.loadId, loadId))) {
         const same = and(eq(billingPeriod.source, period.source), eq(billingPeriod.start, period.start))
@@ -272,9 +282,8 @@ export class Importer {
       await tx.delete(charge).where(eq(charge.loadId, loadId))
       await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
       await tx.update(load).set({ state: 'undone', message: `Undone by ${who}. What was loaded before counts again.` }).where(eq(load.id, loadId))
-    }))
-    await this.#turn
-    await this.#refresh(periods)
+    })
+    return periods
   }
 
   async #knownEntries(): Promise<KnownEntries> {
