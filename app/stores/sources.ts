@@ -66,8 +66,15 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
+  /** Whether a mapping is kept for a source; when that cannot be asked, the problem is shown and the mapping is asked for. */
   async function hasMapping(source: string): Promise<boolean> {
-    return (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources.includes(source)
+    try {
+      return (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources.includes(source)
+    }
+    catch (error) {
+      problem.value = problemOf(error)
+      return false
+    }
   }
 
   /** Files of the product's own that are taken at once, with what is said of each. */
