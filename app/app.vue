@@ -4,6 +4,12 @@ const data = useData()
 const route = useRoute()
 /** A page that is shown to someone outside: nothing of the house around it, and nothing else is asked of the server. */
 const outside = computed(() => route.path.startsWith('/shared/'))
+/** A figure that lacks charges says so on every page. */
+const damaged = computed(() => {
+  const periods = data.facts?.damaged ?? []
+  if (!periods.length) return null
+  return { type: '', status: 0, code: 'damaged-charges', title: 'Charges are missing from every figure', detail: `What is kept of ${periods.map(({ source, billingPeriodStart }) => `${source}, ${monthText(billingPeriodStart)}`).join('; ')} is damaged on disk. Load the files of ${periods.length === 1 ? 'that billing period' : 'those billing periods'} again under Sources.` }
+})
 onMounted(() => {
   if (outside.value) return
   void session.load().catch(() => {})
@@ -16,9 +22,14 @@ onMounted(() => {
     <template v-if="!outside">
       <TopBar />
       <LevelStrip />
+      <ProblemNote v-if="damaged" class="lacking" :problem="damaged" />
     </template>
     <main>
       <NuxtPage />
     </main>
   </UApp>
 </template>
+
+<style scoped>
+.lacking { margin-inline: 20px; }
+</style>

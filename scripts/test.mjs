@@ -1,5 +1,5 @@
 // `npm test`: installs what is missing, then runs every check, and ends with one line that counts them. Plain Node.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -31,32 +31,50 @@ const run = args => spawnSync('npx', ['--no-install', ...args], { stdio: 'inheri
 /** A check that is one thing: it passes or fails. */
 function check(name, args) {
   console.log(`\n— ${name}`)
-  if (run(args)) passed++
+  ended(name, run(args))
+}
+
+function ended(name, good) {
+  if (good) passed++
   else {
     failed++
     console.error(`${name} failed`)
   }
 }
 
+/** Checks that do not touch what others read, a few after each other in each lane; what a check says is shown when it ends. */
+async function lanes(...lists) {
+  await Promise.all(lists.map(async (checks) => {
+    for (const [name, args] of checks) {
+      const said = []
+      const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
+      for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
+      const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
+      console.log(`\n— ${name}`)
+      process.stdout.write(Buffer.concat(said))
+      ended(name, status === 0)
+    }
+  }))
+}
+
 /** Counts what a runner wrote into its report; a runner that wrote none has failed. */
 function counted(name, args, report, count) {
   console.log(`\n— ${name}`)
-  const ended = run(args)
+  const isGood = run(args)
   const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 }
   passed += counts.passed
   failed += counts.failed
-  if (!ended && counts.failed === 0) failed++
+  if (!isGood && counts.failed === 0) failed++
 }
 
 const vitest = (name, projects) => counted(name, ['vitest', 'run', ...projects.flatMap(p => ['--project', p]), '--reporter=dot', '--reporter=json', `--outputFile.json=.tests/${projects[0]}.json`], `.tests/${projects[0]}.json`,
   report => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numPendingTests + report.numTodoTests }))
 
 run(['nuxt', 'prepare'])
-check('lint', ['eslint', '.'])
-check('types of the core, alone', ['tsc', '-p', 'core'])
-check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json'])
-check('types of the application', ['nuxt', 'typecheck'])
-check('migrations fit the schema', ['drizzle-kit', 'check'])
+await lanes(
+  [['lint', ['eslint', '.']], ['types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']]],
+  [['types of the application', ['nuxt', 'typecheck']], ['types of the core, alone', ['tsc', '-p', 'core']], ['migrations fit the schema', ['drizzle-kit', 'check']]],
+)
 vitest('unit and reference tests', ['unit', 'reference'])
 check('build', ['nuxt', 'build'])
 vitest('server tests', ['server'])

@@ -23,7 +23,7 @@ export async function startServices(dataDir: string, serverDir: string): Promise
   await cube.refresh()
   const exporter = new Exporter(serverDir)
   const engine = { database, cube, importer, exporter, dataDir }
-  const jobs = [watchRateCards(database.db), watchSources(engine), sendSentences(engine)]
+  const jobs = [watchRateCards(engine), watchSources(engine), sendSentences(engine)]
   return {
     database, cube, importer, dataDir, exporter,
     async close() {

@@ -2,13 +2,14 @@ import { defineStore } from 'pinia'
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import { importStatus, movedLines, sourcesOverview, watchList, type ImportStatus, type MovedLines, type SourcesOverview, type Watch } from '../../shared/contracts/imports'
+import type { watchInput, ImportStatus, MovedLines, SourcesOverview, Watch} from '../../shared/contracts/imports';
+import { importStatus, movedLines, sourcesOverview, watchList } from '../../shared/contracts/imports'
 import { invoicesTaken } from '../../shared/contracts/invoices'
 import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
-export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[], /** The beginning of a file that is no FOCUS, and whether a mapping is kept for it. */ text: string | null, mapped: boolean }
+export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[], /** The beginning of a file that is no FOCUS. */ text: string | null }
 /** A file that is no delivery, and what became of it. */
 export type Taken = { name: string, said: string, problem: ProblemDetails | null }
 
@@ -24,6 +25,7 @@ export const useSources = defineStore('sources', () => {
   const chosen = ref<ImportStatus | null>(null)
   const moved = ref<MovedLines | null>(null)
   const watches = ref<Watch[]>([])
+  const mappedSources = ref<string[]>([])
   /** Key of the waiting delivery whose mapping is being said. */
   const mapping = ref<string | null>(null)
   const data = useData()
@@ -50,14 +52,15 @@ export const useSources = defineStore('sources', () => {
         const key = `${source} ${seen.billingPeriodStart}`
         const known = waiting.value.find(w => w.key === key)
         if (known) known.files.push(file)
-        else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file], text: null, mapped: false })
+        else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file], text: null })
       }
       else if (seen.kind === 'foreign charges') {
         // a provider's own columns: the source is named after the file until a person says otherwise
         const source = file.name.replace(/(\.(csv|txt|tsv))?(\.gz)?$/i, '').replace(/[-_ ]*\d{4}([-_]?\d{2})?$/, '')
         const key = `${source} ${file.name}`
-        waiting.value.push({ key, source, billingPeriodStart: null, files: [file], text: seen.text, mapped: await hasMapping(source) })
-        if (!waiting.value.at(-1)!.mapped) mapping.value = key
+        waiting.value.push({ key, source, billingPeriodStart: null, files: [file], text: seen.text })
+        await loadMapped()
+        if (!isMapped(waiting.value.at(-1)!)) mapping.value = key
       }
       else if (seen.kind === 'unknown') {
         taken.value.push({ name: file.name, said: '', problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` } })
@@ -66,16 +69,17 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
-  /** Whether a mapping is kept for a source; when that cannot be asked, the problem is shown and the mapping is asked for. */
-  async function hasMapping(source: string): Promise<boolean> {
+  /** Reads for which sources a mapping is kept; when that cannot be asked, the problem is shown and mappings are asked for. */
+  async function loadMapped() {
     try {
-      return (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources.includes(source)
+      mappedSources.value = (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources
     }
     catch (error) {
       problem.value = problemOf(error)
-      return false
     }
   }
+  /** Whether a file that is no FOCUS has a mapping kept for the source it is to be loaded under. */
+  const isMapped = (delivery: Waiting) => delivery.text !== null && mappedSources.value.includes(delivery.source.trim())
 
   /** Files of the product's own that are taken at once, with what is said of each. */
   async function takeOther(kind: 'account tree' | 'exchange rates' | 'invoices', text: string): Promise<string> {
@@ -118,7 +122,7 @@ export const useSources = defineStore('sources', () => {
     sending.value = true
     try {
       for (const delivery of [...waiting.value].sort((a, b) => (a.billingPeriodStart ?? '') < (b.billingPeriodStart ?? '') ? -1 : 1)) {
-        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, mapped: delivery.mapped, files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
+        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, mapped: isMapped(delivery), files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
         let importId: string | null = null
         for (const [number, file] of delivery.files.entries()) {
           ({ importId } = await client.upload('PUT', `deliveries/${id}/files/${number}`, file, z.object({ importId: z.string().nullable() })))
@@ -195,7 +199,7 @@ export const useSources = defineStore('sources', () => {
   const undo = (id: string) => change(`imports/${id}/undo`)
   const decide = (id: string, use: 'this' | 'other') => change(`imports/${id}/choose`, { use })
 
-  async function watchPlace(input: { source: string, kind: 'folder' | 'connection', place: string, everyMinutes: number }) {
+  async function watchPlace(input: z.input<typeof watchInput>) {
     await client.send('POST', 'watches', input, z.object({ id: z.number(), said: z.string() }))
     await load()
   }
@@ -208,5 +212,5 @@ export const useSources = defineStore('sources', () => {
     await load()
   }
 
-  return { moved, watches, mapping, undo, decide, watchPlace, lookNow, unwatch, overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
+  return { moved, watches, mapping, isMapped, loadMapped, undo, decide, watchPlace, lookNow, unwatch, overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
 })

@@ -7,14 +7,13 @@ import { grainStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
-import { priceParts, spendAnswers, spendComparison, type PriceParts, type SpendAnswer, type SpendComparison, type SpendQuestion } from '../../shared/contracts/spend'
+import { priceParts, spendComparison, type PriceParts, type SpendAnswer, type SpendComparison, type SpendQuestion } from '../../shared/contracts/spend'
 
 /** A combination of values with its amount now and in the period compared; null where it was not there. */
 export type SpendRow = { id: string, values: (string | null)[], label: string, amount: string, before: string | null }
 export type ChartSeries = { id: string, label: string, values: (string | null)[] | null, hue: number | null, amounts: string[], total: string }
 export type StepColumn = { dimension: string, rows: SpendRow[], total: string, of: string | null, unit: string, units: string[] }
 export type ValueRef = { dimension: string, value: string | null, label: string }
-type Answered = Omit<SpendAnswer, 'revision'>
 /** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
 export type Distortion = { id: string, said: string, action: string, change: Partial<SpendView> }
 
@@ -70,11 +69,6 @@ export const useSpend = defineStore('spend', () => {
     return { measure, splitBy: [], grain: null, ...scopeOf(view.value!, days.value!), ...(reportCurrency && { reportCurrency }), ...more }
   }
 
-  const withCompanions = (dimensions: string[]) => [...new Set(dimensions.flatMap(d => companionOf[d] ? [d, companionOf[d]] : [d]))]
-
-  async function ask(questions: SpendQuestion[], signal?: AbortSignal): Promise<Answered[]> {
-    return (await client.send('POST', 'spend/answers', { questions }, spendAnswers, signal)).answers
-  }
 
   /** SKU codes in plain words, as far as anyone has said them; what is known is not asked for again. */
   const skuWords = ref<Record<string, SkuWords>>({})
@@ -144,7 +138,7 @@ export const useSpend = defineStore('spend', () => {
       const steps = stepQuestions(next, before)
       const listed = Object.values(questions).filter(q => q !== null)
       const [answers, compare, partsNow] = await Promise.all([
-        ask([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
+        askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
         next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: resolvePeriod(next.period, dataDays), before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions }, spendComparison, signal) : null,
         stepsDone(next) ? askParts(keptWithSteps(next), signal) : null,
       ])
@@ -290,7 +284,7 @@ export const useSpend = defineStore('spend', () => {
   /** The values of a dimension under the view's other conditions, with their amounts: what a list to choose from shows. */
   async function valuesOf(dimension: string): Promise<SpendRow[]> {
     const without = ({ [dimension]: _, ...rest }: Narrowing) => rest
-    const [answer] = await ask([question({ splitBy: withCompanions([dimension]), keep: without(view.value!.keep), leaveOut: without(view.value!.leaveOut), conditions: view.value!.conditions.filter(c => c.dimension !== dimension), measure: isMoneyMeasure(view.value!.measure) ? view.value!.measure : 'effectiveCost' })])
+    const [answer] = await askAnswers([question({ splitBy: withCompanions([dimension]), keep: without(view.value!.keep), leaveOut: without(view.value!.leaveOut), conditions: view.value!.conditions.filter(c => c.dimension !== dimension), measure: isMoneyMeasure(view.value!.measure) ? view.value!.measure : 'effectiveCost' })])
     if (dimension === 'SkuId') await learnSkus(answer!.rows.map(row => row.values.SkuId ?? null))
     const inCurrency = isMoney.value ? currency.value : answer!.totals[0]?.currency ?? 'EUR'
     const own = rowsOf(answer!, null, [dimension], inCurrency)
@@ -313,5 +307,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, ask, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
+  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
 })

@@ -2,7 +2,6 @@ import { addDays, monthOf } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import type { Measure } from '../../core/spend/question'
 import type { ChartKind, RollingPeriod, SpendView as View } from '../../core/spend/view'
-import type { TableColumn } from '../../core/spend/table'
 import { dayText, monthText } from './format'
 
 export { keptWithSteps, readView, resolvePeriod, withoutValue, withValue, writeView } from '../../core/spend/view'
@@ -17,21 +16,13 @@ export function periodText({ start, end }: Period): string {
   return monthOf(start) === monthOf(last) ? `${Number(start.slice(8))} to ${dayText(last)}` : `${dayText(start)} to ${dayText(last)}`
 }
 
-export const measureNames: Record<Measure, string> = {
-  effectiveCost: 'effective cost', billedCost: 'billed cost', listCost: 'list cost', contractedCost: 'contracted cost', savedAgainstList: 'saved against list', pricingQuantity: 'quantity', consumedQuantity: 'consumed quantity', unitPrice: 'effective unit price',
-}
 export const measureNotes: Record<Measure, string> = {
   effectiveCost: 'purchases spread over their term', billedCost: 'as invoiced', listCost: 'before any discount', contractedCost: 'at negotiated prices', savedAgainstList: 'list less effective', pricingQuantity: 'by pricing unit', consumedQuantity: 'by consumed unit', unitPrice: 'cost by quantity',
 }
-/** A measure as a column is headed. */
-export const shortMeasure: Record<Measure, string> = { effectiveCost: 'effective', billedCost: 'billed', listCost: 'list', contractedCost: 'contracted', savedAgainstList: 'saved', pricingQuantity: 'quantity', consumedQuantity: 'consumed', unitPrice: 'unit price' }
-
 export const chartNames: Record<ChartKind, string> = { columns: 'stacked columns', grouped: 'grouped columns', lines: 'lines', area: 'area', running: 'running total', share: 'share bar', multiples: 'small multiples' }
 export const rollingNames: Record<RollingPeriod, string> = {
   'this-month': 'this month so far', 'last-month': 'last month', 'last-7': 'the last 7 days', 'last-30': 'the last 30 days', 'last-90': 'the last 90 days', 'three-months': 'three whole months', 'six-months': 'six whole months', 'twelve-months': 'twelve whole months', 'this-year': 'this year so far', 'all': 'all that is loaded',
 }
-export const columnNames: Record<TableColumn, string> = { share: 'share', perDay: 'a day', before: 'before', difference: 'difference', changeShare: 'change' }
-
 /** A start of the chart in words; hours are UTC. */
 export function startText(start: string, grain: string): string {
   if (start.length > 10) return `${dayText(start.slice(0, 10))}, ${start.slice(11)}:00`

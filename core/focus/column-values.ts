@@ -18,22 +18,21 @@ export class ColumnValues {
   #mask = 255
   #byText = new Map<string, number>([['', EMPTY]])
   #last = EMPTY
+  /** By number, the number that followed it last. */
+  readonly #next: number[] = []
 
   constructor(private readonly decode: Decode) {}
-
-  /** Whether the text between two places of the bytes is the one met last: nothing has changed then. */
-  isLast(bytes: Uint8Array, from: number, to: number): boolean {
-    const arena = this.#arena
-    let k = this.#from[this.#last]!
-    if (this.#to[this.#last]! - k !== to - from) return false
-    for (let i = from; i < to; i++, k++) if (bytes[i] !== arena[k]) return false
-    return true
-  }
 
   /** The number of the text between two places of the bytes. */
   ofBytes(bytes: Uint8Array, from: number, to: number): number {
     if (from === to) return this.#last = EMPTY
-    if (this.#equal(this.#last, bytes, from, to)) return this.#last
+    // files go through the same things in the same order again and again: what came after the last value is likely to come after it now
+    const likely = this.#next[this.#last]!
+    if (likely !== undefined && this.#equal(likely, bytes, from, to)) return this.#last = likely
+    return this.#last = this.#next[this.#last] = this.#find(bytes, from, to)
+  }
+
+  #find(bytes: Uint8Array, from: number, to: number): number {
     let hash = 0x811C9DC5
     for (let i = from; i < to; i++) hash = Math.imul(hash ^ bytes[i]!, 0x01000193)
     hash ^= hash >>> 15
@@ -41,7 +40,7 @@ export class ColumnValues {
     for (;;) {
       const found = this.#slots[slot]!
       if (found === 0) break
-      if (this.#equal(found, bytes, from, to)) return this.#last = found
+      if (this.#equal(found, bytes, from, to)) return found
       slot = (slot + 1) & this.#mask
     }
     const text = this.decode(bytes.subarray(from, to))
@@ -51,7 +50,7 @@ export class ColumnValues {
     this.#keep(number, bytes, from, to)
     this.#slots[slot] = number
     if (this.texts.length * 2 > this.#slots.length) this.#widen()
-    return this.#last = number
+    return number
   }
 
   /** The number of a text, for sources that have texts already. */

@@ -6,7 +6,7 @@ import { ColumnValues, TupleIndex, type Decode } from './column-values'
 import { focusColumn, focusColumns, type FocusColumn } from './columns'
 import { MOST_EXAMPLES, ruleProblem, type Conformance, type RuleReport } from './conformance'
 import { shownValue, type FileProblem } from './problem'
-import { rules, type Rule, type RuleCharge } from './rules'
+import { enumerated, kindColumns, rules, type Rule, type RuleCharge } from './rules'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, ownColumns, quantityColumns, type DictionaryName } from './star'
 
 /** Amounts and quantities of a charge, in this order. */
@@ -54,7 +54,6 @@ export class Intake {
   readonly roundings = new Map<string, { count: number, difference: Decimal }>()
   readonly #kinds: Kind[]
   readonly #place: number[]
-  readonly #isNumber: Uint8Array
   readonly #values: ColumnValues[]
   readonly #ids: Int32Array
   readonly #columns: (FocusColumn | null)[]
@@ -63,10 +62,12 @@ export class Intake {
   readonly #seconds: (number | null)[][]
   readonly #dictionaries: Dictionary[]
   readonly #currency: number
-  readonly #rules: { rule: Rule, report: RuleReport, bits: number, everyRow: boolean, broken: boolean }[]
+  readonly #rules: { rule: Rule, report: RuleReport, broken: boolean }[]
   readonly #taken: TakenCharge
   readonly #numberWrong: (Wrong | null)[]
   readonly #numberText: string[]
+  /** By place of a number: 1 where it could not be read as plain digits. */
+  readonly #odd = new Uint8Array(numberColumns.length)
   readonly #view: RuleCharge
   #anyNumberWrong = false
   /** Which columns hold a wrong value, and how many do. */
@@ -75,6 +76,9 @@ export class Intake {
   /** A bit for each dictionary and one for the times: what has changed since the row before. */
   readonly #bits: Int32Array
   #changed = ~0
+  /** By column, the rules to be asked again when its value changes, and when it comes or goes: a bit for each rule. */
+  readonly #asked: { byValue: Int32Array, byPresence: Int32Array }
+  #stale = ~0
   #timesGood = false
 
   constructor(readonly header: readonly string[], private readonly options: IntakeOptions) {
@@ -82,7 +86,6 @@ export class Intake {
     if (problems.length) throw new RangeError('the header has to be checked first')
     const at = (name: string) => header.indexOf(name)
     this.#kinds = header.map(name => (numberColumns as readonly string[]).includes(name) ? 'number' : (timeColumns as readonly string[]).includes(name) ? 'time' : 'value')
-    this.#isNumber = Uint8Array.from(this.#kinds, kind => kind === 'number' ? 1 : 0)
     this.#place = header.map(name => (numberColumns as readonly string[]).indexOf(name))
     this.#values = header.map(() => new ColumnValues(options.decode))
     this.#ids = new Int32Array(header.length)
@@ -96,7 +99,8 @@ export class Intake {
       const columns = name === 'others' ? others : dictionaries[name].map(at).filter(i => i >= 0)
       return { name, columns, tuple: new Int32Array(columns.length), index: new TupleIndex(columns.length), ids: [] }
     })
-    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] }, bits: bitsOf(rule), everyRow: rule.needs.some(isNumber), broken: false }))
+    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] }, broken: false }))
+    this.#asked = rulesAsked(header, this.#rules.map(({ rule }) => rule))
     this.#wrongCells = new Uint8Array(header.length)
     this.#bits = Int32Array.from(header, (name, i) => this.#kinds[i] === 'time' ? TIMES : bitOf(dictionaryFor(name) ?? (ownColumns.includes(name) ? null : 'others')))
     this.#numberWrong = numberColumns.map(() => null)
@@ -108,13 +112,14 @@ export class Intake {
     this.#view = this.#ruleView()
   }
 
-  /** Sets all cells of a row from bytes of UTF-8. What equals the row before, most of a file, is passed over after one comparison. */
-  setRow(bytes: Uint8Array, starts: Int32Array, ends: Int32Array): void {
-    const values = this.#values
-    const isNumber = this.#isNumber
-    const first = !this.#begun
-    for (let i = 0; i < isNumber.length; i++) {
-      if (isNumber[i] === 1 || first || !values[i]!.isLast(bytes, starts[i]!, ends[i]!)) this.setBytes(i, bytes, starts[i]!, ends[i]!)
+  /**
+   * Sets all cells of a row from bytes of UTF-8.
+   * @param same 1 where a cell equals that of the row set before, most of a file: it is passed over.
+   */
+  setRow(bytes: Uint8Array, starts: Int32Array, ends: Int32Array, same: Uint8Array): void {
+    for (let i = 0; i < this.#ids.length; i++) {
+      if (same[i] !== 1) this.setBytes(i, bytes, starts[i]!, ends[i]!)
+      else if (this.#kinds[i] === 'number' && this.#odd[this.#place[i]!] === 1) this.#setNumber(i, this.#numberText[this.#place[i]!]!)
     }
   }
 
@@ -122,16 +127,21 @@ export class Intake {
   setBytes(column: number, bytes: Uint8Array, from: number, to: number): void {
     if (this.#kinds[column] === 'number') {
       const place = this.#place[column]!
-      if (!this.#plainNumber(place, bytes, from, to)) this.#number(place, this.options.decode(bytes.subarray(from, to)) ?? '?')
+      const was = this.#taken.present[place]!
+      if (this.#plainNumber(place, bytes, from, to)) this.#numberSet(column, place, was)
+      else this.#setNumber(column, this.options.decode(bytes.subarray(from, to)) ?? '?')
     }
     else this.#set(column, this.#values[column]!.ofBytes(bytes, from, to))
   }
 
   /** A cell that differs from the row before: what depends on its column is looked at again. */
   #set(column: number, id: number): void {
-    if (this.#ids[column] === id && this.#begun) return
+    const before = this.#ids[column]!
+    if (before === id && this.#begun) return
     this.#ids[column] = id
     this.#changed |= this.#bits[column]!
+    this.#stale |= this.#asked.byValue[column]!
+    if ((before === 0) !== (id === 0)) this.#stale |= this.#asked.byPresence[column]!
     if (this.#kinds[column] === 'time') return
     const wrong = this.#verdict(column, id) !== null
     if (wrong !== (this.#wrongCells[column] === 1)) {
@@ -142,14 +152,29 @@ export class Intake {
 
   /** Sets a cell from a text. */
   setText(column: number, text: string): void {
-    if (this.#kinds[column] === 'number') this.#number(this.#place[column]!, text)
+    if (this.#kinds[column] === 'number') this.#setNumber(column, text)
     else this.#set(column, this.#values[column]!.ofText(text))
+  }
+
+  /** A number that is not plain: what there is to say of it is said again for each row. */
+  #setNumber(column: number, text: string): void {
+    const place = this.#place[column]!
+    const was = this.#taken.present[place]!
+    this.#number(place, text)
+    this.#odd[place] = 1
+    this.#numberSet(column, place, was)
+  }
+
+  #numberSet(column: number, place: number, was: number): void {
+    this.#stale |= this.#asked.byValue[column]!
+    if (this.#taken.present[place] !== was) this.#stale |= this.#asked.byPresence[column]!
   }
 
   /** Digits with at most fifteen decimals, read without a text: nearly every amount. False when it is anything else. */
   #plainNumber(place: number, bytes: Uint8Array, from: number, to: number): boolean {
     const { high, low, present } = this.#taken
     this.#numberWrong[place] = null
+    this.#odd[place] = 0
     if (from === to) {
       high[place] = low[place] = present[place] = 0
       return true
@@ -235,7 +260,7 @@ export class Intake {
     this.#taken.currency = this.#values[this.#currency]!.texts[this.#ids[this.#currency]!]!
     const { keys } = this.#taken
     for (let i = 0; i < this.#dictionaries.length; i++) if (this.#changed & (1 << i)) keys[i] = this.#key(this.#dictionaries[i]!)
-    this.#changed = 0
+    this.#changed = this.#stale = 0
     return this.#taken
   }
 
@@ -267,7 +292,7 @@ export class Intake {
   /** A cell that the first row left as it was, empty, has not been looked at yet. */
   #firstRow(): void {
     this.#begun = true
-    this.#changed = ~0
+    this.#changed = this.#stale = ~0
     for (let i = 0; i < this.#kinds.length; i++) {
       if (this.#kinds[i] !== 'value' || this.#wrongCells[i]) continue
       if (this.#verdict(i, this.#ids[i]!)) {
@@ -339,9 +364,10 @@ export class Intake {
 
   #checkRules(file: string, row: number): boolean {
     let good = true
-    for (const entry of this.#rules) {
+    for (let i = 0; i < this.#rules.length; i++) {
+      const entry = this.#rules[i]!
       const { rule, report } = entry
-      if (entry.everyRow || this.#changed & entry.bits) entry.broken = rule.broken(this.#view)
+      if (this.#stale & (1 << i)) entry.broken = rule.broken(this.#view)
       if (!entry.broken) continue
       report.rows++
       const value = this.#shown(rule.needs.at(-1)!)
@@ -426,17 +452,20 @@ export class Intake {
   }
 }
 
-const isNumber = (column: string) => (numberColumns as readonly string[]).includes(column)
-
-/** What a rule has to be asked again for: a change of what it speaks of, or of the charge's kind. */
-function bitsOf({ needs }: Rule): number {
-  return needs.reduce((bits, column) => bits | ((timeColumns as readonly string[]).includes(column) ? TIMES : bitOf(dictionaryFor(column) ?? 'others')), bitOf('chargeKind'))
+/** Which rules have to be asked again when a column changes: those that speak of it, and all when the kind of the charge changes. */
+function rulesAsked(header: readonly string[], asked: readonly Rule[]): { byValue: Int32Array, byPresence: Int32Array } {
+  if (asked.length > MOST_RULES) throw new RangeError(`there are more than ${MOST_RULES} rules`)
+  const bits = (test: (rule: Rule) => boolean) => asked.reduce((found, rule, i) => test(rule) ? found | (1 << i) : found, 0)
+  const byValue = (column: string, { needs, amounts = [] }: Rule) => kindColumns.includes(column) || amounts.includes(column) || (needs.includes(column) && (enumerated.includes(column) || (timeColumns as readonly string[]).includes(column)))
+  return { byValue: Int32Array.from(header, column => bits(rule => byValue(column, rule))), byPresence: Int32Array.from(header, column => bits(rule => rule.needs.includes(column))) }
 }
 
 type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, index: TupleIndex, ids: number[] }
 
 /** The bit of the times among what can change; the dictionaries have the lower ones. */
 const TIMES = 1 << dictionaryNames.length
+/** A bit of a whole number of 32 for each. */
+const MOST_RULES = 32
 const bitOf = (name: DictionaryName | null) => name === null ? 0 : 1 << dictionaryNames.indexOf(name)
 const largest = BigInt(LARGEST_HIGH) * 1_000_000_000n
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }

@@ -2,8 +2,12 @@ import { Decimal, decimalText } from '../money/decimal'
 import { scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
 import { TupleIndex } from '../focus/column-values'
+import { CellIndex } from './cell-index'
 import { groupCharges, type Groups } from './group'
 import type { Answer, AnswerRow, CurrencyAmount, Denomination, Grouping, Measure, Question } from './question'
+import { byStep, descending, settleClose } from './order'
+import { packAnswer, unpackAnswer, type PackedAnswer, type PackedColumn, type PackedRows } from './packed'
+import { finerQuestions, rollUp } from './roll-up'
 import type { MeasureName } from './segment'
 import { Sums } from './sums'
 
@@ -52,29 +56,92 @@ export function sumsFor(measure: Measure): { measures: MeasureName[], by: Denomi
  * what has no quantity has no row.
  */
 export function answer(cube: Cube, question: Question): Answer {
-  const groups = groupCharges(cube, { ...question, ...sumsFor(question.measure) })
-  return question.measure === 'unitPrice' ? priceAnswer(groups, question) : sumAnswer(groups, question)
+  return unpackAnswer(answerPacked(cube, question))
 }
 
-function sumAnswer(groups: Groups, question: Pick<Question, 'splitBy' | 'limit' | 'measure'>): Answer {
+/** The same with its rows packed. */
+export function answerPacked(cube: Cube, question: Question): PackedAnswer {
+  return answerOf(groupCharges(cube, { ...question, ...sumsFor(question.measure) }), question)
+}
+
+/** Groups are rolled up from others only where there are so many fewer of them than charges. */
+const FEWER = 4
+
+/**
+ * Answers several questions. Where one splits the same charges further than another, the charges are passed over for it alone, and the
+ * other is added up from its groups.
+ */
+export function answersPacked(cube: Cube, questions: readonly Question[]): PackedAnswer[] {
+  const finer = finerQuestions(questions)
+  const most = cube.rows / FEWER
+  const known = new Map<number, Groups>()
+  const groupsOf = (i: number): Groups => {
+    const done = known.get(i)
+    if (done) return done
+    const question = questions[i]!
+    const from = finer[i] ?? null
+    const whole = from === null ? null : groupsOf(from)
+    const groups = whole && whole.size <= most
+      ? rollUp(whole, question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)), question.grain !== null)
+      : groupCharges(cube, { ...question, ...sumsFor(question.measure) })
+    known.set(i, groups)
+    return groups
+  }
+  return questions.map((question, i) => answerOf(groupsOf(i), question))
+}
+
+function answerOf(groups: Groups, question: Question): PackedAnswer {
+  return question.measure === 'unitPrice' ? packAnswer(priceAnswer(groups, question), question.splitBy) : sumAnswer(groups, question)
+}
+
+/** A difference of the first two sums, or the first where there is one. */
+const sumOf = (groups: Groups, group: number): Scaled => groups.sums[0]!.total(groups.cell(group)) - (groups.sums[1]?.total(groups.cell(group)) ?? 0n)
+
+function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): PackedAnswer {
   const [first, less] = groups.sums
-  const total = (group: number) => first!.total(groups.cell(group)) - (less?.total(groups.cell(group)) ?? 0n)
-  const text = (group: number) => less ? scaledText(total(group)) : first!.text(groups.cell(group))
   const near = new Float64Array(groups.size)
   for (let group = 0; group < groups.size; group++) near[group] = first!.near(groups.cell(group)) - (less?.near(groups.cell(group)) ?? 0)
-  const all = Array.from({ length: groups.size }, (_, group) => group)
-  const sums = (list: number[]) => totalsOf(groups, list)
+  const totals = new KindTotals(groups)
+  for (let group = 0; group < groups.size; group++) totals.add(group)
+  let kept = Uint32Array.from({ length: groups.size }, (_, group) => group)
   let rest: Answer['rest'] = null
-  let kept = all
-  if (question.limit !== undefined && groups.size > question.limit) {
-    const combinations = combinationsOf(groups, question.splitBy.length)
-    if (combinations.count > question.limit) {
-      const largest = largestOf(groups, combinations, near, question)
-      kept = all.filter(group => largest.has(combinations.of[group]!))
-      rest = { count: combinations.count - largest.size, amounts: sums(all.filter(group => !largest.has(combinations.of[group]!))) }
+  if (limit !== undefined && groups.size > limit) {
+    const combinations = combinationsOf(groups, splitBy.length)
+    if (combinations.count > limit) {
+      const isLargest = largestOf(groups, combinations, near, splitBy.length, limit)
+      kept = kept.filter(group => isLargest[combinations.of[group]!] === 1)
+      const shown = new KindTotals(groups)
+      for (const group of kept) shown.add(group)
+      rest = { count: combinations.count - limit, amounts: totals.amounts(shown) }
     }
   }
-  return { totals: sums(all), rows: sorted(groups, kept, question.splitBy, near, total, text), rest }
+  const ordered = sorted(groups, kept, splitBy.length, near)
+  return {
+    totals: totals.amounts(), rest, splitBy, rows: packGroups(groups, ordered, splitBy.length, group => less ? scaledText(sumOf(groups, group)) : first!.text(groups.cell(group))),
+  }
+}
+
+/** Rows of groups in an order. Values are told apart by their codes, which is quicker than by their texts. */
+function packGroups(groups: Groups, order: Uint32Array, splits: number, text: (group: number) => string): PackedRows {
+  const column = <T>(codeOf: (group: number) => number, valueOf: (group: number) => T): PackedColumn<T> => {
+    const values: T[] = []
+    const codes = new Int32Array(order.length)
+    const placeOf = new CellIndex()
+    for (let row = 0; row < order.length; row++) {
+      const group = order[row]!
+      const place = placeOf.place(codeOf(group))
+      if (place === values.length) values.push(valueOf(group))
+      codes[row] = place
+    }
+    return { values, codes }
+  }
+  const texts = new Array<string>(order.length)
+  for (let row = 0; row < order.length; row++) texts[row] = text(order[row]!)
+  return {
+    count: order.length, amounts: texts.join(' '), currencies: column(groups.kind, groups.denomination),
+    splits: Array.from({ length: splits }, (_, split) => column(group => groups.code(group, split), group => groups.values(split)[groups.code(group, split)]!)),
+    starts: order.length && groups.start(order[0]!) !== null ? column(groups.step, group => groups.start(group)!) : null,
+  }
 }
 
 /** Which combination of values (and currency or unit) each group is of, whatever its start; combinations are numbered from 0. */
@@ -90,61 +157,122 @@ function combinationsOf(groups: Groups, splits: number): { of: Int32Array, count
   return { of, count: index.size }
 }
 
-/** The combinations that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
-function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): Set<number> {
+/** Marks the combinations that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
+function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, splits: number, limit: number): Uint8Array {
   const sizes = new Float64Array(count)
-  const members: number[][] = Array.from({ length: count }, () => [])
+  const member = new Int32Array(count)
   for (let group = 0; group < groups.size; group++) {
     sizes[of[group]!]! += near[group]!
-    members[of[group]!]!.push(group)
+    member[of[group]!] = group
   }
-  const exact = (combination: number) => {
-    const sum = members[combination]!.reduce((n, group) => n + groups.sums[0]!.total(groups.cell(group)) - (groups.sums[1]?.total(groups.cell(group)) ?? 0n), 0n)
-    return sum < 0n ? -sum : sum
+  for (let combination = 0; combination < count; combination++) sizes[combination] = Math.abs(sizes[combination]!)
+  const order = descending(sizes)
+  // only where the limit falls among close ones does it matter which of them comes first
+  let from = limit
+  let to = limit
+  while (from > 0 && !isApart(sizes[order[from - 1]!]!, sizes[order[from]!]!)) from--
+  if (from < limit) {
+    while (to < count && !isApart(sizes[order[to - 1]!]!, sizes[order[to]!]!)) to++
+    const close = order.slice(from, to)
+    const exact = new Map<number, Scaled>(Array.from(close, combination => [combination, 0n]))
+    for (let group = 0; group < groups.size; group++) {
+      const sum = exact.get(of[group]!)
+      if (sum !== undefined) exact.set(of[group]!, sum + sumOf(groups, group))
+    }
+    const size = (combination: number) => {
+      const sum = exact.get(combination)!
+      return sum < 0n ? -sum : sum
+    }
+    order.set(Array.from(close).sort((a, b) => {
+      const [x, y] = [size(a), size(b)]
+      return x === y ? compareNames(groups, member[a]!, member[b]!, splits) : x > y ? -1 : 1
+    }), from)
   }
-  const order = Array.from({ length: count }, (_, combination) => combination).sort((a, b) => {
-    const [x, y] = [Math.abs(sizes[a]!), Math.abs(sizes[b]!)]
-    if (isApart(x, y)) return y - x
-    const [p, q] = [exact(a), exact(b)]
-    return p === q ? (identityOf(groups, members[a]![0]!, splitBy) < identityOf(groups, members[b]![0]!, splitBy) ? -1 : 1) : p > q ? -1 : 1
-  })
-  return new Set(order.slice(0, limit))
+  const isLargest = new Uint8Array(count)
+  for (let i = 0; i < limit; i++) isLargest[order[i]!] = 1
+  return isLargest
 }
 
-/** Exact totals per currency or unit, in the order of the alphabet. */
-function totalsOf(groups: Groups, list: number[]): CurrencyAmount[] {
-  const names = new Map<number, string>()
-  const totals = new Map<number, Sums[]>()
-  for (const group of list) {
+/** Exact totals of groups per currency or unit. */
+class KindTotals {
+  #sums = new Map<number, { name: string, count: number, sums: Sums[] }>()
+  #last = -1
+  #own: { name: string, count: number, sums: Sums[] } | null = null
+
+  constructor(private readonly groups: Groups) {}
+
+  add(group: number): void {
+    const { groups } = this
     const kind = groups.kind(group)
-    let own = totals.get(kind)
-    if (!own) {
-      totals.set(kind, own = groups.sums.map(() => new Sums(1)))
-      names.set(kind, groups.denomination(group))
+    if (kind !== this.#last || !this.#own) {
+      this.#own = this.#sums.get(kind) ?? { name: groups.denomination(group), count: 0, sums: groups.sums.map(() => new Sums(1)) }
+      this.#sums.set(kind, this.#own)
+      this.#last = kind
     }
-    for (let i = 0; i < own.length; i++) own[i]!.add(0, groups.sums[i]!, groups.cell(group))
+    this.#own.count++
+    for (let i = 0; i < this.#own.sums.length; i++) this.#own.sums[i]!.add(0, groups.sums[i]!, groups.cell(group))
   }
-  return [...totals].map(([kind, [sum, less]]) => ({ currency: names.get(kind)!, amount: scaledText(sum!.total(0) - (less?.total(0) ?? 0n)) })).sort((a, b) => a.currency < b.currency ? -1 : 1)
+
+  #total(kind: number): Scaled {
+    const [sum, less] = this.#sums.get(kind)?.sums ?? []
+    return (sum?.total(0) ?? 0n) - (less?.total(0) ?? 0n)
+  }
+
+  #countOf(kind: number): number {
+    return this.#sums.get(kind)?.count ?? 0
+  }
+
+  /** In the order of the alphabet; less others, where a kind whose groups all are among them is left out. */
+  amounts(others: KindTotals = new KindTotals(this.groups)): CurrencyAmount[] {
+    return [...this.#sums].filter(([kind]) => this.#countOf(kind) > others.#countOf(kind))
+      .map(([kind, { name }]) => ({ currency: name, amount: scaledText(this.#total(kind) - others.#total(kind)) })).sort((a, b) => a.currency < b.currency ? -1 : 1)
+  }
 }
 
 /** Whether two near sums differ by more than what adding floats may have blurred. */
 const isApart = (a: number, b: number) => Math.abs(a - b) > 1e-6 * (Math.abs(a) + Math.abs(b) + 1)
 
-/** Rows by start, then largest first; equal ones in the order of their names. */
-function sorted(groups: Groups, kept: number[], splitBy: readonly string[], near: Float64Array, total: (group: number) => Scaled, text: (group: number) => string): AnswerRow[] {
-  const steps = new Int32Array(groups.size)
-  for (const group of kept) steps[group] = groups.step(group)
-  return [...kept].sort((a, b) => {
-    if (steps[a] !== steps[b]) return steps[a]! - steps[b]!
-    if (isApart(near[a]!, near[b]!)) return near[b]! - near[a]!
-    const [x, y] = [total(a), total(b)]
-    if (x !== y) return x > y ? -1 : 1
-    return identityOf(groups, a, splitBy) < identityOf(groups, b, splitBy) ? -1 : 1
-  }).map(group => ({ values: valuesOf(groups, group, splitBy), start: groups.start(group), currency: groups.denomination(group), amount: text(group) }))
+/** Groups by start, then largest first; equal ones in the order of their names. */
+function sorted(groups: Groups, kept: Uint32Array, splits: number, near: Float64Array): Uint32Array {
+  // in the order of names from the start, equal ones never have to be sorted: they are many
+  const named = byNames(groups, kept, splits)
+  const bySize = descending(Float64Array.from(named, group => near[group]!)).map(place => named[place]!)
+  const order = byStep(bySize, groups.step)
+  settleClose(order, (a, b) => groups.step(a) === groups.step(b) && !isApart(near[a]!, near[b]!), (a, b) => groups.sums.every(sum => sum.seenEqual(groups.cell(a), groups.cell(b))),
+    group => sumOf(groups, group), (x, y, a, b) => x === y ? compareNames(groups, a, b, splits) : x > y ? -1 : 1)
+  return order
 }
 
-function identityOf(groups: Groups, group: number, splitBy: readonly string[]): string {
-  return JSON.stringify([groups.denomination(group), ...splitBy.map((_, split) => groups.values(split)[groups.code(group, split)]!)])
+/** Groups in the order of their names: each value's place in the alphabet is found once, and the places make one number. */
+function byNames(groups: Groups, kept: Uint32Array, splits: number): Uint32Array {
+  const parts = [ranks(kept, groups.kind, groups.denomination), ...Array.from({ length: splits }, (_, split) => ranks(kept, group => groups.code(group, split), group => groups.values(split)[groups.code(group, split)]!))]
+  if (parts.reduce((product, { count }) => product * count, 1) > Number.MAX_SAFE_INTEGER) return kept.slice().sort((a, b) => compareNames(groups, a, b, splits))
+  const keys = Float64Array.from(kept, group => -parts.reduce((key, { count, of }) => key * count + of(group), 0))
+  return descending(keys).map(place => kept[place]!)
+}
+
+/** The place of each group's value in the alphabet of those that occur, none last. */
+function ranks(kept: Uint32Array, codeOf: (group: number) => number, valueOf: (group: number) => string | null): { count: number, of: (group: number) => number } {
+  const values = new Map<number, string | null>()
+  for (const group of kept) if (!values.has(codeOf(group))) values.set(codeOf(group), valueOf(group))
+  const order = [...values].sort(([, a], [, b]) => a === b ? 0 : a === null ? 1 : b === null ? -1 : a < b ? -1 : 1)
+  const rank = new Map(order.map(([code], i) => [code, i]))
+  return { count: Math.max(1, order.length), of: group => rank.get(codeOf(group))! }
+}
+
+/** The order of two groups by currency or unit and by their values, none last. */
+function compareNames(groups: Groups, a: number, b: number, splits: number): number {
+  const [x, y] = [groups.denomination(a), groups.denomination(b)]
+  if (x !== y) return x < y ? -1 : 1
+  for (let split = 0; split < splits; split++) {
+    if (groups.code(a, split) === groups.code(b, split)) continue
+    const values = groups.values(split)
+    const [v, w] = [values[groups.code(a, split)]!, values[groups.code(b, split)]!]
+    if (v === null) return 1
+    if (w === null) return -1
+    return v < w ? -1 : 1
+  }
+  return 0
 }
 
 /** Digits of a unit price after the point: more than any price list has. */

@@ -108,8 +108,8 @@ export class Cube {
     const skuOf = new Int32Array(resources.length)
     for (const { rows, keys } of this.segments()) {
       for (let row = 0; row < rows; row++) {
-        const id = keys.resource[row]!
-        if (skuOf[id] === 0) skuOf[id] = keys.sku[row]! + 1
+        const id = keys.resource.ids[keys.resource.codes[row]!]!
+        if (skuOf[id] === 0) skuOf[id] = keys.sku.ids[keys.sku.codes[row]!]! + 1
       }
     }
     const found = new Map<string, string>()

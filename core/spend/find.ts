@@ -1,16 +1,20 @@
 import { dayFromNumber, type Day } from '../time/day'
 import type { Cube } from './cube'
 import { columnPlace } from './dimension'
+import { hourOf } from './segment'
 
 /** The first day on which any charge has an own value of a dimension (a tag of its own, not an inherited one); null for never. */
 export function firstDay(cube: Cube, dimension: string): Day | null {
   const layer = cube.coding(dimension).layers[0]
   if (!layer) return null
   let first = Infinity
-  for (const { rows, firstHour, startHour, keys } of cube.segments()) {
+  for (const { rows, firstHour, time, keys } of cube.segments()) {
     if (firstHour >= first) continue
-    const column = keys[layer.dictionary]
-    for (let row = 0; row < rows; row++) if (startHour[row]! < first && layer.codes[column[row]!] !== 0) first = startHour[row]!
+    const { codes, ids } = keys[layer.dictionary]
+    const has = ids.map(id => layer.codes[id] === 0 ? 0 : 1)
+    if (!has.includes(1)) continue
+    const hours = time.starts.map(hourOf)
+    for (let row = 0; row < rows; row++) if (hours[time.codes[row]!]! < first && has[codes[row]!] === 1) first = hours[time.codes[row]!]!
   }
   return first === Infinity ? null : dayFromNumber(Math.floor(first / 24))
 }

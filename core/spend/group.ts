@@ -7,7 +7,7 @@ import type { Coding } from './coding'
 import type { Cube } from './cube'
 import { passFor, type PassArrays, type PassShape } from './pass'
 import type { Condition, Denomination, Grouping, Scope } from './question'
-import type { Segment } from './segment'
+import { hourOf, type KeyColumn, type Segment } from './segment'
 import { Sums } from './sums'
 
 /** Groups with the exact sums of each measure, column-wise: a group is a number from 0; its values are found by codes. */
@@ -31,7 +31,8 @@ export type Groups = {
 /** Cells are laid out in flat arrays up to this many, or as many as there are rows; more, and a hash finds the cell. */
 const DENSE_CELLS = 1 << 16
 const MOST_DENSE_CELLS = 1 << 20
-const nothing = new Int32Array(0)
+const noCodes = new Int32Array(0)
+const noPlaces = new Uint16Array(0)
 
 /**
  * Sums measures over the charges a question reaches, by the values it splits by, by start and by currency or unit.
@@ -55,15 +56,14 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const room = sparse ? 1024 : cells
   const sums = question.measures.map(() => new Sums(room))
   const indexes = compacted ? Array.from({ length: compacted.length + 1 }, () => new CellIndex()) : []
-  const shape: Omit<PassShape, 'timed'> = {
-    masks: narrowed.masks.size, filters: narrowed.filters.map(({ coding }) => coding.layers.length), splits: codings.map(coding => coding.layers.length),
-    step: question.grain === null ? 'none' : question.grain === 'hour' ? 'hour' : 'day',
+  const shape: Omit<PassShape, 'timed' | 'masks'> = {
+    filters: narrowed.filters.map(({ coding }) => coding.layers.length), splits: codings.map(coding => coding.layers.length),
+    stepped: question.grain !== null,
     denomination: kinds.length === 2 ? 'both' : units ? 'unit' : 'currency', measures: sums.length, compacted,
   }
   const arrays: PassArrays = {
-    hours: nothing, start: startHour, end: endHour, stepOfDay: steps.stepOfDay ?? nothing, stepStart: steps.from, currency: new Uint8Array(0),
-    maskKeys: [], masks: [...narrowed.masks.values()], filterKeys: [], filterCodes: narrowed.filters.flatMap(({ coding }) => coding.layers.map(layer => layer.codes)), filterAllowed: narrowed.filters.map(({ allowed }) => allowed),
-    splitKeys: [], splitCodes: codings.flatMap(coding => coding.layers.map(layer => layer.codes)), sizes, unitKeys: nothing, unitCodes: units?.layers[0]!.codes ?? nothing,
+    times: noPlaces, stepOf: noCodes, currency: new Uint8Array(0), maskKeys: [], masks: [], filterKeys: [], filterCodes: [], filterAllowed: narrowed.filters.map(({ allowed }) => allowed),
+    splitKeys: [], splitCodes: [], sizes, unitKeys: noPlaces, unitCodes: noCodes,
     high: [], low: [], sumHigh: sums.map(sum => sum.high), sumLow: sums.map(sum => sum.low), counts: new Uint32Array(room), indexes,
     grow(cell) {
       const counts = new Uint32Array(Math.max(cell + 1, this.counts.length * 2))
@@ -77,14 +77,23 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
     },
   }
   for (const segment of segments) {
-    const pass = passFor({ timed: segment.firstHour < startHour || segment.lastHour >= endHour, ...shape })
-    const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary])
-    arrays.hours = segment.startHour
+    const masks = masksWithin(segment, narrowed.masks)
+    if (!masks) continue
+    const timed = segment.firstHour < startHour || segment.lastHour >= endHour
+    const pass = passFor({ timed, masks: masks.length, ...shape })
+    const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary].codes)
+    const codesOf = (coding: Coding) => coding.layers.map(layer => ownCodes(segment.keys[layer.dictionary], layer.codes))
+    arrays.times = segment.time.codes
+    arrays.stepOf = timed || question.grain !== null ? stepsOf(segment, steps, startHour, endHour) : noCodes
     arrays.currency = segment.currency
-    arrays.maskKeys = [...narrowed.masks.keys()].map(dictionary => segment.keys[dictionary])
+    arrays.maskKeys = masks.map(({ codes }) => codes)
+    arrays.masks = masks.map(({ mask }) => mask)
     arrays.filterKeys = narrowed.filters.flatMap(({ coding }) => keysOf(coding))
+    arrays.filterCodes = narrowed.filters.flatMap(({ coding }) => codesOf(coding))
     arrays.splitKeys = codings.flatMap(keysOf)
-    arrays.unitKeys = units ? segment.keys.price : nothing
+    arrays.splitCodes = codings.flatMap(codesOf)
+    arrays.unitKeys = units ? segment.keys.price.codes : noPlaces
+    arrays.unitCodes = units ? ownCodes(segment.keys.price, units.layers[0]!.codes) : noCodes
     const columns = question.measures.map(name => segment.measures[name])
     arrays.high = columns.map(column => column.high)
     arrays.low = columns.map(column => column.low)
@@ -121,8 +130,40 @@ function segmentsOf(cube: Cube, { billingMonth }: Grouping, startHour: number, e
   return found
 }
 
+/** Codes by a segment's own places. */
+function ownCodes({ ids }: KeyColumn, codes: Int32Array): Int32Array {
+  const own = new Int32Array(ids.length)
+  for (let place = 0; place < own.length; place++) own[place] = codes[ids[place]!]!
+  return own
+}
+
+/** The masks a segment's rows have to be tested by: none for one that lets all of its ids pass; null when one lets none pass. */
+function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint16Array, mask: Uint8Array }[] | null {
+  const found: { codes: Uint16Array, mask: Uint8Array }[] = []
+  for (const [dictionary, allowed] of masks) {
+    const { codes, ids } = keys[dictionary]
+    const mask = new Uint8Array(ids.length)
+    let passing = 0
+    for (let place = 0; place < mask.length; place++) passing += mask[place] = allowed[ids[place]!]!
+    if (!passing) return null
+    if (passing < mask.length) found.push({ codes, mask })
+  }
+  return found
+}
+
+type Steps = { starts: string[], stepOfDay: Int32Array | null, from: number }
+
+/** By a segment's places of time the step of the grain, 0 without a grain; −1 outside the period. */
+function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHour: number, endHour: number): Int32Array {
+  return Int32Array.from(time.starts, (start) => {
+    const hour = hourOf(start)
+    if (hour < startHour || hour >= endHour) return -1
+    return stepOfDay ? stepOfDay[Math.floor((hour - from) / 24)]! : starts.length ? hour - from : 0
+  })
+}
+
 /** Starts of the grain, only as far as the segments reach into the period. */
-function stepsWithin(segments: Segment[], { grain }: Grouping, startHour: number, endHour: number): { starts: string[], stepOfDay: Int32Array | null, from: number } {
+function stepsWithin(segments: Segment[], { grain }: Grouping, startHour: number, endHour: number): Steps {
   if (grain === null) return { starts: [], stepOfDay: null, from: 0 }
   const first = Math.max(startHour, segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity))
   const last = Math.min(endHour - 1, segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity))

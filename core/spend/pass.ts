@@ -4,7 +4,7 @@ import type { CellIndex } from './cell-index'
 
 /** The shape of a question, as far as the loop over the rows depends on it. Numbers count arrays that are handed in. */
 export type PassShape = {
-  /** Whether the period cuts through the segment, so that every row's hour is looked at. */
+  /** Whether the period cuts through the segment, so that every row's time is looked at. */
   timed: boolean
   /** How many dictionary masks are tested. */
   masks: number
@@ -12,23 +12,24 @@ export type PassShape = {
   filters: readonly number[]
   /** For each split, how many layers its code has. */
   splits: readonly number[]
-  /** Places of time: none, by day or by hour. */
-  step: 'none' | 'day' | 'hour'
+  /** Whether it is split by time. */
+  stepped: boolean
   denomination: 'currency' | 'unit' | 'both'
   measures: number
   /** Null where cells are laid out; else after which parts of the key it is made shorter by an index of its own, before the last index. */
   compacted: readonly number[] | null
 }
 
-/** What a pass over part of a segment works on; arrays in the order of the shape's counts. */
+/** What a pass over part of a segment works on; arrays in the order of the shape's counts. Masks and codes are by the segment's own places. */
 export type PassArrays = {
-  hours: Int32Array, start: number, end: number, stepOfDay: Int32Array, stepStart: number, currency: Uint8Array
-  maskKeys: Int32Array[], masks: Uint8Array[]
-  filterKeys: Int32Array[], filterCodes: Int32Array[], filterAllowed: Uint8Array[]
-  splitKeys: Int32Array[], splitCodes: Int32Array[]
+  /** By place of time the step it falls into, −1 outside the period. */
+  times: Uint16Array, stepOf: Int32Array, currency: Uint8Array
+  maskKeys: Uint16Array[], masks: Uint8Array[]
+  filterKeys: Uint16Array[], filterCodes: Int32Array[], filterAllowed: Uint8Array[]
+  splitKeys: Uint16Array[], splitCodes: Int32Array[]
   /** How many values each part of the key has: splits, step of time, currency, unit. */
   sizes: number[]
-  unitKeys: Int32Array, unitCodes: Int32Array
+  unitKeys: Uint16Array, unitCodes: Int32Array
   high: Float64Array[], low: Int32Array[]
   sumHigh: Float64Array[], sumLow: Float64Array[], counts: Uint32Array
   indexes: CellIndex[]
@@ -60,7 +61,7 @@ function codeLines(name: string, keys: string, codes: string, layers: number, at
   return `let ${name} = ${codes}${at}[${keys}${at}[r]];\n${each(layers - 1, i => `if (${name} === 0) ${name} = ${codes}${at + i + 1}[${keys}${at + i + 1}[r]];`)}`
 }
 
-function source({ timed, masks, filters, splits, step, denomination, measures, compacted }: PassShape): string {
+function source({ timed, masks, filters, splits, stepped, denomination, measures, compacted }: PassShape): string {
   const layersOf = (list: readonly number[]) => list.reduce((a, b) => a + b, 0)
   const offsets = (list: readonly number[]) => list.map((_, i) => layersOf(list.slice(0, i)))
   const filterAt = offsets(filters)
@@ -69,13 +70,13 @@ function source({ timed, masks, filters, splits, step, denomination, measures, c
   // from the left: the splits, then the step of time, then what keeps sums apart
   const parts = [
     ...splits.map((_, i) => `s${i}`),
-    ...(step === 'none' ? [] : [step === 'hour' ? 'h - stepStart' : 'stepOfDay[((h - stepStart) / 24) | 0]']),
+    ...(stepped ? ['t'] : []),
     ...(denomination === 'currency' ? ['currency[r]'] : denomination === 'unit' ? [unit] : ['currency[r]', unit]),
   ]
   const key = parts.map((part, i) => `${i === 0 ? `let cell = ${part};` : `cell = cell * size${i} + ${part};`}${compacted?.includes(i) ? ` cell = index${compacted.indexOf(i)}.place(cell);` : ''}`).join('\n')
   const renew = `${each(measures, i => `sumHigh${i} = a.sumHigh[${i}]; sumLow${i} = a.sumLow[${i}];`)} counts = a.counts;`
   return `"use strict";
-const { hours, start, end, stepOfDay, stepStart, currency, unitKeys, unitCodes } = a;
+const { times, stepOf, currency, unitKeys, unitCodes } = a;
 let counts = a.counts;
 ${each(masks, i => `const mask${i} = a.masks[${i}], maskKeys${i} = a.maskKeys[${i}];`)}
 ${each(layersOf(filters), i => `const fk${i} = a.filterKeys[${i}], fc${i} = a.filterCodes[${i}];`)}
@@ -85,8 +86,8 @@ ${each(parts.length, i => `const size${i} = a.sizes[${i}];`)}
 ${compacted ? each(compacted.length + 1, i => `const index${i} = a.indexes[${i}];`) : ''}
 ${each(measures, i => `const high${i} = a.high[${i}], low${i} = a.low[${i}]; let sumHigh${i} = a.sumHigh[${i}], sumLow${i} = a.sumLow[${i}];`)}
 for (let r = from; r < to; r++) {
-${timed || step !== 'none' ? 'const h = hours[r];' : ''}
-${timed ? 'if (h < start || h >= end) continue;' : ''}
+${timed || stepped ? 'const t = stepOf[times[r]];' : ''}
+${timed ? 'if (t < 0) continue;' : ''}
 ${each(masks, i => `if (mask${i}[maskKeys${i}[r]] === 0) continue;`)}
 ${filters.map((layers, i) => `${codeLines(`f${i}`, 'fk', 'fc', layers, filterAt[i]!)}\nif (allowed${i}[f${i}] === 0) continue;`).join('\n')}
 ${splits.map((layers, i) => codeLines(`s${i}`, 'sk', 'sc', layers, splitAt[i]!)).join('\n')}

@@ -1,8 +1,6 @@
-import { dictionaryNames, type DictionaryName } from '../focus/star'
-import type { Scaled } from '../money/scaled'
-import { highLimb, lowLimb } from './limbs'
+import type { DictionaryName } from '../focus/star'
 
-/** A segment holds at most so many charges: one pass over it stays in the processor's cache, and a long load is kept as it comes. */
+/** A segment holds at most so many charges: a place among them fits 16 bits, and one pass over it stays in the processor's cache. */
 export const SEGMENT_ROWS = 65_536
 
 export const measureNames = ['billedCost', 'effectiveCost', 'listCost', 'contractedCost', 'pricingQuantity', 'consumedQuantity'] as const
@@ -16,60 +14,51 @@ export type MeasureColumn = {
   largest: number
 }
 
-/** Up to SEGMENT_ROWS charges of one source and billing period, a column to an array. Never changed once made. */
+/** Dictionary ids of a segment's rows, as places in the list of those that occur: what is asked of an id is worked out once for the segment. */
+export type KeyColumn = { codes: Uint16Array, ids: Int32Array }
+
+/** Charge periods of a segment's rows, as places in the list of those that occur; seconds since 1970, the end exclusive. */
+export type TimeColumn = { codes: Uint16Array, starts: Float64Array, ends: Float64Array }
+
+/** Bits of `absent`: quantities that a charge has none of, which is not the same as zero. */
+export const ABSENT: Partial<Record<MeasureName, number>> = { pricingQuantity: 1, consumedQuantity: 2 }
+
+/** Up to SEGMENT_ROWS charges of one source and billing period, a column to an array. Never changed once made; columns may be longer than `rows`. */
 export type Segment = {
   rows: number
-  /** Hours since 1 January 1970 at which the charge period starts. */
-  startHour: Int32Array
+  time: TimeColumn
+  /** Hours since 1970 in which the first and the last charge period start. */
   firstHour: number
   lastHour: number
   /** Position in the cube's list of currencies. */
   currency: Uint8Array
-  keys: Record<DictionaryName, Int32Array>
+  keys: Record<DictionaryName, KeyColumn>
+  absent: Uint8Array
   measures: Record<MeasureName, MeasureColumn>
 }
 
-const noLow = new Int32Array(SEGMENT_ROWS)
+export const hourOf = (seconds: number): number => Math.floor(seconds / 3600)
 
-/** Puts a measure's column together; where no row needs the low limb all share one array of zeros. */
+/** What a column without any value but zero is: one array for all of them. */
+export const zeros = { codes: new Uint16Array(SEGMENT_ROWS), bytes: new Uint8Array(SEGMENT_ROWS), high: new Float64Array(SEGMENT_ROWS), low: new Int32Array(SEGMENT_ROWS) }
+
+/** Puts a measure's column together. */
 export function measureColumn(high: Float64Array, low: Int32Array): MeasureColumn {
   let largest = 0
-  let any = false
   for (let row = 0; row < high.length; row++) {
     const size = Math.abs(high[row]!)
     if (size > largest) largest = size
-    if (low[row] !== 0) any = true
   }
-  return { high, low: any || low.length > SEGMENT_ROWS ? low : noLow, largest }
-}
-
-/** A charge as plain values, for whatever makes segments row by row. */
-export type SegmentRow = { startHour: number, currency: number, keys: Record<DictionaryName, number>, measures: Record<MeasureName, Scaled> }
-
-/** Makes segments of plain rows; for tests and small things, a load fills its columns by itself. */
-export function segmentsOf(rows: readonly SegmentRow[]): Segment[] {
-  const segments: Segment[] = []
-  for (let from = 0; from < rows.length; from += SEGMENT_ROWS) {
-    const part = rows.slice(from, from + SEGMENT_ROWS)
-    segments.push(finishSegment({
-      rows: part.length,
-      startHour: Int32Array.from(part, row => row.startHour),
-      currency: Uint8Array.from(part, row => row.currency),
-      keys: Object.fromEntries(dictionaryNames.map(name => [name, Int32Array.from(part, row => row.keys[name])])) as Segment['keys'],
-      measures: Object.fromEntries(measureNames.map(name => [name, measureColumn(Float64Array.from(part, row => highLimb(row.measures[name])), Int32Array.from(part, row => lowLimb(row.measures[name])))])) as Segment['measures'],
-    }))
-  }
-  return segments
+  return { high, low, largest }
 }
 
 /** Adds what is said about the whole segment. */
 export function finishSegment(columns: Omit<Segment, 'firstHour' | 'lastHour'>): Segment {
-  let firstHour = Infinity
-  let lastHour = -Infinity
-  for (let row = 0; row < columns.rows; row++) {
-    const hour = columns.startHour[row]!
-    if (hour < firstHour) firstHour = hour
-    if (hour > lastHour) lastHour = hour
+  let first = Infinity
+  let last = -Infinity
+  for (const start of columns.time.starts) {
+    if (start < first) first = start
+    if (start > last) last = start
   }
-  return { ...columns, firstHour, lastHour }
+  return { ...columns, firstHour: hourOf(first), lastHour: hourOf(last) }
 }

@@ -74,6 +74,11 @@ export class Sums {
     return this.#carried.has(cell) ? scaledText(this.total(cell)) : limbsText(this.high[cell]!, this.low[cell]!)
   }
 
+  /** Whether two sums are equal, where that is seen without adding limbs up; equal ones may be missed. */
+  seenEqual(a: number, b: number): boolean {
+    return this.high[a] === this.high[b] && this.low[a] === this.low[b] && !this.#carried.has(a) && !this.#carried.has(b)
+  }
+
   /** Near the sum, for a first ordering; equal or close ones are to be compared by `total`. */
   near(cell: number): number {
     const carried = this.#carried.get(cell)

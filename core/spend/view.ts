@@ -187,7 +187,7 @@ export function writeView(view: SpendView): WrittenQuery {
 }
 
 /** Which charges a view looks at. */
-export function scopeOf(view: SpendView, days: DataDays): Scope {
+export function scopeOf(view: SpendView, days: DataDays): Scope & Pick<SpendView, 'keep' | 'leaveOut' | 'conditions'> {
   return { ...resolvePeriod(view.period, days), keep: view.keep, leaveOut: view.leaveOut, conditions: view.conditions }
 }
 

@@ -1,56 +1,97 @@
 import { focusColumn } from '../../core/focus/columns'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../core/focus/star'
+import { narrowedRows } from '../../core/spend/narrowed-rows'
 import type { Scope } from '../../core/spend/question'
+import { ABSENT, measureNames, type Segment } from '../../core/spend/segment'
+import { limbsText } from '../../core/spend/sums'
+import { dayNumber } from '../../core/time/day'
+import { instantOf, isoInstant } from '../../core/time/instant'
+import { billingPeriod } from '../db/schema'
 import { columnName, tableName } from '../db/schema/dictionary'
 import type { Services } from '../services'
+import { currencyList, storedSegments } from './stored-segments'
 
-const timeColumns = ['BillingPeriodStart', 'ChargePeriodStart', 'ChargePeriodEnd'] as const
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 
 /** Columns that charge lines can be taken with: FOCUS columns that are kept, and providers' own. */
-export const lineColumns: readonly string[] = [...timeColumns, 'BillingPeriodEnd', 'BillingCurrency', ...dictionaryNames.filter(name => name !== 'others').flatMap(name => [...dictionaries[name]]), ...numbers]
+export const lineColumns: readonly string[] = ['BillingPeriodStart', 'ChargePeriodStart', 'ChargePeriodEnd', 'BillingPeriodEnd', 'BillingCurrency', ...dictionaryNames.filter(name => name !== 'others').flatMap(name => [...dictionaries[name]]), ...numbers]
 
 export const isLineColumn = (name: string) => lineColumns.includes(name) || /^x_\w+$/.test(name) || focusColumn(name) !== undefined
 export const lineKind = (name: string) => numbers.includes(name) ? 'amount' as const : 'text' as const
 
-/** The charges of a scope, billing period by billing period, as texts of the chosen columns; amounts with every digit. */
+type Values = Map<DictionaryName, Map<number, (string | null)[]>>
+type Reader = { dictionary: DictionaryName | null, read: (segment: Segment, row: number, values: Values) => string | null }
+type Known = { start: string, end: string, currencies: readonly string[] }
+
+/** So many lines are handed on at once. */
+const LINES_AT_ONCE = 5000
+
+/** The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with every digit. */
 export async function* chargeLines({ database, cube }: Pick<Services, 'database' | 'cube'>, scope: Scope, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
   const { result: narrowed } = await cube.ask('narrowed', scope)
-  const params: string[] = []
-  const among = (dictionary: DictionaryName, ids: number[]) => `c."${columnName(dictionary)}" = any($${params.push(`{${ids.join()}}`)}::int[])`
-  const where = [
-    ...narrowed.ids.map(({ dictionary, allowed }) => among(dictionary, allowed)),
-    ...narrowed.layered.map(({ layers, none }) => {
-      // the first layer that has a value decides
-      const ways = layers.map((layer, i) => [...layers.slice(0, i).map(before => among(before.dictionary, before.without)), among(layer.dictionary, layer.allowed)].join(' and '))
-      if (none) ways.push(layers.map(layer => among(layer.dictionary, layer.without)).join(' and '))
-      return `(${ways.map(way => `(${way})`).join(' or ')})`
-    }),
-  ]
-  const used = new Set<DictionaryName>()
-  const select = columns.map((name, i) => `${columnSql(name, used)} as "${i}"`)
-  const joins = [...used].map(name => `join ${tableName(name)} "${name}" on "${name}".id = c."${columnName(name)}"`)
-  const { rows: periods } = await database.client.query(`select load_id, start from billing_period ${scope.billingMonth ? `where to_char(start at time zone 'UTC', 'YYYY-MM') = '${scope.billingMonth}'` : ''} order by start, source`)
-  for (const { load_id: loadId, start } of periods as unknown as { load_id: number, start: string }[]) {
-    const { rows } = await database.client.query(
-      `select ${select.join(', ')} from charge c join billing_period bp on bp.load_id = c.load_id and bp.start = c.billing_period_start ${joins.join(' ')}
-       where c.load_id = ${Number(loadId)} and c.billing_period_start = '${new Date(start).toISOString()}' and c.charge_period_start >= '${scope.start}T00:00:00Z' and c.charge_period_start < '${scope.end}T00:00:00Z'
-       ${where.length ? `and ${where.join(' and ')}` : ''} order by c.charge_period_start`, params, { rowMode: 'array' })
-    if (rows.length) yield (rows as unknown as (string | null)[][])
+  const rowsOf = narrowedRows(narrowed, dayNumber(scope.start) * 24, dayNumber(scope.end) * 24)
+  const periods = await database.db.select().from(billingPeriod).orderBy(billingPeriod.start, billingPeriod.source)
+  const values: Values = new Map()
+  for (const { loadId, start, end } of periods) {
+    if (scope.billingMonth && !isoInstant(start).startsWith(scope.billingMonth)) continue
+    const { currencies, code } = currencyList()
+    const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
+    const found: { segment: Segment, row: number, start: number }[] = []
+    for await (const segment of storedSegments(database, loadId, start, code)) {
+      const rows = rowsOf(segment)
+      for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
+      for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? []))) await learn(database, values, dictionary, rows.map(row => keyOf(segment, dictionary, row)))
+    }
+    found.sort((a, b) => a.start - b.start)
+    for (let from = 0; from < found.length; from += LINES_AT_ONCE) {
+      yield found.slice(from, from + LINES_AT_ONCE).map(({ segment, row }) => readers.map(reader => reader.read(segment, row, values)))
+    }
   }
 }
 
-function columnSql(name: string, used: Set<DictionaryName>): string {
-  const time = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`
-  if (name === 'BillingPeriodEnd') return time('bp."end"')
-  if ((timeColumns as readonly string[]).includes(name)) return time(`c."${columnName(name)}"`)
-  if (name === 'BillingCurrency') return 'c.billing_currency'
-  if (numbers.includes(name)) return `trim_scale(c."${columnName(name)}")::text`
+const keyOf = ({ keys }: Segment, dictionary: DictionaryName, row: number): number => keys[dictionary].ids[keys[dictionary].codes[row]!]!
+
+/** Reads the entries that are not known yet. */
+async function learn({ client }: Services['database'], values: Values, dictionary: DictionaryName, ids: readonly number[]): Promise<void> {
+  const known = values.get(dictionary) ?? new Map<number, (string | null)[]>()
+  values.set(dictionary, known)
+  const wanted = [...new Set(ids)].filter(id => !known.has(id))
+  if (!wanted.length) return
+  const names = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
+  const { rows } = await client.query(`select ${names} from ${tableName(dictionary)} where id = any($1::int[])`, [`{${wanted.join()}}`], { rowMode: 'array' })
+  for (const [id, ...texts] of rows as unknown as [number, ...(string | null)[]][]) known.set(id, texts)
+}
+
+function readerFor(name: string, { start, end, currencies }: Known): Reader {
+  const own = (read: Reader['read']): Reader => ({ dictionary: null, read })
+  if (name === 'BillingPeriodStart') return own(() => start)
+  if (name === 'BillingPeriodEnd') return own(() => end)
+  if (name === 'ChargePeriodStart') return own(({ time }, row) => instantOf(time.starts[time.codes[row]!]!))
+  if (name === 'ChargePeriodEnd') return own(({ time }, row) => instantOf(time.ends[time.codes[row]!]!))
+  if (name === 'BillingCurrency') return own(({ currency }, row) => currencies[currency[row]!]!)
+  if (numbers.includes(name)) {
+    const measure = measureNames.find(measure => measure.toLowerCase() === name.toLowerCase())!
+    const bit = ABSENT[measure] ?? 0
+    return own(({ absent, measures }, row) => absent[row]! & bit ? null : limbsText(measures[measure].high[row]!, measures[measure].low[row]!))
+  }
   const dictionary = dictionaryFor(name)
   if (dictionary) {
-    used.add(dictionary)
-    return `"${dictionary}"."${columnName(name)}"`
+    const place = (dictionaries[dictionary] as readonly string[]).indexOf(name)
+    return { dictionary, read: (segment, row, values) => values.get(dictionary)!.get(keyOf(segment, dictionary, row))![place]! }
   }
-  used.add('others')
-  return `("others".others::jsonb ->> '${name.replaceAll('\'', '\'\'')}')`
+  const parsed = new Map<number, string | null>()
+  return {
+    dictionary: 'others',
+    read(segment, row, values) {
+      const id = keyOf(segment, 'others', row)
+      let text = parsed.get(id)
+      if (text === undefined) {
+        const json = values.get('others')!.get(id)![0]
+        const value = json ? (JSON.parse(json) as Record<string, unknown>)[name] : null
+        text = value === undefined || value === null ? null : typeof value === 'string' ? value : JSON.stringify(value)
+        parsed.set(id, text)
+      }
+      return text
+    },
+  }
 }

@@ -4,6 +4,8 @@ import { ruleDimensions } from '../../core/allocation/plan'
 import { scaledText } from '../../core/money/scaled'
 import { sumByCurrency } from '../../core/spend/answer'
 import { CONTAINER_COLUMN, CREATED_BY_COLUMN } from '../../core/spend/dimension'
+import { runTimes, type RunTimes } from '../../core/spend/run-times'
+import { addDays, daysBetween } from '../../core/time/day'
 import type { ResourceView } from '../../shared/contracts/resources'
 import { resourceNote } from '../db/schema'
 import { notFound } from '../http/problem'
@@ -41,6 +43,9 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
   const values = rules.length ? (await cube.ask('group', { ...ALWAYS, start: lastDay, keep, splitBy: rules, grain: null, measures: [] })).result[0]?.values ?? {} : {}
   const rule = saved && firstMatch(saved.plan, values)
   const centre = rule && (saved.plan.centres.find(c => c.id === rule.target) ?? saved.plan.pools.find(p => p.id === rule.target))
+  const { result: ofProvider } = await cube.ask('group', { ...ALWAYS, start: firstDay, end: addDays(lastDay, 1), keep: { ProviderName: [value('ProviderName')] }, splitBy: [], grain: 'day', measures: [] })
+  const runs = runTimes(hoursOf(meters.result), new Set(ofProvider.map(g => g.start!)))
+  const own = found.filter(row => row.opportunity.body.resourceId === id)
   const people = new Map((await db.query.person.findMany()).map(p => [p.id, p.name]))
 
   return {
@@ -48,11 +53,13 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     provider: value('ProviderName'), subAccount: value('SubAccountName'), service: value('ServiceName'), container: value(CONTAINER_COLUMN), firstDay, lastDay, stillThere: lastDay >= dataTo,
     months: months.result.map(g => ({ start: g.start!, currency: g.currency, billed: scaledText(g.amounts[0]!), effective: scaledText(g.amounts[1]!) })).sort((a, b) => a.start < b.start ? -1 : 1),
     meters: metersOf(meters.result, meanings), tags, details: detailsOf(priced.result, details),
-    events: eventsOf(firstDay, lastDay, lastDay < dataTo, tags, priced.result, details),
-    createdBy: await relatedTo(cube, value(CREATED_BY_COLUMN)), protects: await relatedTo(cube, value(PROTECTS_COLUMN)), created: await createdBy(cube, id, data.found.includes(CREATED_BY_COLUMN)),
+    events: eventsOf({ firstDay, lastDay, gone: lastDay < dataTo, tags, priced: priced.result, details, runs }),
+    createdBy: await relatedTo(cube, value(CREATED_BY_COLUMN)), protects: await relatedTo(cube, value(PROTECTS_COLUMN)), runs,
+    created: data.found.includes(CREATED_BY_COLUMN) ? await naming(cube, CREATED_BY_COLUMN, id) : [], protectedBy: data.found.includes(PROTECTS_COLUMN) ? await naming(cube, PROTECTS_COLUMN, id) : [],
     commitments: [...new Set(facts.result.map(g => g.values.CommitmentDiscountName).filter((name): name is string => !!name))],
     centre: rule && centre ? { name: centre.name, rule: rule.conditions.map(c => `${c.dimension} is ${c.values.map(v => v ?? 'none').join(' or ')}`).join(', '), owner: 'owner' in centre && centre.owner ? people.get(centre.owner) ?? null : null } : null,
-    opportunities: found.filter(row => row.opportunity.body.resourceId === id).map(({ opportunity }) => ({ id: opportunity.id, what: opportunity.body.title, state: opportunity.state, monthly: opportunity.body.monthlySaving, currency: opportunity.body.currency })),
+    opportunities: own.map(({ opportunity }) => ({ id: opportunity.id, what: opportunity.body.title, state: opportunity.state, monthly: opportunity.body.monthlySaving, currency: opportunity.body.currency })),
+    actions: own.flatMap(({ action }) => action?.steps ?? []),
     note: note ? { body: note.body, who: note.who, savedAt: note.savedAt } : null,
     revision: facts.revision,
   }
@@ -103,8 +110,13 @@ function detailsOf(groups: Groups, names: string[]): Record<string, string> {
 
 const SIZE = 'SkuPriceDetails/InstanceType'
 
-function eventsOf(firstDay: string, lastDay: string, gone: boolean, tags: ResourceView['tags'], priced: Groups, details: string[]): ResourceView['events'] {
+type Known = { firstDay: string, lastDay: string, gone: boolean, tags: ResourceView['tags'], priced: Groups, details: string[], runs: RunTimes | null }
+
+function eventsOf({ firstDay, lastDay, gone, tags, priced, details, runs }: Known): ResourceView['events'] {
   const events: ResourceView['events'] = [{ day: firstDay, what: 'charged for the first time' }]
+  for (const { from, to } of runs?.still ?? []) {
+    events.push({ day: from, what: 'stopped: no running hours from this day on' }, { day: addDays(to, 1), what: `started again after ${daysBetween(from, to) + 1} ${from === to ? 'day' : 'days'}` })
+  }
   for (const tag of tags) {
     if (tag.from !== 'own') continue
     const before = tags.find(t => t.key === tag.key && t.from === 'own' && t.lastDay < tag.firstDay)
@@ -130,8 +142,19 @@ async function relatedTo(cube: Services['cube'], id: string | null): Promise<Rel
   return { id, name: result[0]?.values.ResourceName ?? null, type: result[0]?.values.ResourceType ?? null, amounts: sumByCurrency(result.map(g => ({ currency: g.currency, amount: g.amounts[0]! }))) }
 }
 
-async function createdBy(cube: Services['cube'], id: string, known: boolean): Promise<Related[]> {
-  if (!known) return []
-  const { result } = await cube.ask('group', { ...ALWAYS, keep: { [CREATED_BY_COLUMN]: [id] }, splitBy: ['ResourceId', 'ResourceName', 'ResourceType'], grain: null, measures: ['effectiveCost'] })
+/** Resources that name this one in a column of their own. */
+async function naming(cube: Services['cube'], column: string, id: string): Promise<Related[]> {
+  const { result } = await cube.ask('group', { ...ALWAYS, keep: { [column]: [id] }, splitBy: ['ResourceId', 'ResourceName', 'ResourceType'], grain: null, measures: ['effectiveCost'] })
   return result.flatMap(g => g.values.ResourceId ? [{ id: g.values.ResourceId, name: g.values.ResourceName ?? null, type: g.values.ResourceType ?? null, amounts: sumByCurrency([{ currency: g.currency, amount: g.amounts[0]! }]) }] : [])
+}
+
+const HOURS = /^hours?$/i
+
+/** Charged hours by day, of the meter that has most where there are several by the hour. */
+function hoursOf(groups: Groups): Map<string, number> {
+  const found = new Map<string, number>()
+  for (const { values, start, amounts } of groups) {
+    if (HOURS.test(values.PricingUnit ?? '')) found.set(start!, Math.max(found.get(start!) ?? 0, Number(amounts[1]!) / 1e15))
+  }
+  return found
 }

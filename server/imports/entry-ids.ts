@@ -6,7 +6,10 @@ export type NewEntry = { id: number, digest: string, values: (string | null)[] }
 export type KnownEntries = Record<DictionaryName, { id: number, digest: string }[]>
 export type NewEntries = Partial<Record<DictionaryName, NewEntry[]>>
 
-/** Gives each combination of values its dictionary id, the database's where it has one. Ids are handed out here: one load runs at a time. */
+/**
+ * Gives each combination of values its dictionary id, the database's where it has one. Ids are handed out here alone: one load runs at a
+ * time, and what it made stays known for the next. Whoever takes the new entries has to put every one of them into the database.
+ */
 export class EntryIds {
   #known = new Map<DictionaryName, Map<string, number>>()
   #next = new Map<DictionaryName, number>()
@@ -31,7 +34,7 @@ export class EntryIds {
     return id
   }
 
-  /** Entries that charges made so far need and the database has not yet. */
+  /** Entries that were made since they were last taken; those of a load that was refused come with the next. */
   takeNew(): NewEntries {
     const taken = this.#new
     this.#new = {}

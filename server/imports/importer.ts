@@ -3,25 +3,31 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 import { and, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
-import { dictionaries, dictionaryNames } from '../../core/focus/star'
+import { dictionaryNames } from '../../core/focus/star'
+import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
 import type { Handle, Tx } from '../db/client'
-import { billingPeriod, charge, chargeSegment, dataRevision, dictionaryTables, load } from '../db/schema'
+import { billingPeriod, chargeSegment, dataRevision, dictionaryTables, load } from '../db/schema'
+import { tableName } from '../db/schema/dictionary'
 import type { CubeClient } from '../engine/cube-client'
 import { Problem } from '../http/problem'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
 import type { KnownEntries, NewEntries } from './entry-ids'
+import { entriesCopy } from './entries-copy'
 import { findOverlaps } from './overlaps'
 import { segmentCopy } from './segment-copy'
 import type { EncodedSegment } from './segment-builder'
-import { changesBetween, databaseSums, mergeSums } from './sums'
+import { changesBetween, mergeSums } from './sums'
 
 export type ArrivedFile = { name: string, path: string, bytes: number, sha256: string }
 type Progress = { bytesDone: number, rows: number, errorCount: number }
 /** What a load that waits for a choice needs to go on. */
 type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'>
 type Running = { id: number, worker: Worker | null, stop: boolean, swapping: boolean, progress: Progress }
+
+/** Tells deliveries apart by the contents of their files, in whatever order. */
+export const deliveryKey = (files: readonly { sha256: string }[]): string => files.map(file => file.sha256).sort().join(' ')
 
 const loadIsOpen = inArray(load.state, ['checking', 'loading'])
 
@@ -78,8 +84,8 @@ export class Importer {
     const [row] = await db.select().from(load).where(eq(load.id, Number(id)))
     if (!row) return null
     const status = this.#statusOf(row)
-    const inDatabase = status.state === 'loaded' ? await databaseSums(db, sql`p.load_id = ${row.id}`) : []
     const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
+    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.ask('sums', current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) })))).result : []
     const periods = new Set(row.periods.map(period => period.billingPeriodStart))
     return { ...status, errors: row.errors, inDatabase, conformance: row.conformance, canUndo: status.state === 'loaded' && !status.overlaps.length && current.length > 0 && current.length === periods.size }
   }
@@ -90,10 +96,10 @@ export class Importer {
     return rows.map(row => this.#statusOf(row))
   }
 
-  /** Hashes of the files that a source has delivered, whatever came of them. */
-  async knownFiles(source: string): Promise<Set<string>> {
+  /** What a source has delivered, whatever came of it: the hashes of each delivery's files, see `deliveryKey`. */
+  async knownDeliveries(source: string): Promise<Set<string>> {
     const rows = await this.database.db.select({ files: load.files }).from(load).where(eq(load.source, source))
-    return new Set(rows.flatMap(row => row.files.map(file => file.sha256)))
+    return new Set(rows.map(row => deliveryKey(row.files)))
   }
 
   /** Ends the reading thread. */
@@ -106,7 +112,7 @@ export class Importer {
     const running = this.#running.get(row.id)
     const progress = running?.progress
     // whoever is told «loaded» finds the charges in every answer: not before the copy in memory has them
-    const state = running && row.state === 'loaded' ? 'loading' : row.state
+    const state = running && (running.swapping || row.state === 'loaded') ? 'loading' : row.state
     return {
       id: String(row.id), source: row.source, state, bytesTotal, who: row.who, startedAt: row.startedAt, finishedAt: row.finishedAt,
       bytesDone: progress?.bytesDone ?? (state === 'stopped' ? 0 : bytesTotal), rows: progress?.rows ?? row.rows,
@@ -117,8 +123,8 @@ export class Importer {
 
   async #run(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<void> {
     if (running.stop) return this.#stopped(running.id)
-    const task: ImportTask = { loadId: running.id, source, mapping, files, known: await this.#knownEntries() }
-    // the thread stays for the next load: what it has learnt to do fast it does fast from the start
+    // the thread stays for the next load: it knows the dictionaries, and what it has learnt to do fast it does fast from the start
+    const task: ImportTask = { loadId: running.id, source, mapping, files, known: this.#worker ? null : await this.#knownEntries() }
     const worker = this.#worker ??= new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs')))
     worker.unref()
     running.worker = worker
@@ -168,7 +174,7 @@ export class Importer {
         else if (message.type === 'fault') reject(new Error(message.message))
         else if (message.type === 'done') staging.then(() => resolve(running.stop ? 'stopped' : message), reject)
         else {
-          staging = staging.then(() => this.#stage(running.id, message.entries, message.copy, message.segments)).then(() => worker.postMessage('next'))
+          staging = staging.then(() => this.#stage(running.id, message.entries, message.segments)).then(() => worker.postMessage('next'))
           staging.catch(reject)
         }
       })
@@ -180,18 +186,12 @@ export class Importer {
     })
   }
 
-  async #stage(id: number, entries: NewEntries, copy: Uint8Array, segments: EncodedSegment[]): Promise<void> {
-    const { db, client } = this.database
+  async #stage(id: number, entries: NewEntries, segments: EncodedSegment[]): Promise<void> {
+    const { client } = this.database
     for (const name of dictionaryNames) {
       const list = entries[name]
-      if (!list) continue
-      const table = dictionaryTables[name]
-      for (let i = 0; i < list.length; i += 1000) {
-        await db.insert(table).values(list.slice(i, i + 1000).map(({ id, digest, values }) =>
-          ({ id, digest, ...Object.fromEntries(dictionaries[name].map((column, k) => [column, values[k] ?? null])) }))).onConflictDoNothing()
-      }
+      if (list) await client.query(`copy ${tableName(name)} from '/dev/blob' (format csv, null '\\N')`, [], { blob: entriesCopy(list) })
     }
-    await client.query(`copy charge from '/dev/blob' (format binary)`, [], { blob: copy })
     for (const segment of segments) await client.query(`copy charge_segment from '/dev/blob' (format binary)`, [], { blob: segmentCopy(id, segment) })
   }
 
@@ -233,14 +233,13 @@ export class Importer {
 
   async #swapIn(id: number, source: string, result: Swap, putAway: ImportOverlap[] = []): Promise<void> {
     const { db } = this.database
-    await db.update(load).set({ state: 'loading' }).where(eq(load.id, id))
     const starts = Object.keys(result.periodEnds)
     const periods = mergeSums(result.files.map(file => file.periods))
     await db.transaction(async (tx) => {
       const revision = await nextRevision(tx)
       const ofThese = and(eq(billingPeriod.source, source), inArray(billingPeriod.start, starts))
-      const before = await databaseSums(tx, sql`p.source = ${source} and p.start in (${sql.join(starts.map(start => sql`${start}::timestamptz`), sql`, `)})`)
-      const replaced = await tx.select().from(billingPeriod).where(ofThese)
+      const replaced = await tx.select({ start: billingPeriod.start, loadId: billingPeriod.loadId, previousLoadId: billingPeriod.previousLoadId, sums: load.periods }).from(billingPeriod).innerJoin(load, eq(load.id, billingPeriod.loadId)).where(ofThese)
+      const before = replaced.flatMap(({ start, sums }) => sums.filter(sum => Date.parse(sum.billingPeriodStart) === Date.parse(start)))
       for (const start of starts) {
         const previousLoadId = replaced.find(old => Date.parse(old.start) === Date.parse(start))?.loadId ?? null
         const now = { loadId: id, previousLoadId, end: result.periodEnds[start]!, revision }
@@ -277,9 +276,8 @@ export class Importer {
         const same = and(eq(billingPeriod.source, period.source), eq(billingPeriod.start, period.start))
         if (period.previousLoadId === null) await tx.delete(billingPeriod).where(same)
         else await tx.update(billingPeriod).set({ loadId: period.previousLoadId, previousLoadId: null, revision }).where(same)
-        periods.push({ source: period.source, start: new Date(period.start).toISOString() })
+        periods.push({ source: period.source, start: isoInstant(period.start) })
       }
-      await tx.delete(charge).where(eq(charge.loadId, loadId))
       await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
       await tx.update(load).set({ state: 'undone', message: `Undone by ${who}. What was loaded before counts again.` }).where(eq(load.id, loadId))
     })
@@ -293,7 +291,6 @@ export class Importer {
   }
 
   async #dropStaged(id: number): Promise<void> {
-    await this.database.db.delete(charge).where(eq(charge.loadId, id))
     await this.database.db.delete(chargeSegment).where(eq(chargeSegment.loadId, id))
   }
 
@@ -320,6 +317,5 @@ async function nextRevision(tx: Tx): Promise<number> {
 }
 
 async function dropCharges(tx: Tx, loadId: number, start: string): Promise<void> {
-  await tx.delete(charge).where(and(eq(charge.loadId, loadId), eq(charge.billingPeriodStart, start)))
   await tx.delete(chargeSegment).where(and(eq(chargeSegment.loadId, loadId), eq(chargeSegment.billingPeriodStart, start)))
 }

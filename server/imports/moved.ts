@@ -1,28 +1,77 @@
-import { sql } from 'drizzle-orm'
-import { scaled, scaledText } from '../../core/money/scaled'
+import { and, eq, inArray, isNotNull } from 'drizzle-orm'
+import { TupleIndex } from '../../core/focus/column-values'
+import { scaledText, type Scaled } from '../../core/money/scaled'
+import { Sums } from '../../core/spend/sums'
+import { isoInstant } from '../../core/time/instant'
 import type { MovedLines } from '../../shared/contracts/imports'
-import type { Db } from '../db/client'
+import type { Handle } from '../db/client'
+import { billingPeriod, dictionaryTables } from '../db/schema'
+import { currencyList, storedSegments } from '../engine/stored-segments'
 
 const MOST_LINES = 500
-type Row = { start: string, currency: string, sub_account: string | null, service: string | null, sku: string | null, resource: string | null, before: string, after: string }
+const keyNames = ['subAccount', 'sku', 'resource'] as const
+type Line = { start: string, currency: string, ids: number[], before: Scaled, after: Scaled }
+
+const size = (value: Scaled) => value < 0n ? -value : value
+
+/** Lines (sub account, SKU, resource) whose billed cost differs between two loads of a billing period. */
+async function movedIn(database: Handle, start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
+  const index = new TupleIndex(4)
+  const tuple = new Int32Array(4)
+  const { currencies, code } = currencyList()
+  const lines: { ids: number[], currency: number }[] = []
+  const sums = await Promise.all([previousLoadId, loadId].map(async (id) => {
+    const sum = new Sums(1024)
+    for await (const { rows, keys, currency, measures: { billedCost: { high, low, largest } } } of storedSegments(database, id, start, code)) {
+      const run = Sums.run(largest)
+      for (let from = 0; from < rows; from += run) {
+        const to = Math.min(rows, from + run)
+        sum.reserve(to - from, largest)
+        for (let row = from; row < to; row++) {
+          keyNames.forEach((name, i) => {
+            tuple[i] = keys[name].ids[keys[name].codes[row]!]!
+          })
+          tuple[3] = currency[row]!
+          const line = index.place(tuple)
+          if (line === lines.length) lines.push({ ids: [tuple[0]!, tuple[1]!, tuple[2]!], currency: tuple[3]! })
+          sum.grow(line + 1)
+          sum.high[line]! += high[row]!
+          sum.low[line]! += low[row]!
+        }
+      }
+    }
+    return sum
+  }))
+  for (const sum of sums) sum.grow(lines.length)
+  return lines.flatMap(({ ids, currency }, line) => {
+    const [before, after] = sums.map(sum => sum.total(line)) as [Scaled, Scaled]
+    return before === after ? [] : [{ start, currency: currencies[currency]!, ids, before, after }]
+  })
+}
 
 /** Lines (sub account, service, SKU, resource) whose billed cost a load changed against the one it replaced, largest change first. */
-export async function movedBy(db: Db, id: string): Promise<MovedLines> {
-  const { rows } = await db.execute<Row>(sql`
-    with sums as (
-      select c.billing_period_start as start, c.billing_currency as currency, c.sub_account, c.sku, c.resource,
-        coalesce(sum(c.billed_cost) filter (where c.load_id = p.previous_load_id), 0) as before, coalesce(sum(c.billed_cost) filter (where c.load_id = p.load_id), 0) as after
-      from billing_period p join charge c on c.billing_period_start = p.start and c.load_id in (p.load_id, p.previous_load_id)
-      where p.load_id = ${Number(id)} and p.previous_load_id is not null
-      group by 1, 2, 3, 4, 5 having coalesce(sum(c.billed_cost) filter (where c.load_id = p.previous_load_id), 0) <> coalesce(sum(c.billed_cost) filter (where c.load_id = p.load_id), 0))
-    select to_char(s.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, s.currency, a.sub_account_name as sub_account, k.service_name as service, coalesce(k.sku_meter, k.sku_id) as sku, coalesce(r.resource_name, r.resource_id) as resource, s.before::text, s.after::text
-    from sums s join focus_sub_account a on a.id = s.sub_account join focus_sku k on k.id = s.sku join focus_resource r on r.id = s.resource
-    order by abs(s.after - s.before) desc, s.start, resource, sku`)
+export async function movedBy(database: Handle, id: string): Promise<MovedLines> {
+  const { db } = database
+  const periods = await db.select().from(billingPeriod).where(and(eq(billingPeriod.loadId, Number(id)), isNotNull(billingPeriod.previousLoadId)))
+  const lines: Line[] = []
+  for (const { start, previousLoadId, loadId } of periods) lines.push(...await movedIn(database, isoInstant(start), previousLoadId!, loadId))
+  lines.sort((a, b) => {
+    const [left, right] = [size(a.after - a.before), size(b.after - b.before)]
+    return left > right ? -1 : left < right ? 1 : a.start < b.start ? -1 : a.start > b.start ? 1 : a.ids[2]! - b.ids[2]! || a.ids[1]! - b.ids[1]!
+  })
+  const shown = lines.slice(0, MOST_LINES)
+  const entries = await Promise.all(keyNames.map(async (name, i) => {
+    const rows = shown.length ? await db.select().from(dictionaryTables[name]).where(inArray(dictionaryTables[name].id, [...new Set(shown.map(line => line.ids[i]!))])) : []
+    return new Map(rows.map(row => [row.id, row as unknown as Record<string, string | null>]))
+  }))
   return {
-    lines: rows.slice(0, MOST_LINES).map(row => ({
-      billingPeriodStart: row.start, currency: row.currency, subAccount: row.sub_account, service: row.service, sku: row.sku, resource: row.resource,
-      before: scaledText(scaled(row.before)), after: scaledText(scaled(row.after)), difference: scaledText(scaled(row.after) - scaled(row.before)),
-    })),
-    rest: Math.max(0, rows.length - MOST_LINES),
+    lines: shown.map(({ start, currency, ids, before, after }) => {
+      const [subAccount, sku, resource] = ids.map((key, i) => entries[i]!.get(key)!) as [Record<string, string | null>, Record<string, string | null>, Record<string, string | null>]
+      return {
+        billingPeriodStart: start, currency, subAccount: subAccount.SubAccountName ?? null, service: sku.ServiceName ?? null, sku: sku.SkuMeter ?? sku.SkuId ?? null, resource: resource.ResourceName ?? resource.ResourceId ?? null,
+        before: scaledText(before), after: scaledText(after), difference: scaledText(after - before),
+      }
+    }),
+    rest: lines.length - shown.length,
   }
 }

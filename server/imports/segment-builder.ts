@@ -1,6 +1,6 @@
 import { numberColumns, type TakenCharge } from '../../core/focus/intake'
-import { dictionaryNames } from '../../core/focus/star'
-import { finishSegment, measureColumn, measureNames, SEGMENT_ROWS, type Segment } from '../../core/spend/segment'
+import { OpenSegment } from '../../core/spend/open-segment'
+import { ABSENT, measureNames, SEGMENT_ROWS } from '../../core/spend/segment'
 import { encodeSegment } from '../engine/segment-codec'
 
 /** A segment's bytes, which billing period it belongs to (seconds since 1970) and its number within it. */
@@ -8,13 +8,9 @@ export type EncodedSegment = { periodStart: number, number: number, rows: number
 
 // the intake's numbers stand in the order of FOCUS columns, a segment's measures in the order of their names: billedCost is BilledCost
 const placeOf = measureNames.map(name => numberColumns.findIndex(column => column.toLowerCase() === name.toLowerCase()))
+const absentBits = measureNames.map(name => ABSENT[name] ?? 0)
 
-type Open = { rows: number, number: number, startHour: Int32Array, currency: Uint8Array, keys: Int32Array[], high: Float64Array[], low: Int32Array[] }
-
-const open = (number: number): Open => ({
-  rows: 0, number, startHour: new Int32Array(SEGMENT_ROWS), currency: new Uint8Array(SEGMENT_ROWS),
-  keys: dictionaryNames.map(() => new Int32Array(SEGMENT_ROWS)), high: measureNames.map(() => new Float64Array(SEGMENT_ROWS)), low: measureNames.map(() => new Int32Array(SEGMENT_ROWS)),
-})
+type Open = { number: number, columns: OpenSegment }
 
 /** Fills the columns of each billing period as charges come and gives full segments away as bytes. */
 export class SegmentBuilder {
@@ -22,38 +18,30 @@ export class SegmentBuilder {
   #currencies: string[] = []
   #full: EncodedSegment[] = []
 
-  add(charge: TakenCharge): void {
-    const period = charge.times.BillingPeriodStart
-    let segment = this.#open.get(period)
-    if (!segment) {
-      segment = open(0)
-      this.#open.set(period, segment)
-    }
-    const row = segment.rows++
-    segment.startHour[row] = Math.floor(charge.times.ChargePeriodStart / 3600)
-    let currency = this.#currencies.indexOf(charge.currency)
-    if (currency < 0) currency = this.#currencies.push(charge.currency) - 1
-    segment.currency[row] = currency
-    for (let i = 0; i < segment.keys.length; i++) segment.keys[i]![row] = charge.keys[i]!
-    for (let i = 0; i < measureNames.length; i++) {
-      segment.high[i]![row] = charge.high[placeOf[i]!]!
-      segment.low[i]![row] = charge.low[placeOf[i]!]!
-    }
-    if (segment.rows === SEGMENT_ROWS) {
-      this.#close(period, segment)
-      this.#open.set(period, open(segment.number + 1))
+  add({ times, currency, keys, high, low, present }: TakenCharge): void {
+    const period = times.BillingPeriodStart
+    let open = this.#open.get(period)
+    if (!open) this.#open.set(period, open = { number: 0, columns: new OpenSegment() })
+    const { columns } = open
+    let code = this.#currencies.indexOf(currency)
+    if (code < 0) code = this.#currencies.push(currency) - 1
+    let absent = 0
+    for (let i = 0; i < placeOf.length; i++) if (!present[placeOf[i]!]) absent |= absentBits[i]!
+    const row = columns.add(times.ChargePeriodStart, times.ChargePeriodEnd, code, keys, absent)
+    for (let i = 0; i < placeOf.length; i++) columns.setMeasure(i, row, high[placeOf[i]!]!, low[placeOf[i]!]!)
+    if (columns.rows === SEGMENT_ROWS) {
+      this.#close(period, open)
+      this.#open.set(period, { number: open.number + 1, columns: new OpenSegment() })
     }
   }
 
-  #close(periodStart: number, { rows, number, startHour, currency, keys, high, low }: Open): void {
-    if (!rows) return
-    const cut = <T extends Int32Array | Float64Array | Uint8Array>(column: T) => column.subarray(0, rows) as T
-    const segment: Segment = finishSegment({
-      rows, startHour: cut(startHour), currency: cut(currency),
-      keys: Object.fromEntries(dictionaryNames.map((name, i) => [name, cut(keys[i]!)])) as Segment['keys'],
-      measures: Object.fromEntries(measureNames.map((name, i) => [name, measureColumn(cut(high[i]!), cut(low[i]!))])) as Segment['measures'],
-    })
-    this.#full.push({ periodStart, number, rows, bytes: encodeSegment(segment, this.#currencies) })
+  #close(periodStart: number, { number, columns }: Open): void {
+    if (columns.rows) this.#full.push({ periodStart, number, rows: columns.rows, bytes: encodeSegment(columns.finish(), this.#currencies) })
+  }
+
+  /** Whether segments wait to be taken. */
+  get anyFull(): boolean {
+    return this.#full.length > 0
   }
 
   /** Segments that are full. */
@@ -65,7 +53,7 @@ export class SegmentBuilder {
 
   /** Everything that is left, full or not. */
   finish(): EncodedSegment[] {
-    for (const [period, segment] of this.#open) this.#close(period, segment)
+    for (const [period, open] of this.#open) this.#close(period, open)
     this.#open.clear()
     return this.takeFull()
   }

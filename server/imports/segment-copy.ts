@@ -1,5 +1,10 @@
 import type { EncodedSegment } from './segment-builder'
-import { COPY_HEAD, EPOCH_2000 } from './binary-copy'
+
+// PostgreSQL's binary COPY: a signature, flags and an extension, both empty; then rows; then a count of −1.
+/** What a binary copy begins with. */
+const COPY_HEAD = Buffer.from('PGCOPY\n\xFF\r\n\0\0\0\0\0\0\0\0\0', 'latin1')
+/** Seconds from 1970 to 2000, where PostgreSQL's time begins. */
+const EPOCH_2000 = 946_684_800
 
 /** One row for `COPY charge_segment FROM … (FORMAT binary)`: load, period, number, rows, bytes. */
 export function segmentCopy(loadId: number, { periodStart, number, rows, bytes }: EncodedSegment): Uint8Array {

@@ -45,14 +45,18 @@ export class ChargeTarget implements RowTarget {
     return false
   }
 
-  bytes(bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array): void {
+  get compares(): boolean {
+    return this.options.mapping === null
+  }
+
+  bytes(bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array, same: Uint8Array): void {
     this.rows++
     if (this.#mapped) {
       this.#takeMapped(Array.from({ length: cells }, (_, i) => decodeUtf8(bytes.subarray(starts[i]!, ends[i]!)) ?? '\uFFFD'))
       return
     }
     const intake = this.#intake!
-    if (cells === intake.header.length) intake.setRow(bytes, starts, ends)
+    if (cells === intake.header.length) intake.setRow(bytes, starts, ends, same)
     this.#end(intake, cells)
   }
 

@@ -1,21 +1,17 @@
-import { measures } from '../../core/spend/question'
 import { comparedPeriod, readView, resolvePeriod, scopeOf } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
-import type { DeliverySchedule } from '../../shared/contracts/spend-settings'
+import { isDue } from '../../core/time/rhythm'
 import { sendMail } from '../connectors/mail'
 import { tableFile } from '../engine/table-file'
 import type { Services } from '../services'
-import type { findSentence} from '../stores/sentences';
-import { noteSent, scheduledSentences } from '../stores/sentences'
+import { noteSent, scheduledSentences, type StoredSentence } from '../stores/sentences'
+import { repeatedly } from './repeatedly'
 
 const LOOK_EVERY_MS = 60_000
-const DAY_MS = 86_400_000
-const everyMs: Record<DeliverySchedule['every'], number> = { day: DAY_MS, week: 7 * DAY_MS, month: 28 * DAY_MS }
 type Engine = Pick<Services, 'database' | 'cube' | 'exporter'>
-type Stored = NonNullable<Awaited<ReturnType<typeof findSentence>>>
 
 /** Makes the file of a saved sentence as it is now and sends it to those who get it. @returns what came of it, in words. @throws ConnectorFailed when the mail is not taken. */
-export async function sendSentence({ cube, exporter }: Engine, sentence: Stored): Promise<string> {
+async function send({ cube, exporter }: Engine, sentence: StoredSentence): Promise<string> {
   const { schedule, name, body, description, owner } = sentence
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
   const { result: facts } = await cube.ask('facts', undefined)
@@ -23,13 +19,13 @@ export async function sendSentence({ cube, exporter }: Engine, sentence: Stored)
   const days = { firstDay: facts.firstDay, lastDay: facts.lastDay }
   const view = readView(body.query)
   const period = resolvePeriod(view.period, days)
-  const { result } = await cube.ask('answer', { ...scopeOf(view, days), measure: view.measure, splitBy: [], grain: null, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) })
+  const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
+  const { result } = await cube.ask('answer', { ...asked, splitBy: [], grain: null })
   const largest = result.totals.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)
   const currency = view.currency ?? largest?.currency ?? 'EUR'
   const file = await tableFile({ cube, exporter }, {
-    question: { ...scopeOf(view, days), conditions: view.conditions, measure: view.measure, splitBy: view.splitBy, grain: view.grain, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) },
-    format: schedule.format, currency, across: view.across, columns: view.columns, before: comparedPeriod(view, days), companions: view.splitBy.includes('ResourceId') ? { ResourceId: 'ResourceName' } : {},
-    title: name, labels: Object.fromEntries(measures.map(measure => [measure, measure])),
+    question: { ...asked, splitBy: view.splitBy, grain: view.grain },
+    format: schedule.format, currency, across: view.across, columns: view.columns, before: comparedPeriod(view, days), title: name,
   })
   const total = largest ? `${result.totals.map(t => `${t.amount} ${t.currency}`).join(', ')}` : 'no charges'
   await sendMail({
@@ -40,36 +36,24 @@ export async function sendSentence({ cube, exporter }: Engine, sentence: Stored)
   return `sent to ${schedule.to.join(', ')}`
 }
 
-/** Sends what is due, looking every minute; a failure is noted beside the sentence and tried again. @returns how to stop it. */
+/** Sends what is due, looking every minute; a failure is noted beside the sentence and tried again an hour later. @returns how to stop it. */
 export function sendSentences(engine: Engine): () => void {
-  let sending = false
-  async function look() {
-    if (sending) return
-    sending = true
-    try {
-      for (const sentence of await scheduledSentences(engine.database.db)) {
-        const due = !sentence.lastSentAt || Date.now() - new Date(sentence.lastSentAt).getTime() >= everyMs[sentence.schedule!.every]
-        if (due) await deliver(engine, sentence).catch(() => {}) // what failed stands beside the sentence
-      }
+  return repeatedly(LOOK_EVERY_MS, async () => {
+    for (const sentence of await scheduledSentences(engine.database.db)) {
+      if (isDue(sentence.schedule!.every, sentence.lastSentAt, sentence.lastTriedAt, new Date().toISOString())) await deliver(engine, sentence).catch(() => {}) // what failed stands beside the sentence
     }
-    finally {
-      sending = false
-    }
-  }
-  const timer = setInterval(() => void look().catch((error: Error) => console.error(error)), LOOK_EVERY_MS)
-  timer.unref()
-  return () => clearInterval(timer)
+  })
 }
 
 /** Sends and notes what came of it. @throws what went wrong. */
-export async function deliver(engine: Engine, sentence: Stored): Promise<string> {
+export async function deliver(engine: Engine, sentence: StoredSentence): Promise<string> {
   try {
-    const said = await sendSentence(engine, sentence)
-    await noteSent(engine.database.db, sentence.id, said, new Date().toISOString())
+    const said = await send(engine, sentence)
+    await noteSent(engine.database.db, sentence.id, said, true)
     return said
   }
   catch (error) {
-    await noteSent(engine.database.db, sentence.id, (error as Error).message, null)
+    await noteSent(engine.database.db, sentence.id, (error as Error).message, false)
     throw error
   }
 }

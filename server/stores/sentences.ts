@@ -4,6 +4,8 @@ import type { Db } from '../db/client'
 import { savedSentence } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
 
+export type StoredSentence = typeof savedSentence.$inferSelect
+
 /** The sentences a person may see: shared ones and the own. */
 export async function listSentences(db: Db, who: string): Promise<SavedSentence[]> {
   const rows = await db.select().from(savedSentence)
@@ -38,6 +40,8 @@ export async function scheduledSentences(db: Db) {
   return (await db.select().from(savedSentence)).filter(row => row.schedule !== null)
 }
 
-export async function noteSent(db: Db, id: string, said: string, sentAt: string | null): Promise<void> {
-  await db.update(savedSentence).set({ lastSaid: said, ...(sentAt && { lastSentAt: sentAt }) }).where(eq(savedSentence.id, id))
+/** Notes that a sentence was sent, or that sending was tried in vain, and what is to say of it. */
+export async function noteSent(db: Db, id: string, said: string, sent: boolean): Promise<void> {
+  const now = new Date().toISOString()
+  await db.update(savedSentence).set({ lastSaid: said, lastTriedAt: now, ...(sent && { lastSentAt: now }) }).where(eq(savedSentence.id, id))
 }

@@ -1,40 +1,54 @@
 // The thread that holds all charges in memory and answers questions about them.
 import { parentPort } from 'node:worker_threads'
 import type { Rate } from '../../core/money/rates'
-import { answer, plainGroups, type Group } from '../../core/spend/answer'
+import { scaledText } from '../../core/money/scaled'
+import { answer, answersPacked, plainGroups, type Group } from '../../core/spend/answer'
 import { answerIn, type Converted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
-import { Cube } from '../../core/spend/cube'
+import { Cube, chunkKey, type Chunk } from '../../core/spend/cube'
 import { columnDimensions, columnPlace } from '../../core/spend/dimension'
 import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
+import { packAnswer, type PackedAnswer } from '../../core/spend/packed'
 import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
 import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
 import type { SpendReference } from '../../core/spend/reference'
-import type { Segment } from '../../core/spend/segment'
+import { hourOf } from '../../core/spend/segment'
+import { segmentSums } from '../../core/spend/segment-sums'
 import type { DictionaryName } from '../../core/focus/star'
 import { dayFromNumber } from '../../core/time/day'
-import { readBytesCopy, readChargeCopy } from '../engine/copy-binary'
+import type { ImportPeriod } from '../../shared/contracts/imports'
 import { decodeSegment } from '../engine/segment-codec'
 
-export type ChunkUpdate = { source: string, billingPeriodStart: string, rows: number, segments?: Uint8Array, copy?: Uint8Array }
-type ChunkName = { source: string, billingPeriodStart: string }
-export type CubeUpdate = { revision: number, entries: { dictionary: DictionaryName, id: number, values: (string | null)[] }[], chunks: ChunkUpdate[], gone: ChunkName[], reference: SpendReference, rates: Rate[] }
+export type ChunkName = { source: string, billingPeriodStart: string }
+export type NewEntries = { dictionary: DictionaryName, entries: [id: number, ...values: (string | null)[]][] }
+/** The charges of a billing period as they are kept, and how many there are to be. */
+export type StagedChunk = ChunkName & { rows: number, segments: Uint8Array[] }
+/** What is known beside the charges. */
+export type Beside = { reference: SpendReference, rates: Rate[] }
+/** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
+export type CubeUpdate = { revision: number, gone: ChunkName[] } & Partial<Beside>
 /** A question as it comes in: in one currency where it names one. */
 export type Asked = Question & { reportCurrency?: string }
+type PackedConverted = PackedAnswer & Omit<Converted, 'rows'>
 export type CubeFacts = {
   columns: string[], unused: { name: string, since: string }[], found: string[], inherited: string[], tags: string[]
   firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, hourly: boolean
   lastDayBySource: Record<string, string>, missingDays: Record<string, string[]>
+  /** Billing periods whose kept charges are damaged: they are in no answer. */
+  damaged: ChunkName[]
 }
 
 export type CubeCalls = {
-  /** @returns the chunks whose columns are damaged: their charges have to be read. */
-  update: (update: CubeUpdate) => ChunkName[]
-  refer: (known: { reference: SpendReference, rates: Rate[] }) => null
+  /** Dictionary entries, before the charges that need them. */
+  enter: (entries: NewEntries) => null
+  /** Charges that count with the next update. */
+  stage: (chunk: StagedChunk) => null
+  update: (update: CubeUpdate) => null
+  refer: (beside: Beside) => null
   answer: (question: Asked) => Answer | Converted
-  /** Several questions of one state of the data. */
-  answers: (questions: Asked[]) => (Answer | Converted)[]
+  /** Several questions of one state of the data, their rows packed. */
+  answers: (questions: Asked[]) => (PackedAnswer | PackedConverted)[]
   compare: (question: CompareQuestion) => Comparison
   group: (question: Grouping) => Group[]
   /** The conditions of a scope as dictionary ids, and how many charges they leave. */
@@ -46,6 +60,8 @@ export type CubeCalls = {
   facts: () => CubeFacts
   /** Which billing accounts each loaded billing period has charges of. */
   billingAccounts: () => (ChunkName & { accountIds: string[] })[]
+  /** Sums of billing periods as they are in memory, by currency. */
+  sums: (periods: ChunkName[]) => ImportPeriod[]
 }
 export type CubeRequest = { [K in keyof CubeCalls]: { id: number, call: K, argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
 export type CubeReply = { id: number, revision: number, result: unknown } | { id: number, error: string }
@@ -55,28 +71,21 @@ let revision = 0
 let rates: Rate[] = []
 let known: CubeFacts | null = null
 
-function segmentsOf({ rows, segments, copy }: ChunkUpdate): Segment[] | null {
-  const code = (currency: string) => cube.currencyCode(currency)
-  if (copy) return readChargeCopy(copy, rows, code)
-  const decoded = readBytesCopy(segments!).map(bytes => decodeSegment(bytes, code))
-  if (decoded.some(segment => segment === null) || decoded.reduce((n, segment) => n + segment!.rows, 0) !== rows) return null
-  return decoded as Segment[]
-}
+const staged = new Map<string, Chunk | ChunkName>()
+const damaged = new Map<string, ChunkName>()
+const nameOf = ({ source, billingPeriodStart }: ChunkName): ChunkName => ({ source, billingPeriodStart })
+const keyOf = (name: ChunkName) => chunkKey(name.source, name.billingPeriodStart)
 
 function facts(): CubeFacts {
   const days = new Map<string, Set<number>>()
   let hourly = false
-  for (const chunk of cube.chunks.values()) {
-    const own = days.get(chunk.source) ?? new Set<number>()
-    days.set(chunk.source, own)
-    for (const { rows, startHour } of chunk.segments) {
-      let last = -1
-      for (let row = 0; row < rows; row++) {
-        const hour = startHour[row]!
-        if (hour === last) continue
-        last = hour
-        own.add(Math.floor(hour / 24))
-        if (hour % 24 !== 0) hourly = true
+  for (const { source, segments } of cube.chunks.values()) {
+    const own = days.get(source) ?? new Set<number>()
+    days.set(source, own)
+    for (const { time } of segments) {
+      for (const start of time.starts) {
+        own.add(Math.floor(start / 86_400))
+        if (hourOf(start) % 24 !== 0) hourly = true
       }
     }
   }
@@ -89,6 +98,7 @@ function facts(): CubeFacts {
     currencies: [...cube.currencies].sort(), charges: cube.rows, hourly,
     firstDay: day(ends.reduce((n, { first }) => Math.min(n, first), Infinity)), lastDay: day(ends.reduce((n, { last }) => Math.max(n, last), -Infinity)),
     lastDayBySource: Object.fromEntries(ends.map(({ source, last }) => [source, dayFromNumber(last)])),
+    damaged: [...damaged.values()],
     missingDays: Object.fromEntries(ends.map(({ source, first, last, set }) => [source, Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(n => !set.has(n)).map(dayFromNumber)])),
   }
 }
@@ -99,21 +109,38 @@ const most = (set: Set<number>) => [...set].reduce((a, b) => Math.max(a, b), -In
 const answerAsked = ({ reportCurrency, ...question }: Asked) => reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
 
 const calls: CubeCalls = {
+  enter({ dictionary, entries }) {
+    for (const [id, ...values] of entries) cube.addEntry(dictionary, id, values)
+    return null
+  },
+  stage(chunk) {
+    const segments = chunk.segments.map(bytes => decodeSegment(bytes, currency => cube.currencyCode(currency)))
+    const whole = segments.filter(segment => segment !== null)
+    const isWhole = whole.length === segments.length && whole.reduce((n, { rows }) => n + rows, 0) === chunk.rows
+    staged.set(keyOf(chunk), isWhole ? { ...nameOf(chunk), segments: whole } : nameOf(chunk))
+    return null
+  },
   update(update) {
-    const damaged: ChunkName[] = []
-    for (const { dictionary, id, values } of update.entries) cube.addEntry(dictionary, id, values)
-    cube.setReference(update.reference)
-    rates = update.rates
-    for (const { source, billingPeriodStart } of update.gone) cube.removeChunk(source, billingPeriodStart)
-    for (const chunk of update.chunks) {
-      const { source, billingPeriodStart } = chunk
-      const segments = segmentsOf(chunk)
-      if (segments) cube.setChunk({ source, billingPeriodStart, segments })
-      else damaged.push({ source, billingPeriodStart })
+    if (update.reference) cube.setReference(update.reference)
+    if (update.rates) rates = update.rates
+    for (const name of update.gone) {
+      cube.removeChunk(name.source, name.billingPeriodStart)
+      damaged.delete(keyOf(name))
     }
+    for (const [key, chunk] of staged) {
+      if ('segments' in chunk) {
+        cube.setChunk(chunk)
+        damaged.delete(key)
+      }
+      else {
+        cube.removeChunk(chunk.source, chunk.billingPeriodStart)
+        damaged.set(key, chunk)
+      }
+    }
+    staged.clear()
     revision = update.revision
     known = null
-    return damaged
+    return null
   },
   refer(update) {
     cube.setReference(update.reference)
@@ -122,7 +149,12 @@ const calls: CubeCalls = {
     return null
   },
   answer: answerAsked,
-  answers: questions => questions.map(answerAsked),
+  answers(questions) {
+    // what is asked as billed is answered together: much of it is the same charges, split further
+    const plain = questions.flatMap((question, i) => question.reportCurrency ? [] : [i])
+    const answered = new Map(answersPacked(cube, plain.map(i => questions[i]!)).map((found, k) => [plain[k]!, found]))
+    return questions.map(({ reportCurrency, ...question }, i) => reportCurrency ? packAnswer(answerIn(cube, question, reportCurrency, rates), question.splitBy) : answered.get(i)!)
+  },
   compare: question => compare(cube, question),
   group: question => plainGroups(cube, question),
   narrowed(scope) {
@@ -135,11 +167,14 @@ const calls: CubeCalls = {
   billingAccounts() {
     const place = columnPlace('billingAccount', 'BillingAccountId')
     return [...cube.chunks.values()].map(({ source, billingPeriodStart, segments }) => {
-      const ids = new Set<number>()
-      for (const { rows, keys } of segments) for (let row = 0; row < rows; row++) ids.add(keys.billingAccount[row]!)
+      const ids = new Set(segments.flatMap(({ keys }) => [...keys.billingAccount.ids]))
       return { source, billingPeriodStart, accountIds: [...new Set([...ids].flatMap(id => cube.entries.billingAccount[id]?.[place] ?? []))] }
     })
   },
+  sums: periods => periods.flatMap((name) => {
+    const chunk = cube.chunks.get(keyOf(name))
+    return chunk ? segmentSums(chunk.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({ billingPeriodStart: name.billingPeriodStart, currency, rows, billedCost: scaledText(billed), effectiveCost: scaledText(effective) })) : []
+  }),
 }
 
 parentPort!.on('message', ({ id, call, argument }: CubeRequest) => {

@@ -7,17 +7,17 @@ import type { Mapping } from '../../core/focus/mapping/mapping'
 import { dictionaryNames } from '../../core/focus/star'
 import { fromLimbs } from '../../core/spend/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
+import { instantOf } from '../../core/time/instant'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import { ChargeCopy } from '../imports/charge-copy'
 import { EntryIds, type KnownEntries, type NewEntries } from '../imports/entry-ids'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
 import { SegmentBuilder, type EncodedSegment } from '../imports/segment-builder'
 import { ChargeTarget } from '../imports/targets'
 
-export type ImportTask = { loadId: number, source: string, mapping: Mapping | null, files: { name: string, path: string, bytes: number, sha256: string }[], known: KnownEntries }
+export type ImportTask = { loadId: number, source: string, mapping: Mapping | null, files: { name: string, path: string, bytes: number, sha256: string }[], /** What the database has, for a thread that has just begun; null when it knows. */ known: KnownEntries | null }
 export type ImportMessage =
-  | { type: 'batch', entries: NewEntries, copy: Uint8Array, segments: EncodedSegment[] }
+  | { type: 'batch', entries: NewEntries, segments: EncodedSegment[] }
   | { type: 'progress', bytesDone: number, rows: number, errorCount: number }
   | ImportDone
   | { type: 'fault', message: string }
@@ -28,11 +28,11 @@ export type ImportDone = {
   accounts: Record<string, number[]>
 }
 
-const BATCH_ROWS = 20_000
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2
 
 const port = parentPort!
+let entryIds: EntryIds | null = null
 let underWay = 0
 let goOn: (() => void) | null = null
 port.on('message', (message: ImportTask | 'next') => {
@@ -48,10 +48,8 @@ const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
 const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
 
 const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
-const instant = (seconds: number) => new Date(seconds * 1000).toISOString().replace('.000Z', 'Z')
 
 type Sum = { period: number, currency: string, rows: number, billed: Scaled, effective: Scaled, high: number, low: number, effectiveHigh: number, effectiveLow: number, pending: number }
-type Sums = Map<string, Sum>
 /** So many limbs are added as floats before they are carried over. */
 const CARRY_ROWS = 1000
 
@@ -61,29 +59,39 @@ function carry(sum: Sum): void {
   sum.high = sum.low = sum.effectiveHigh = sum.effectiveLow = sum.pending = 0
 }
 
-function addTo(sums: Sums, { times, currency, high, low }: TakenCharge): void {
-  const key = `${times.BillingPeriodStart} ${currency}`
-  let sum = sums.get(key)
-  if (!sum) sums.set(key, sum = { period: times.BillingPeriodStart, currency, rows: 0, billed: 0n, effective: 0n, high: 0, low: 0, effectiveHigh: 0, effectiveLow: 0, pending: 0 })
-  sum.rows++
-  // billed and effective are the first two numbers; an amount beyond a thousandth of what is exact is carried by itself
-  if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12) {
-    sum.billed += fromLimbs(high[0]!, low[0]!)
-    sum.effective += fromLimbs(high[1]!, low[1]!)
-    return
-  }
-  sum.high += high[0]!
-  sum.low += low[0]!
-  sum.effectiveHigh += high[1]!
-  sum.effectiveLow += low[1]!
-  if (++sum.pending === CARRY_ROWS) carry(sum)
-}
+/** Sums per billing period and currency. Neighbours mostly belong to the same, which is looked at first. */
+class Sums {
+  #all = new Map<string, Sum>()
+  #last: Sum | null = null
 
-function periodsOf(sums: Sums): ImportPeriod[] {
-  return [...sums.values()].sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1)).map((sum) => {
-    carry(sum)
-    return { billingPeriodStart: instant(sum.period), currency: sum.currency, rows: sum.rows, billedCost: scaledText(sum.billed), effectiveCost: scaledText(sum.effective) }
-  })
+  add({ times: { BillingPeriodStart: period }, currency, high, low }: TakenCharge): void {
+    let sum = this.#last
+    if (!sum || sum.period !== period || sum.currency !== currency) {
+      const key = `${period} ${currency}`
+      sum = this.#all.get(key) ?? { period, currency, rows: 0, billed: 0n, effective: 0n, high: 0, low: 0, effectiveHigh: 0, effectiveLow: 0, pending: 0 }
+      this.#all.set(key, sum)
+      this.#last = sum
+    }
+    sum.rows++
+    // billed and effective are the first two numbers; an amount beyond a thousandth of what is exact is carried by itself
+    if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12) {
+      sum.billed += fromLimbs(high[0]!, low[0]!)
+      sum.effective += fromLimbs(high[1]!, low[1]!)
+      return
+    }
+    sum.high += high[0]!
+    sum.low += low[0]!
+    sum.effectiveHigh += high[1]!
+    sum.effectiveLow += low[1]!
+    if (++sum.pending === CARRY_ROWS) carry(sum)
+  }
+
+  periods(): ImportPeriod[] {
+    return [...this.#all.values()].sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1)).map((sum) => {
+      carry(sum)
+      return { billingPeriodStart: instantOf(sum.period), currency: sum.currency, rows: sum.rows, billedCost: scaledText(sum.billed), effectiveCost: scaledText(sum.effective) }
+    })
+  }
 }
 
 /** One delivery while it is read. */
@@ -92,18 +100,18 @@ class Delivery {
   #errorCount = 0
   #rows = 0
   readonly #entryIds: EntryIds
-  readonly #copy: ChargeCopy
   readonly #segments = new SegmentBuilder()
   readonly #periods = new Map<number, { end: number, accounts: Set<number> }>()
   readonly #warnings: string[] = []
   readonly #reports: Conformance[] = []
-  readonly #corrections: Sums = new Map()
+  readonly #corrections = new Sums()
   /** Whether an entry of the charge kinds is a correction, by id. */
   readonly #corrects: boolean[] = []
 
   constructor(private readonly task: ImportTask) {
-    this.#entryIds = new EntryIds(task.known)
-    this.#copy = new ChargeCopy(task.loadId)
+    if (task.known) entryIds = new EntryIds(task.known)
+    if (!entryIds) throw new Error('the reading thread was not told what the database knows')
+    this.#entryIds = entryIds
   }
 
   async read(): Promise<ImportDone> {
@@ -114,13 +122,13 @@ class Delivery {
       bytesBefore += file.bytes
       this.#progress(bytesBefore, this.#rows)
     }
-    if (this.#errorCount === 0) await this.#flush(true)
+    if (this.#errorCount === 0) await this.#flush(this.#segments.finish())
     const byPeriod = [...this.#periods].sort(([a], [b]) => a - b)
     return {
       type: 'done', rows: this.#rows, files, errorCount: this.#errorCount, errors: this.#errors, warnings: this.#warnings,
-      conformance: mergeConformance(this.#reports), corrections: periodsOf(this.#corrections),
-      periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instant(start), instant(end)])),
-      accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instant(start), [...accounts]])),
+      conformance: mergeConformance(this.#reports), corrections: this.#corrections.periods(),
+      periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instantOf(start), instantOf(end)])),
+      accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instantOf(start), [...accounts]])),
     }
   }
 
@@ -133,26 +141,23 @@ class Delivery {
     send({ type: 'progress', bytesDone, rows, errorCount: this.#errorCount })
   }
 
-  async #flush(last = false): Promise<void> {
-    if (!this.#copy.rows && !last) return
+  async #flush(segments: EncodedSegment[]): Promise<void> {
     while (underWay >= MOST_UNDER_WAY) {
       await new Promise<void>((resolve) => {
         goOn = resolve
       })
     }
     underWay++
-    const copy = this.#copy.take()
-    const segments = last ? this.#segments.finish() : this.#segments.takeFull()
-    send({ type: 'batch', entries: this.#entryIds.takeNew(), copy, segments }, [copy.buffer as ArrayBuffer, ...segments.map(segment => segment.bytes.buffer as ArrayBuffer)])
+    send({ type: 'batch', entries: this.#entryIds.takeNew(), segments }, segments.map(segment => segment.bytes.buffer as ArrayBuffer))
   }
 
   async #readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
-    const sums: Sums = new Map()
+    const sums = new Sums()
     const target = this.#target(file.name, sums)
     try {
       for await (const bytesDone of readerFor(file.path).read(file.path, target, this.task.mapping ?? {})) {
         this.#progress(bytesBefore + bytesDone, this.#rows + target.rows)
-        if (this.#copy.rows >= BATCH_ROWS) await this.#flush()
+        if (this.#segments.anyFull) await this.#flush(this.#segments.takeFull())
       }
       if (!target.begun) checkHeader([]).forEach(problem => this.#note(file.name, problem))
       else if (target.conformance && target.rows === 0) this.#note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
@@ -164,7 +169,7 @@ class Delivery {
     this.#rows += target.rows
     if (target.conformance) this.#reports.push(target.conformance)
     for (const { sentence } of target.warnings) this.#warnings.push(this.task.files.length > 1 ? `${file.name}, ${sentence}` : sentence)
-    return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: periodsOf(sums) }
+    return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: sums.periods() }
   }
 
   #target(file: string, sums: Sums): ChargeTarget {
@@ -179,23 +184,33 @@ class Delivery {
       },
       take: (charge) => {
         this.#period(charge, file, target.rows)
-        addTo(sums, charge)
-        if (this.#corrects[charge.keys[chargeKindPlace]!]) addTo(this.#corrections, charge)
+        sums.add(charge)
+        if (this.#corrects[charge.keys[chargeKindPlace]!]) this.#corrections.add(charge)
         if (this.#errorCount > 0) return // after the first error nothing will be loaded; only checking goes on
-        this.#copy.add(charge)
         this.#segments.add(charge)
       },
     })
     return target
   }
 
+  /** The period and the billing account of the charge before. */
+  #lastStart = NaN
+  #lastEnd = NaN
+  #lastAccount = -1
+
   #period({ times: { BillingPeriodStart: start, BillingPeriodEnd: end }, keys }: TakenCharge, file: string, row: number): void {
+    const account = keys[billingAccountPlace]!
+    if (start === this.#lastStart && end === this.#lastEnd && account === this.#lastAccount) return
     let period = this.#periods.get(start)
     if (!period) this.#periods.set(start, period = { end, accounts: new Set() })
+    period.accounts.add(account)
     if (period.end !== end) {
-      this.#note(file, { row, column: 'BillingPeriodEnd', value: instant(end), reason: `other charges of the period that starts ${instant(start)} end it at ${instant(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
+      this.#note(file, { row, column: 'BillingPeriodEnd', value: instantOf(end), reason: `other charges of the period that starts ${instantOf(start)} end it at ${instantOf(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
+      return // said again for each such charge
     }
-    period.accounts.add(keys[billingAccountPlace]!)
+    this.#lastStart = start
+    this.#lastEnd = end
+    this.#lastAccount = account
   }
 }
 

@@ -41,7 +41,7 @@ export const importStatus = z.object({
   mapped: z.boolean(),
   /** Whether its charges are the ones that count, and can be taken back to what was there before. */
   canUndo: z.boolean(),
-  /** The same sums asked of the database; empty until loaded, or for what a later delivery has replaced. */
+  /** The same sums of the charges that the database has kept, read back; empty until loaded, or for what a later delivery has replaced. */
   inDatabase: z.array(importPeriod),
   conformance: conformanceReport.nullable(),
 })
@@ -87,6 +87,10 @@ export const mappingPreview = z.object({
 export type MappingPreview = z.infer<typeof mappingPreview>
 export const mappingSaved = z.object({ source: z.string() })
 
-export const watchInput = z.object({ source: z.string().trim().min(1).max(80), kind: z.enum(['folder', 'connection']), place: z.string().trim().min(1).max(500), everyMinutes: z.number().int().min(1).max(60 * 24 * 31) })
+/**
+ * What is looked at by itself. `together` says what one delivery of a folder is: each file, replacing what its billing periods had, or
+ * all files of a folder (each folder below it by itself), which then may be parts of one billing period.
+ */
+export const watchInput = z.object({ source: z.string().trim().min(1).max(80), kind: z.enum(['folder', 'connection']), place: z.string().trim().min(1).max(500), together: z.enum(['file', 'folder']).default('file'), everyMinutes: z.number().int().min(1).max(60 * 24 * 31) })
 export const watchList = z.object({ watches: z.array(watchInput.extend({ id: z.number(), who: z.string(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
 export type Watch = z.infer<typeof watchList>['watches'][number]

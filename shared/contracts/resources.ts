@@ -17,6 +17,12 @@ export const resourceView = z.object({
   events: z.array(z.object({ day: day, what: z.string() })),
   details: z.record(z.string(), z.string()),
   createdBy: related.nullable(), created: z.array(related), protects: related.nullable(),
+  /** What keeps copies of it: backups, snapshots. */
+  protectedBy: z.array(related),
+  /** What its charged hours say about starting and stopping; null where it is not charged by the hour. */
+  runs: z.object({ still: z.array(z.object({ from: day, to: day })), hoursADay: z.number(), days: z.number() }).nullable(),
+  /** What was done to it through Rain Barrel, step by step. */
+  actions: z.array(z.object({ at: z.string(), who: z.string(), what: z.string(), outcome: z.string() })),
   commitments: z.array(z.string()),
   /** The cost centre its newest charges land on, by which rule, and who owns it. */
   centre: z.object({ name: z.string(), rule: z.string(), owner: z.string().nullable() }).nullable(),
@@ -25,5 +31,9 @@ export const resourceView = z.object({
   revision: z.number(),
 })
 export type ResourceView = z.infer<typeof resourceView>
+/** What the resource's cloud has measured lately, a sum to a day; nothing where no connection knows the resource. */
+export const resourceMeasurements = z.object({ measured: z.array(z.object({ what: z.string(), unit: z.string(), by: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })) })
+export type ResourceMeasurements = z.infer<typeof resourceMeasurements>
+
 export const resourceQuery = z.object({ id: z.string().min(1) })
 export const resourceNote = z.object({ id: z.string().min(1), body: z.string().max(20_000) })

@@ -11,9 +11,7 @@ export const tableExport = z.object({
   question: spendQuestion, format: exportFormat, currency: z.string(),
   across: z.string().nullable().default(null), columns: z.array(z.enum(tableColumns)).default([]),
   before: z.object({ start: day, end: day }).nullable().default(null),
-  /** Id columns with the columns that name them. */
-  companions: z.record(z.string(), z.string()).default({}),
-  title: z.string().max(500).default('Spend'), labels: z.record(z.string(), z.string()).default({}),
+  title: z.string().max(500).default('Spend'),
 })
 export type TableExport = z.input<typeof tableExport>
 

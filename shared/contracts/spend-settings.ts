@@ -25,7 +25,6 @@ export const skuChange = z.object({ sku: z.string().min(1), entry: skuEntry.null
 
 export const rateLine = z.object({ from: z.string(), to: z.string(), validFrom: day, rate: z.string() })
 export const rateList = z.object({ rates: z.array(rateLine.extend({ who: z.string(), loadedAt: z.string() })) })
-export type RateLine = z.infer<typeof rateLine>
 /** Rows of a CSV of rates, by column: from, to, valid from, rate. */
 export const rateTable = z.object({ lines: z.array(z.record(z.string(), z.string())).max(100_000) })
 export const ratesTaken = z.object({ rates: z.number(), changed: z.number() })

@@ -25,11 +25,11 @@ export const spendQuestion = z.object({
 export type SpendQuestion = z.input<typeof spendQuestion>
 
 /** Several questions of one state of the data. */
-export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40) })
+/** With `packed` the rows come column by column, each value listed once: a fifth of the size. */
+export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40), packed: z.boolean().default(false) })
 
 const period = z.object({ start: day, end: day }).refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
 export const compareQuestion = z.object({ measure: costMeasure, splitBy, now: period, before: period, ...scope, currency: z.string().optional() })
-export type CompareAsked = z.input<typeof compareQuestion>
 const effects = z.object({ quantity: amountText, price: amountText, both: amountText, newAndGone: amountText, other: amountText })
 export const spendComparison = z.object({
   contributions: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), kind: z.enum(['new', 'gone', 'both']), currency: z.string(), now: amountText, before: amountText, difference: amountText, perDay: amountText, effects })),
@@ -48,7 +48,18 @@ export const spendAnswer = z.object({
   revision: z.number(),
 })
 export type SpendAnswer = z.infer<typeof spendAnswer>
-export const spendAnswers = z.object({ answers: z.array(spendAnswer.omit({ revision: true })), revision: z.number() })
+const answerOfSeveral = spendAnswer.omit({ revision: true })
+export const spendAnswers = z.object({ answers: z.array(answerOfSeveral), revision: z.number() })
+const packedColumn = <T extends z.ZodType>(value: T) => z.object({ values: z.array(value), codes: z.array(z.number()) })
+/** The same with packed rows: `codes` point into `values`, amounts are decimal texts with a space between. */
+export const packedAnswers = z.object({
+  answers: z.array(answerOfSeveral.omit({ rows: true }).extend({
+    splitBy: z.array(z.string()),
+    rows: z.object({ count: z.number(), splits: z.array(packedColumn(z.string().nullable())), starts: packedColumn(z.string()).nullable(), currencies: packedColumn(z.string()), amounts: z.string() }),
+  })),
+  revision: z.number(),
+})
+export type PackedAnswers = z.infer<typeof packedAnswers>
 
 /** Quantity × unit price, as the charges have it. */
 export const pricePart = z.object({
@@ -60,6 +71,8 @@ export const priceParts = z.object({ parts: z.array(pricePart), rest: z.object({
 export type PriceParts = z.infer<typeof priceParts>
 
 export const dimensionList = z.object({
+  /** Billing periods whose kept charges are damaged: they are in no figure until their files are loaded again. */
+  damaged: z.array(z.object({ source: z.string(), billingPeriodStart: z.string() })),
   columns: z.array(z.string()), tags: z.array(z.string()), revision: z.number(),
   /** Dimensions whose keys came with the data: tags, price details, own columns, levels of trees. */
   found: z.array(z.string()),

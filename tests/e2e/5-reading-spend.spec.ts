@@ -232,7 +232,7 @@ test('all databases on one storage SKU are listed and handed over', async ({ pag
   const resources = rows.slice(0, -1)
   expect(new Set(resources.map(r => r['resource type']))).toEqual(new Set(['Database']))
   expect(resources.every(r => r['resource name'] && r['team tag'] !== undefined)).toBe(true)
-  expect(resources.reduce((n, r) => n + Number(r['effectiveCost, EUR']), 0)).toBeCloseTo(whole, 1)
+  expect(resources.reduce((n, r) => n + Number(r['effective, EUR']), 0)).toBeCloseTo(whole, 1)
   await accessible(page)
 })
 

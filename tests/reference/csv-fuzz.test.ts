@@ -19,6 +19,7 @@ function scan(text: string, cuts: number[]): string[][] | string {
   const records: string[][] = []
   const decoder = new TextDecoder()
   const scanner = new CsvScanner({
+    compares: false,
     begin: (header) => {
       records.push(header)
       return true

@@ -9,6 +9,7 @@ import { demoDeliveries } from '../../demo/deliveries'
 import { allocationPlan, people } from '../../demo/organisation'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
+import { resourceMeasurements } from '../../shared/contracts/resources'
 import { savingsState, type SavingsState } from '../../shared/contracts/savings'
 import { deliver, ended } from '../support/imports'
 import { post, remove, startServer, type Running } from '../support/server'
@@ -58,6 +59,21 @@ it('finds the three gateways that pass nothing, priced, measured and owned', asy
   ]))
   expect(found.opportunities).toHaveLength(3)
   expect(found.opportunities.every(o => o.evidence.dailyGb.length === 30 && o.evidence.gbTotal === '0')).toBe(true)
+})
+
+it('shows on a resource’s page what its cloud has measured, or why that is not known', async () => {
+  const { gateways } = await (await fetch(`${cloudBase}/v1/gateways`)).json() as { gateways: { id: string, name: string }[] }
+  const id = (name: string) => encodeURIComponent(gateways.find(g => g.name === name)!.id)
+  const measured = async (name: string) => resourceMeasurements.parse(await server.json(`resources/measurements?id=${id(name)}`)).measured[0]!
+  expect((await measured('gw-test-rig-alder')).days).toHaveLength(30)
+  expect((await measured('gw-test-rig-alder')).days.every(day => day.amount === 0)).toBe(true)
+  const busy = await measured('gw-live-passenger-low-coast')
+  expect(busy).toMatchObject({ what: 'passed through', unit: 'GB', by: 'Brackwater Cloud' })
+  expect(busy.days.every(day => day.amount > 100)).toBe(true)
+  const port = Number(new URL(cloudBase).port)
+  await stopCloud()
+  expect((await server.call(`resources/measurements?id=${id('gw-test-rig-alder')}`)).status).toBe(502)
+  await startCloud(port)
 })
 
 it('a preview does nothing', async () => {

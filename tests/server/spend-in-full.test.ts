@@ -8,7 +8,7 @@ import Papa from 'papaparse'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { scaled, scaledText } from '../../core/money/scaled'
 import { jumpReply } from '../../shared/contracts/jump'
-import { resourceView } from '../../shared/contracts/resources'
+import { resourceMeasurements, resourceView } from '../../shared/contracts/resources'
 import { dimensionList, spendAnswer, spendAnswers, spendComparison } from '../../shared/contracts/spend'
 import { savedSentenceList } from '../../shared/contracts/spend-settings'
 import { mailServer } from '../../stand-ins/mail/server'
@@ -109,7 +109,7 @@ it('compares two periods: quantity, price, new; the effects add up to the change
   expect(comparison.totals).toEqual([{ currency: 'EUR', now: '27', before: '10', difference: '17', effects: { quantity: '2', price: '2.5', both: '0.5', newAndGone: '12', other: '0' } }])
 })
 
-const table = { question: { ...october, splitBy: ['ServiceName', 'ResourceId'], grain: 'month', start: '2026-09-01', keep: { BillingAccountId: ['acct-1'] } }, currency: 'EUR', across: 'start', companions: { ResourceId: 'ResourceName' }, title: 'Bill', labels: { billedCost: 'billed' } }
+const table = { question: { ...october, splitBy: ['ServiceName', 'ResourceId'], grain: 'month', start: '2026-09-01', keep: { BillingAccountId: ['acct-1'] } }, currency: 'EUR', across: 'start', title: 'Bill' }
 const bytesOf = async (path: string, body: object) => {
   const response = await server.call(path, post(body))
   expect([response.status, path]).toEqual([200, path])
@@ -118,7 +118,7 @@ const bytesOf = async (path: string, body: object) => {
 
 it('takes the pivot away as CSV, XLSX, Parquet and JSON; each sums to the total', async () => {
   const csv = Papa.parse<string[]>((await bytesOf('spend/table', { ...table, format: 'csv' })).toString().trim()).data
-  expect(csv[0]).toEqual(['ServiceName', 'ResourceId', 'ResourceName', '2026-09-01', '2026-10-01', 'billed, EUR'])
+  expect(csv[0]).toEqual(['service', 'resource', 'resource name', '2026-09-01', '2026-10-01', 'billed, EUR'])
   expect(csv.at(-1)).toEqual(['total', '', '', '10', '27', '37'])
   expect(csv.find(row => row[1] === 'vault')![2]).toBe('\'=HYPERLINK("x")')
   const book = new ExcelJS.Workbook()
@@ -184,10 +184,14 @@ it('knows a resource: meters, tags and where they come from, what belongs togeth
   const view = resourceView.parse(await server.json('resources?id=res-1'))
   expect(view).toMatchObject({ names: ['one'], firstDay: '2026-09-05', lastDay: '2026-10-07', details: { 'SkuPriceDetails/InstanceType': 'otter-4x16' } })
   expect(view.tags).toEqual(expect.arrayContaining([expect.objectContaining({ key: 'team', value: 'Booking', from: 'own' }), expect.objectContaining({ key: 'division', value: 'booking', from: 'container' })]))
-  expect(view.events.map(e => e.what)).toEqual(['charged for the first time', 'tag team changed from booking to Booking'])
+  // on 6 October its provider charged for others, and not for its hours
+  expect(view.events.map(e => `${e.day} ${e.what}`).slice(1)).toEqual([`${view.events[1]!.day} tag team changed from booking to Booking`, '2026-10-06 stopped: no running hours from this day on', '2026-10-07 started again after 1 day'])
+  expect(view.runs).toMatchObject({ still: [{ from: '2026-10-06', to: '2026-10-06' }] })
   const vault = resourceView.parse(await server.json('resources?id=vault'))
   expect(vault.created.map(made => made.id)).toEqual(['copy'])
-  expect(resourceView.parse(await server.json('resources?id=copy'))).toMatchObject({ createdBy: { id: 'vault' }, protects: { id: 'res-1' } })
+  expect(resourceView.parse(await server.json('resources?id=copy'))).toMatchObject({ createdBy: { id: 'vault' }, protects: { id: 'res-1' }, protectedBy: [] })
+  expect(view.protectedBy.map(copy => copy.id)).toEqual(['copy'])
+  expect(resourceMeasurements.parse(await server.json('resources/measurements?id=res-1')).measured).toEqual([])
   await server.json('resources/note', put({ id: 'vault', body: 'Ask **Jon** first' }))
   expect(resourceView.parse(await server.json('resources?id=vault')).note).toMatchObject({ body: 'Ask **Jon** first' })
   expect((await server.call('resources?id=nothing')).status).toBe(404)

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { dictionaryNames, dictionaries, type DictionaryName } from '../../core/focus/star'
 import { scaled } from '../../core/money/scaled'
 import { Cube } from '../../core/spend/cube'
-import { measureNames, segmentsOf, type SegmentRow } from '../../core/spend/segment'
+import { segmentsOf, type SegmentRow } from '../../core/spend/open-segment'
+import { measureNames } from '../../core/spend/segment'
 import { dayNumber } from '../../core/time/day'
 
 /** A charge as a test thinks of it: values by FOCUS column, tags by key. */
@@ -45,7 +46,8 @@ export function cubeOf(charges: PlainCharge[]): Cube {
     const amount = scaled(charge.amount)
     const measures = Object.fromEntries(measureNames.map(name => [name, amount])) as SegmentRow['measures']
     if (charge.quantity !== undefined) measures.pricingQuantity = scaled(charge.quantity)
-    return { startHour: dayNumber(charge.day) * 24 + charge.hour, currency: cube.currencyCode(charge.currency), keys, measures }
+    const start = (dayNumber(charge.day) * 24 + charge.hour) * 3600
+    return { start, end: start + 3600, currency: cube.currencyCode(charge.currency), keys, measures }
   })
   cube.setChunk({ source: 'test', billingPeriodStart: '2026-09-01T00:00:00Z', segments: segmentsOf(rows) })
   return cube

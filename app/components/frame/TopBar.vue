@@ -32,4 +32,12 @@ nav { display: flex; overflow-x: auto; }
 .place.on { color: var(--ink); font-weight: 650; }
 .place.on::after { content: ''; position: absolute; left: 12px; right: 12px; bottom: 0; height: 3px; background: var(--act); border-radius: 3px 3px 0 0; }
 .right { margin-left: auto; display: flex; align-items: center; gap: 10px; }
+@media (max-width: 700px) {
+  .top { padding: 8px 12px 4px; }
+  .mark { margin-right: auto; }
+  .right { order: 1; }
+  nav { order: 2; flex-basis: 100%; }
+  .place { padding: 0 9px; height: 40px; }
+  .place.on::after { left: 9px; right: 9px; }
+}
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+
 /** Amounts over time as small bars, one or two a start; every figure stands in the table for screen readers and on hover. */
 const props = defineProps<{ label: string, starts: string[], grain: string, series: { name: string, amounts: string[] }[], unit: string, height?: number, /** One bar a start, its parts on top of each other. */ stacked?: boolean, format?: (amount: string) => string }>()
 const HEIGHT = computed(() => props.height ?? 90)
@@ -10,12 +12,16 @@ const said = (amount: string) => props.format ? props.format(amount) : money(amo
 const below = (s: number, i: number) => props.stacked ? values.value.slice(0, s).reduce((n, list) => n + Math.max(0, list[i]!), 0) : 0
 const bar = (value: number, from = 0) => ({ top: `${(top.value - from - Math.max(0, value)) / span.value * 100}%`, height: `${Math.max(0.6, Math.abs(value) / span.value * 100)}%` })
 const tick = (start: string) => props.grain === 'month' ? `${monthText(start).slice(0, 3)} ${start.slice(2, 4)}` : start.endsWith('-01') || start === props.starts[0] ? dayShortText(start) : String(Number(start.slice(8)))
-const every = computed(() => Math.max(1, Math.ceil(props.starts.length / 16)))
+// as many starts are named as their names have room for
+const plot = useTemplateRef<HTMLElement>('plot')
+const { width } = useElementSize(plot)
+const NAME_PX = 46
+const every = computed(() => Math.max(1, Math.ceil(props.starts.length * NAME_PX / (width.value || 16 * NAME_PX))))
 </script>
 
 <template>
   <figure class="bars">
-    <div class="plot" :style="{ height: `${HEIGHT}px` }" aria-hidden="true">
+    <div ref="plot" class="plot" :style="{ height: `${HEIGHT}px` }" aria-hidden="true">
       <div v-for="(start, i) in starts" :key="start" class="slot" :class="{ stacked }">
         <span v-for="(one, s) in series" :key="one.name" class="half" :class="{ over: stacked }"><span class="bar" :style="{ ...bar(values[s]![i]!, below(s, i)), background: `var(--c${s + 1})` }" :title="`${startText(start, grain)}, ${one.name}: ${said(one.amounts[i]!)} ${unit}`" /></span>
       </div>

@@ -83,7 +83,7 @@ const addLeaving = () => change((next) => {
 })
 const keep = () => attempt(async () => {
   await client.send('PUT', `mappings/${encodeURIComponent(props.delivery.source)}`, mapping.value, z.object({ source: z.string() }))
-  for (const waiting of sources.waiting) if (waiting.source === props.delivery.source) waiting.mapped = true
+  await sources.loadMapped()
   sources.mapping = null
 })
 const places = (column: string) => preview.value!.columns.indexOf(column)

@@ -5,7 +5,7 @@ const mapped = computed(() => sources.waiting.find(w => w.key === sources.mappin
 const remove = (key: string) => {
   sources.waiting = sources.waiting.filter(w => w.key !== key)
 }
-const unmapped = computed(() => sources.waiting.some(w => w.text !== null && !w.mapped))
+const unmapped = computed(() => sources.waiting.some(w => w.text !== null && !sources.isMapped(w)))
 const unnamed = computed(() => sources.waiting.some(w => w.source.trim() === ''))
 </script>
 
@@ -19,7 +19,7 @@ const unnamed = computed(() => sources.waiting.some(w => w.source.trim() === '')
         <tr v-for="delivery in sources.waiting" :key="delivery.key">
           <td><input v-model="delivery.source" class="field" :class="{ wrong: !delivery.source.trim() }" aria-label="Source"></td>
           <td>{{ delivery.billingPeriodStart ? monthText(delivery.billingPeriodStart) : 'said by the file' }}</td>
-          <td class="files">{{ delivery.files.map(f => f.name).join(', ') }}<template v-if="delivery.text !== null"><br><button class="link" @click="sources.mapping = delivery.key">{{ delivery.mapped ? 'not FOCUS: mapped, look at it' : 'not FOCUS: say what its columns are' }}</button></template></td>
+          <td class="files">{{ delivery.files.map(f => f.name).join(', ') }}<template v-if="delivery.text !== null"><br><button class="link" @click="sources.mapping = delivery.key">{{ sources.isMapped(delivery) ? 'not FOCUS: mapped, look at it' : 'not FOCUS: say what its columns are' }}</button></template></td>
           <td class="n">{{ bytesText(bytes(delivery.files)) }}</td>
           <td class="n"><button class="link" :aria-label="`Do not load ${delivery.files.map(f => f.name).join(', ')}`" @click="remove(delivery.key)">take out</button></td>
         </tr>

@@ -21,10 +21,9 @@ const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parque
 
 function take(format: ExportFormat) {
   const { view } = spend
-  const labels = Object.fromEntries([...view!.splitBy.map(d => [d, dimensionLabel(d)] as const), ...Object.entries(columnNames), ...Object.entries(shortMeasure), ...Object.values(companionOf).map(d => [d, dimensionLabel(d)] as const)])
   return attempt(async () => {
     const { blob } = what.value === 'shown'
-      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: view!.columns, before: spend.compared, companions: Object.fromEntries(view!.splitBy.flatMap(d => companionOf[d] ? [[d, companionOf[d]]] : [])), title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`, labels })
+      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: view!.columns, before: spend.compared, title: `${measureNames[view!.measure]}, ${periodText(spend.period)}` })
       : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
     saveFile(blob, `${what.value === 'lines' ? 'charges' : name()}.${endings[format]}`)
     open.value = false

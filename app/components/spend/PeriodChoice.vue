@@ -1,25 +1,18 @@
 <script setup lang="ts">
 import { rollingPeriods, type DataDays } from '../../../core/spend/view'
-import { addDays, addMonths, isDay, monthEnd, monthOf, monthStart } from '../../../core/time/day'
+import { addMonths, monthEnd, monthOf, monthStart } from '../../../core/time/day'
 import { periodStep, type Period } from '../../../core/time/period'
 
 /** The period of the Sentence: one that rolls with the data, a month, or two days. */
 const props = defineProps<{ period: SpendView['period'], days: DataDays }>()
 const emit = defineEmits<{ choose: [SpendView['period']] }>()
 const open = ref(false)
-const start = ref('')
-const last = ref('')
 const now = computed(() => resolvePeriod(props.period, props.days))
-watch(open, () => {
-  start.value = now.value.start
-  last.value = addDays(now.value.end, -1)
-})
 const months = computed(() => {
   const list: { label: string, period: Period }[] = []
   for (let month = monthOf(props.days.lastDay); month >= monthOf(props.days.firstDay) && list.length < 13; month = addMonths(month, -1)) list.push({ label: monthText(month).slice(0, 3) + ` ${month.slice(2, 4)}`, period: { start: monthStart(month), end: monthEnd(month) } })
   return list.reverse()
 })
-const wrong = computed(() => !isDay(start.value) || !isDay(last.value) ? 'Two days are needed.' : start.value > last.value ? 'The last day lies before the first.' : '')
 const said = computed(() => periodText(now.value))
 
 function choose(period: SpendView['period']) {
@@ -34,20 +27,15 @@ useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period af
   <UPopover v-model:open="open">
     <button class="control" :aria-label="`period: ${said}`">{{ said }}</button>
     <template #content>
-      <form class="box" @submit.prevent="!wrong && choose({ start, end: addDays(last, 1) })">
+      <div class="box">
         <p class="minor head">rolls on with the data</p>
         <div class="rolling">
           <button v-for="name in rollingPeriods" :key="name" type="button" class="option" :class="{ on: period === name }" @click="choose(name)"><span>{{ rollingNames[name] }}</span></button>
         </div>
         <p class="minor head">one month</p>
         <div class="months"><button v-for="month in months" :key="month.label" type="button" class="month" @click="choose(month.period)">{{ month.label }}</button></div>
-        <div class="own">
-          <label>from <input v-model="start" type="date" class="field" required></label>
-          <label>to <input v-model="last" type="date" class="field" required></label>
-          <button class="button" :disabled="!!wrong">Show</button>
-        </div>
-        <p class="bad wrong">{{ wrong }}</p>
-      </form>
+        <DayRange :period="now" act="Show" @choose="choose" />
+      </div>
     </template>
   </UPopover>
 </template>
@@ -59,7 +47,4 @@ useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period af
 .months { display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 6px 6px; }
 .month { min-height: 24px; padding: 0 7px; border-radius: 4px; font-size: 12.5px; }
 .month:hover, .month:focus-visible { background: var(--act-soft); }
-.own { display: flex; gap: 8px; align-items: end; padding: 8px 10px 2px; border-top: 1px solid var(--line); margin-top: 4px; }
-.own label { display: grid; font-size: 12px; color: var(--ink-3); }
-.wrong { min-height: 18px; padding: 0 10px; font-size: 12px; }
 </style>

@@ -39,6 +39,12 @@ const drawn = computed(() => spend.series.map((series) => {
 }))
 const wholes = computed(() => spend.starts.map((_, i) => drawn.value.reduce((n, amounts) => n + Math.abs(Number(amounts[i])), 0)))
 const isBar = computed(() => ['columns', 'grouped', 'multiples', 'share'].includes(view.value.chart))
+/** So many columns beside each other are drawn as one outline to a value: they are a pixel or two wide, and thousands of them take long to paint. */
+const MOST_COLUMNS = 130
+const isOutline = computed(() => isBar.value && view.value.chart !== 'grouped' && spend.starts.length > MOST_COLUMNS)
+/** Outlines and long lines have no points of their own to be pointed at: there a place in time says all its figures. */
+const byTime = computed(() => isOutline.value || (!isBar.value && spend.starts.length > MOST_POINTS))
+const MOST_POINTS = 62
 const isStacked = computed(() => ['columns', 'area', 'share', 'running'].includes(view.value.chart) && spend.additive)
 
 // which bar has the keyboard's attention
@@ -62,7 +68,9 @@ function draw() {
   // pictures side by side have one scale, or they cannot be compared
   const most = many ? Math.max(0, ...drawn.value.flatMap(amounts => amounts.map(Number))) : undefined
   const number = (v: number) => Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString()
-  const xAxis = (i: number) => ({ type: 'category', gridIndex: i, data: spend.starts, show: !many, axisTick: { show: false }, axisLine: { lineStyle: { color: colours.lineStrong } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: axisText, hideOverlap: true } })
+  // over many months only their firsts are named
+  const isLongByDay = view.value.grain === 'day' && spend.starts.length > MOST_POINTS
+  const xAxis = (i: number) => ({ type: 'category', gridIndex: i, data: spend.starts, show: !many, axisTick: { show: false }, axisLine: { lineStyle: { color: colours.lineStrong } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: axisText, hideOverlap: true, interval: isLongByDay ? (_: number, start: string) => start.endsWith('-01') : 'auto' } })
   const yAxis = (i: number) => ({ type: 'value', gridIndex: i, splitNumber: 4, show: !many, max: kind === 'share' ? 1 : most, splitLine: { lineStyle: { color: colours.line } }, axisLabel: { color: colours.ink3, fontSize: 11.5, formatter: (v: number) => kind === 'share' ? `${Math.round(v * 100)} %` : number(v) } })
   chart.setOption({
     animationDuration: 200,
@@ -70,8 +78,11 @@ function draw() {
     grid: many ? grids() : [{ left: 8, right: 8, top: 12, bottom: 4, containLabel: true }],
     title: many ? spend.series.map((series, i) => ({ text: series.label, left: grids()[i]!.left, top: `${Number.parseFloat(grids()[i]!.top) - 8}%`, textStyle: { color: colours.ink2, fontSize: 11, fontWeight: 'normal', fontFamily: colours.sans, overflow: 'truncate', width: 150 } })) : [],
     tooltip: {
-      trigger: 'item', backgroundColor: colours.raised, borderColor: colours.lineStrong, textStyle: { color: colours.ink, fontSize: 12, fontFamily: colours.sans }, confine: true,
-      formatter: (hit: { seriesIndex: number, dataIndex: number }) => {
+      trigger: byTime.value ? 'axis' : 'item', backgroundColor: colours.raised, borderColor: colours.lineStrong, textStyle: { color: colours.ink, fontSize: 12, fontFamily: colours.sans }, confine: true,
+      axisPointer: { type: 'line', lineStyle: { color: colours.lineStrong }, label: { show: false } },
+      formatter: (hits: Hit | Hit[]) => {
+        if (Array.isArray(hits)) return figuresAt(hits)
+        const hit = hits
         const series = spend.series[hit.seriesIndex]
         return series ? `<b>${echarts.format.encodeHTML(series.label)}</b><br>${startText(spend.starts[hit.dataIndex]!, view.value.grain)}: ${said(series.amounts[hit.dataIndex]!)}${kind === 'running' ? `<br>until then ${said(drawn.value[hit.seriesIndex]![hit.dataIndex]!)}` : ''}` : ''
       },
@@ -79,14 +90,27 @@ function draw() {
     xAxis: many ? spend.series.map((_, i) => xAxis(i)) : [xAxis(0)],
     yAxis: many ? spend.series.map((_, i) => yAxis(i)) : [yAxis(0)],
     series: spend.series.map((series, s) => ({
-      type: isBar.value ? 'bar' : 'line', name: series.label, stack: isStacked.value ? 'all' : undefined, xAxisIndex: many ? s : 0, yAxisIndex: many ? s : 0,
-      barMaxWidth: 44, barCategoryGap: '18%', symbol: 'circle', symbolSize: 5, showSymbol: spend.starts.length <= 62, lineStyle: { width: 1.8 },
-      areaStyle: kind === 'area' || kind === 'running' ? { opacity: 0.55 } : undefined,
+      type: isBar.value && !isOutline.value ? 'bar' : 'line', step: isOutline.value ? 'middle' : undefined, triggerLineEvent: true, name: series.label, stack: isStacked.value ? 'all' : undefined, xAxisIndex: many ? s : 0, yAxisIndex: many ? s : 0,
+      barMaxWidth: 44, barCategoryGap: '18%', symbol: isOutline.value ? 'none' : 'circle', symbolSize: 5, showSymbol: !byTime.value, lineStyle: { width: isOutline.value ? 0.6 : 1.8 },
+      areaStyle: isOutline.value ? { opacity: 1 } : kind === 'area' || kind === 'running' ? { opacity: 0.55 } : undefined,
       itemStyle: { color: fill(series, colours), borderColor: series.hue === null ? colours.lineStrong : colours.paper, borderWidth: 0.6 },
       emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
       cursor: 'pointer', data: drawn.value[s]!.map((amount, i) => kind === 'share' ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : Number(amount)),
     })),
   }, { replaceMerge: ['series', 'grid', 'xAxis', 'yAxis', 'title'] })
+}
+
+type Hit = { seriesIndex: number, dataIndex: number }
+const MOST_FIGURES = 12
+
+/** The figures of one start, the largest first. */
+function figuresAt(hits: Hit[]): string {
+  const at = hits[0]?.dataIndex
+  if (at === undefined) return ''
+  const here = spend.series.map((series, i) => ({ series, amount: series.amounts[at]!, until: drawn.value[i]![at]! })).filter(({ amount }) => Number(amount) !== 0).sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount)))
+  const lines = here.slice(0, MOST_FIGURES).map(({ series, amount, until }) => `<span style="color:${fill(series, chartColours())}">■</span> ${echarts.format.encodeHTML(series.label)}: ${said(amount)}${view.value.chart === 'running' ? `, until then ${said(until)}` : ''}`)
+  if (here.length > MOST_FIGURES) lines.push(`and ${here.length - MOST_FIGURES} more`)
+  return [`<b>${startText(spend.starts[at]!, view.value.grain)}</b>`, ...spend.additive && here.length > 1 ? [`all: ${said(addTexts(here.map(({ amount }) => amount)))}`] : [], ...lines].join('<br>')
 }
 
 /** The place of a start under a pixel; null outside the drawing. */
@@ -135,7 +159,7 @@ onMounted(() => {
     const event = hit.event?.event as unknown as MouseEvent | undefined
     const what = series && target(series)
     if (what && event) spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0) }
-    else if (hit.dataIndex !== undefined) actions.lookInto(spend.starts[hit.dataIndex]!)
+    else if (hit.dataIndex !== undefined && !byTime.value) actions.lookInto(spend.starts[hit.dataIndex]!)
   })
   draw()
 })

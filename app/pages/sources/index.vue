@@ -28,10 +28,7 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
     </h1>
     <DropPlace @files="sources.drop($event)" />
     <ProblemNote v-if="sources.problem" :problem="sources.problem" :retry="() => sources.load()" />
-    <template v-for="(file, index) in sources.taken" :key="index">
-      <ProblemNote v-if="file.problem" :problem="file.problem" />
-      <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
-    </template>
+    <TakenFiles />
     <WaitingDeliveries />
     <ConnectionBar @delivered="sources.load()" />
 

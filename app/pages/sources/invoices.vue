@@ -39,7 +39,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
     <SourcesNav />
     <h1 class="sentence">{{ invoices.length ? `${settled} of ${invoices.length} invoices agree with the loaded charges.` : 'No invoice is here yet: type one, or drop a CSV.' }}</h1>
     <DropPlace @files="drop" />
-    <template v-for="(file, i) in sources.taken" :key="i"><ProblemNote v-if="file.problem" :problem="file.problem" /><p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p></template>
+    <TakenFiles />
     <p class="minor">A CSV with the columns <code>issuer,invoice,month,currency,total,tax</code>; the total contains the tax. <button class="link" :aria-expanded="adding" @click="adding = !adding">Type an invoice</button></p>
     <form v-if="adding" class="add" @submit.prevent="!wrong && add()">
       <label>issuer <input v-model="input.issuer" class="field" required></label><label>invoice <input v-model="input.invoiceId" class="field" required></label><label>month <input v-model="input.month" class="field short" placeholder="2026-10" required></label>

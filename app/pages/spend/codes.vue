@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { z } from 'zod'
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { spendAnswers } from '../../../shared/contracts/spend'
 import { referenceState } from '../../../shared/contracts/spend-settings'
 
 /** Every SKU code of the charges in plain words: from the rate cards, or in own words; unknown ones first where money is on them. */
@@ -17,8 +16,8 @@ const unknownOnly = ref(false)
 const load = () => attempt(async () => {
   if (!data.facts?.lastDay) return
   const days = { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay }
-  const [{ answers: [answer] }, { body }] = await Promise.all([
-    client.send('POST', 'spend/answers', { questions: [{ measure: 'effectiveCost', splitBy: ['SkuId', 'SkuMeter', 'ServiceName'], grain: null, ...resolvePeriod('all', days), leaveOut: { SkuId: [null] } }] }, spendAnswers), client.get('spend/reference', referenceState),
+  const [[answer], { body }] = await Promise.all([
+    askAnswers([{ measure: 'effectiveCost', splitBy: ['SkuId', 'SkuMeter', 'ServiceName'], grain: null, ...resolvePeriod('all', days), leaveOut: { SkuId: [null] } }]), client.get('spend/reference', referenceState),
   ])
   own.value = body.skus
   const found = new Map<string, Code>()

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { scaled, scaledText } from '../../../core/money/scaled'
-import { spendAnswers } from '../../../shared/contracts/spend'
 
 /** Purchases as they were billed beside the cost spread over what they cover: the difference explained purchase by purchase. */
 const data = useData()
@@ -15,7 +14,7 @@ const chosen = ref<string | null>(null)
 
 watch(() => [now.value?.start, now.value?.end, data.facts?.revision], () => now.value && attempt(async () => {
   const question = { splitBy: ['CommitmentDiscountId', 'CommitmentDiscountName', 'ChargeCategory', 'CommitmentDiscountStatus'], grain: 'month' as const, ...now.value! }
-  const { answers: [billed, effective] } = await client.send('POST', 'spend/answers', { questions: [{ ...question, measure: 'billedCost' }, { ...question, measure: 'effectiveCost' }] }, spendAnswers)
+  const [billed, effective] = await askAnswers([{ ...question, measure: 'billedCost' }, { ...question, measure: 'effectiveCost' }])
   const found = new Map<string, Line>()
   const line = (row: { values: Record<string, string | null>, currency: string }) => {
     const id = row.values.CommitmentDiscountId ?? ''

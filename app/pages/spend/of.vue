@@ -2,7 +2,6 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
-import { spendAnswers } from '../../../shared/contracts/spend'
 import { dimensionKind } from '../../../core/spend/dimension'
 import { grainStarts } from '../../../core/time/grain'
 import { scaled, scaledText } from '../../../core/money/scaled'
@@ -19,8 +18,7 @@ const period = ref<SpendView['period']>('last-30')
 const days = computed(() => data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null)
 const now = computed(() => days.value && resolvePeriod(period.value, days.value))
 const { attempt, problem, busy } = useAttempt()
-type Answer = z.infer<typeof spendAnswers>['answers'][number]
-const answers = ref<{ months: Answer, accounts: Answer, resources: Answer, quantity: Answer, price: Answer, meters: Answer, whole: Answer | null, protects: Answer | null } | null>(null)
+const answers = ref<{ months: Answered, accounts: Answered, resources: Answered, quantity: Answered, price: Answered, meters: Answered, whole: Answered | null, protects: Answered | null } | null>(null)
 const words = computed(() => isSku.value ? spend.skuWords[value.value] : undefined)
 const label = computed(() => words.value?.words ?? value.value)
 useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
@@ -39,7 +37,7 @@ watch(() => [dimension.value, value.value, now.value?.start, now.value?.end, dat
       ask({ ...all, grain: 'month' }), ask({ splitBy: ['SubAccountName'] }), ask({ splitBy: ['ResourceId', 'ResourceName', 'ResourceType', 'SubAccountName', 'RegionId'] }), ask({ splitBy: ['ResourceId'], measure: 'pricingQuantity' }), ask({ ...all, measure: 'unitPrice', grain: 'month' }), ask({ splitBy: ['SkuId', 'SkuMeter'] }),
       ...(withWhole ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['ServiceName'] })] : []), ...(withWhole && protects ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['x_Protects'] })] : []),
     ]
-    const { answers: found } = await client.send('POST', 'spend/answers', { questions: list }, spendAnswers)
+    const found = await askAnswers(list)
     answers.value = { months: found[0]!, accounts: found[1]!, resources: found[2]!, quantity: found[3]!, price: found[4]!, meters: found[5]!, whole: withWhole ? found[6]! : null, protects: withWhole && protects ? found[7]! : null }
     await spend.learnSkus([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
     if (words.value) edited.value = words.value.words
@@ -47,7 +45,7 @@ watch(() => [dimension.value, value.value, now.value?.start, now.value?.end, dat
 }, { immediate: true })
 
 const currency = computed(() => answers.value?.months.totals.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)?.currency ?? 'EUR')
-const totalOf = (answer: Answer) => answer.totals.find(t => t.currency === currency.value)?.amount ?? '0'
+const totalOf = (answer: Answered) => answer.totals.find(t => t.currency === currency.value)?.amount ?? '0'
 const starts = computed(() => days.value ? grainStarts(days.value.firstDay, resolvePeriod('all', days.value).end, 'month') : [])
 const monthly = computed(() => {
   const own = new Map(answers.value?.months.rows.filter(r => r.currency === currency.value).map(r => [r.start, r.amount]))
@@ -79,8 +77,8 @@ const keepWords = (text: string | null) => attempt(async () => {
 const handOver = (format: 'csv' | 'xlsx') => attempt(async () => {
   const splitBy = ['ResourceId', 'ResourceType', 'SubAccountName', 'RegionId', ...(data.facts!.tags.includes('Tags/team') ? ['Tags/team'] : [])]
   const { blob } = await client.file('spend/table', {
-    question: { measure: 'effectiveCost', splitBy, grain: null, ...now.value!, keep: { [dimension.value]: [value.value] } }, format, currency: currency.value, columns: ['share', 'perDay'], companions: { ResourceId: 'ResourceName' },
-    title: `${label.value}, ${periodText(now.value!)}`, labels: Object.fromEntries([...splitBy, 'ResourceName'].map(d => [d, dimensionLabel(d)])),
+    question: { measure: 'effectiveCost', splitBy, grain: null, ...now.value!, keep: { [dimension.value]: [value.value] } }, format, currency: currency.value, columns: ['share', 'perDay'],
+    title: `${label.value}, ${periodText(now.value!)}`,
   })
   saveFile(blob, `resources-of-${value.value.replace(/\W+/g, '-')}.${format}`)
 })

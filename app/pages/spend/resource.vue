@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { z } from 'zod'
-import { resourceView, type ResourceView } from '../../../shared/contracts/resources'
+import { resourceMeasurements, resourceView, type ResourceMeasurements, type ResourceView } from '../../../shared/contracts/resources'
 
 /** One resource: what it is in plain words, what it costs and why, its tags and where they come from, what happened to it, whose it is. */
 const route = useRoute()
@@ -12,6 +12,16 @@ const load = () => attempt(async () => {
   resource.value = await client.get(`resources?id=${encodeURIComponent(id.value)}`, resourceView)
   note.value = resource.value.note?.body ?? ''
 })
+// what a cloud measures is asked of it beside the page: it may take a while, or fail
+const measured = ref<ResourceMeasurements['measured']>([])
+const asking = useAttempt()
+watch(id, () => {
+  measured.value = []
+  void asking.attempt(async () => {
+    measured.value = (await client.get(`resources/measurements?id=${encodeURIComponent(id.value)}`, resourceMeasurements)).measured
+  })
+}, { immediate: true })
+const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
 const note = ref('')
 const writing = ref(false)
 watch([id, () => data.facts?.revision], () => id.value && void load(), { immediate: true })
@@ -30,6 +40,8 @@ const whatItIs = computed(() => {
   return [r.type ?? 'Resource', size, detail('OperatingSystem') && `with ${detail('OperatingSystem')}`, r.regionName && `in ${r.regionName}`, r.provider && `at ${r.provider}`].filter(Boolean).join(' ')
 })
 const LATELY = 31
+/** Fewer charged hours a day than this are worth a sentence. */
+const ALL_DAY = 23.5
 const lately = (meter: ResourceView['meters'][number]) => meter.days.slice(-LATELY)
 const sum = (texts: string[]) => addTexts(texts)
 const unitPrice = (meter: ResourceView['meters'][number]) => {
@@ -68,11 +80,17 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
               <tr class="total"><td>Total</td><td /><td /><td class="n">{{ money(sum(resource.meters.flatMap(m => m.days.map(d => d.amount))), currency) }}</td><td /></tr>
             </tbody>
           </table>
-          <template v-if="resource.createdBy || resource.protects || resource.created.length">
+          <template v-if="measured.length || asking.problem.value">
+            <h2 class="heading">Measured lately</h2>
+            <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
+            <p v-for="m in measured" :key="m.what" class="measured" data-testid="measured"><SparkLine :amounts="m.days.map(d => String(d.amount))" /><span><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, by {{ m.by }} over {{ m.days.length }} days</span></p>
+          </template>
+          <template v-if="resource.createdBy || resource.protects || resource.created.length || resource.protectedBy.length">
             <h2 class="heading">What belongs together</h2>
             <p v-if="resource.createdBy">Made by <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: resource.createdBy.id } }">{{ resource.createdBy.name ?? resource.createdBy.id }}</NuxtLink> ({{ resource.createdBy.type }}).</p>
             <p v-if="resource.protects">Protects <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: resource.protects.id } }">{{ resource.protects.name ?? resource.protects.id }}</NuxtLink> ({{ resource.protects.type }}).</p>
             <table v-if="resource.created.length" class="ledger"><thead><tr><th>made by it, under other services too</th><th>type</th><th class="n">effective cost</th></tr></thead><tbody><tr v-for="made in resource.created" :key="made.id"><td><NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: made.id } }">{{ made.name ?? made.id }}</NuxtLink></td><td>{{ made.type }}</td><td class="n">{{ amounts(made.amounts) }}</td></tr></tbody></table>
+            <table v-if="resource.protectedBy.length" class="ledger" data-testid="copies"><thead><tr><th>keeps copies of it</th><th>type</th><th class="n">effective cost</th></tr></thead><tbody><tr v-for="copy in resource.protectedBy" :key="copy.id"><td><NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: copy.id } }">{{ copy.name ?? copy.id }}</NuxtLink></td><td>{{ copy.type }}</td><td class="n">{{ amounts(copy.amounts) }}</td></tr></tbody></table>
           </template>
         </div>
         <div>
@@ -84,7 +102,9 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
           <h2 class="heading">Tags</h2>
           <p v-if="!resource.tags.length" class="note">It has none, and inherits none.</p>
           <table v-else class="ledger"><tbody><tr v-for="tag in resource.tags" :key="tag.key + tag.value + tag.from"><td>{{ tag.key }}</td><td>{{ tag.value }}</td><td class="minor">{{ fromWords[tag.from] }}<template v-if="tag.from === 'own'">, {{ dayText(tag.firstDay) }} to {{ dayText(tag.lastDay) }}</template></td></tr></tbody></table>
+          <template v-if="resource.actions.length"><h2 class="heading">Done through Rain Barrel</h2><ul><li v-for="step in resource.actions" :key="step.at + step.what"><span class="minor">{{ timeText(step.at) }}, {{ step.who }}</span> {{ step.what }}: {{ step.outcome }}</li></ul></template>
           <h2 class="heading">What happened</h2>
+          <p v-if="resource.runs && resource.runs.hoursADay < ALL_DAY">Ran {{ quantity(resource.runs.hoursADay.toFixed(1)) }} of 24 hours a day, over {{ resource.runs.days }} days.</p>
           <ul><li v-for="event in resource.events" :key="event.day + event.what"><span class="minor">{{ dayText(event.day) }}</span> {{ event.what }}</li></ul>
           <h2 class="heading">Note</h2>
           <template v-if="writing"><textarea v-model="note" class="field area" rows="6" aria-label="Note, in Markdown" /><div class="acts"><button class="button main" @click="saveNote">Keep it</button><button class="button" @click="writing = false">Leave it</button></div></template>
@@ -103,6 +123,7 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
 .columns { display: grid; grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr); gap: 34px; margin-top: 8px; }
 .heading { margin: 18px 0 4px; }
 .heading.first { margin-top: 0; }
+.measured { display: flex; gap: 12px; align-items: center; }
 .area { width: 100%; }
 .acts { display: flex; gap: 8px; margin-top: 6px; }
 .marked :deep(ul) { list-style: disc; padding-left: 18px; }

@@ -3,7 +3,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { likelySpellings } from '../../../core/spend/spellings'
 import { grainStarts } from '../../../core/time/grain'
 import { z } from 'zod'
-import { firstSeen, spendAnswers } from '../../../shared/contracts/spend'
+import { firstSeen } from '../../../shared/contracts/spend'
 import { referenceState } from '../../../shared/contracts/spend-settings'
 
 /** Tags: which keys there are and since when, how much cost has them day by day, and one value's spellings side by side. */
@@ -25,8 +25,8 @@ async function load() {
   if (!now.value || !data.facts) return
   const names = data.facts.tags
   const questions = names.map(name => ({ measure: 'effectiveCost' as const, grain: null, ...now.value!, splitBy: [name, `TagsFrom/${name.slice(5)}`], keep: { ChargeCategory: ['Usage'] } }))
-  const [{ answers }, { tags }] = await Promise.all([
-    questions.length ? client.send('POST', 'spend/answers', { questions }, spendAnswers) : { answers: [] },
+  const [answers, { tags }] = await Promise.all([
+    questions.length ? askAnswers(questions) : [],
     names.length ? client.send('POST', 'spend/tags/first-seen', { keys: names.map(name => name.slice(5)) }, firstSeen) : { tags: [] },
   ])
   const totals = new Map<string, number>()
@@ -50,8 +50,8 @@ async function loadKey() {
   if (!key || !now.value) return
   const name = `Tags/${key.key}`
   const common = { measure: 'effectiveCost' as const, ...now.value, keep: { ChargeCategory: ['Usage'] } }
-  const [{ answers: [daily, all] }, { body }] = await Promise.all([
-    client.send('POST', 'spend/answers', { questions: [{ ...common, splitBy: [name], grain: 'day' }, { ...common, start: days.value!.firstDay, splitBy: [name], grain: null }] }, spendAnswers),
+  const [[daily, all], { body }] = await Promise.all([
+    askAnswers([{ ...common, splitBy: [name], grain: 'day' }, { ...common, start: days.value!.firstDay, splitBy: [name], grain: null }]),
     client.get('spend/reference', referenceState),
   ])
   const starts = grainStarts(now.value.start, now.value.end, 'day')

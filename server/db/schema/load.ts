@@ -51,6 +51,8 @@ export const sourceWatch = pgTable('source_watch', {
   kind: text('kind').$type<'folder' | 'connection'>().notNull(),
   /** The folder's path, or the connection's name. */
   place: text('place').notNull(),
+  /** Whether each file of a folder is a delivery of its own, or all files of a folder together are one. */
+  together: text('together').$type<'file' | 'folder'>().notNull().default('file'),
   everyMinutes: integer('every_minutes').notNull(),
   who: text('who').notNull(),
   lastAskedAt: timestamp('last_asked_at', { withTimezone: true, mode: 'string' }),

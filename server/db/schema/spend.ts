@@ -46,6 +46,7 @@ export const savedSentence = pgTable('saved_sentence', {
   body: jsonb('body').$type<SavedSentenceBody>().notNull(),
   schedule: jsonb('schedule').$type<DeliverySchedule>(),
   lastSentAt: when('last_sent_at'),
+  lastTriedAt: when('last_tried_at'),
   lastSaid: text('last_said'),
   savedAt: when('saved_at').notNull().defaultNow(),
 })

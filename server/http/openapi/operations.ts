@@ -36,7 +36,7 @@ const op = (tag: string, method: Operation['method'], path: string, says: string
 /** Everything the interface does over HTTP, with the same contracts as the pages use. */
 export const operations: readonly Operation[] = [
   op('spend', 'post', '/spend/answer', 'Answers a question about the charges: totals per currency or unit, rows largest first, and the rest.', { body: spend.spendQuestion, reply: spend.spendAnswer }),
-  op('spend', 'post', '/spend/answers', 'Answers several questions from one state of the data.', { body: spend.spendQuestions, reply: spend.spendAnswers }),
+  op('spend', 'post', '/spend/answers', 'Answers several questions from one state of the data.', { body: spend.spendQuestions, reply: z.union([spend.spendAnswers, spend.packedAnswers]) }),
   op('spend', 'post', '/spend/compare', 'One period against another: contributions with what quantity and price did.', { body: spend.compareQuestion, reply: spend.spendComparison }),
   op('spend', 'get', '/spend/dimensions', 'What spend can be split by and narrowed to, and the days and currencies that are loaded.', { reply: spend.dimensionList }),
   op('spend', 'post', '/spend/price-parts', 'A narrowing taken apart into quantity × unit price.', { body: spend.spendQuestion, reply: spend.priceParts }),
@@ -50,6 +50,7 @@ export const operations: readonly Operation[] = [
   op('spend', 'post', '/spend/aliases', 'Lets spellings of a value count as one; null takes that back.', { body: settings.aliasChange, reply: z.object({ aliases: z.record(z.string(), z.string()) }) }),
   op('spend', 'post', '/spend/skus', 'Own words for a SKU code; null takes them back.', { body: settings.skuChange, reply: z.object({ sku: z.string() }) }),
   op('spend', 'get', '/resources', 'Everything that is known about one resource.', { query: resources.resourceQuery, reply: resources.resourceView }),
+  op('spend', 'get', '/resources/measurements', 'What the connected clouds have measured of a resource lately.', { query: resources.resourceQuery, reply: resources.resourceMeasurements }),
   op('spend', 'put', '/resources/note', 'Keeps the note of a resource, in Markdown.', { body: resources.resourceNote, reply: id }),
   op('spend', 'get', '/jump', 'Anything with a place of its own whose name or id holds a text.', { query: jump.jumpQuery, reply: jump.jumpReply }),
   op('sentences', 'get', '/sentences', 'Saved sentences: shared ones and the own.', { reply: settings.savedSentenceList }),

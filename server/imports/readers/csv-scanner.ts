@@ -6,6 +6,21 @@ const CR = 0x0D
 /** A record larger than this is taken for a quote that was never closed. */
 const LARGEST_RECORD = 256 * 1024 * 1024
 
+/** How a cell stands in the file: as it is, in quotes, in quotes with quotes inside. */
+const PLAIN = 0
+const QUOTED = 1
+const DOUBLED = 2
+
+/**
+ * What is known of each cell of a record: where its text is, how it is quoted, whether it equals the cell of the record before; and where
+ * it and the cell before stand in the buffer, quotes and all.
+ */
+type CellArrays = { starts: Int32Array, ends: Int32Array, quotes: Uint8Array, same: Uint8Array, from: Int32Array, to: Int32Array, fromBefore: Int32Array, toBefore: Int32Array }
+const cellArrays = (length: number): CellArrays => ({
+  starts: new Int32Array(length), ends: new Int32Array(length), quotes: new Uint8Array(length), same: new Uint8Array(length),
+  from: new Int32Array(length), to: new Int32Array(length), fromBefore: new Int32Array(length), toBefore: new Int32Array(length),
+})
+
 /**
  * Cuts bytes of CSV (RFC 4180) that arrive in pieces into records, without making a text of any cell. Lines end with LF, CRLF or CR; a
  * quote inside an unquoted cell is taken as it stands; empty lines are passed over.
@@ -15,10 +30,15 @@ export class CsvScanner {
   records = 0
   #buffer = new Uint8Array(1 << 20)
   #used = 0
-  #starts = new Int32Array(64)
-  #ends = new Int32Array(64)
-  #quoted = new Uint8Array(64)
-  #header = true
+  #cells = cellArrays(64)
+  /** How many cells the header and the record before have; only records as wide as the header are compared. */
+  #width = -1
+  #widthBefore = -1
+  /** Where the record before begins: it stays in the buffer, to compare the next with. */
+  #kept = 0
+  /** How far the room behind what is read is taken by what a record unescapes to. */
+  #unescaped = 0
+  #next = 0
   #stopped = false
   #fresh = true
 
@@ -29,17 +49,27 @@ export class CsvScanner {
   }
 
   push(piece: Uint8Array): void {
-    if (this.#used + piece.length > this.#buffer.length) {
-      if (this.#used + piece.length > LARGEST_RECORD) throw unreadable(this.records, 'a quoted text does not end within 256 MB', 'Look for a quote that is not closed in the row before or in this one.')
-      const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, this.#used + piece.length))
+    // behind what is read there is room as large again, for what `#unescape` makes of a record
+    const wanted = (this.#used + piece.length) * 2
+    if (wanted > this.#buffer.length) {
+      if (this.#used - this.#next + piece.length > LARGEST_RECORD) throw unreadable(this.records, 'a quoted text does not end within 256 MB', 'Look for a quote that is not closed in the row before or in this one.')
+      const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, wanted))
       buffer.set(this.#buffer.subarray(0, this.#used))
       this.#buffer = buffer
     }
     this.#buffer.set(piece, this.#used)
     this.#used += piece.length
-    const done = this.#scan(false)
+    this.#next = this.#scan(false)
+    const done = Math.min(this.#kept, this.#next)
     this.#buffer.copyWithin(0, done, this.#used)
     this.#used -= done
+    this.#next -= done
+    this.#kept -= done
+    const { fromBefore, toBefore } = this.#cells
+    for (let i = 0; i < this.#width; i++) {
+      fromBefore[i]! -= done
+      toBefore[i]! -= done
+    }
   }
 
   end(): void {
@@ -53,28 +83,50 @@ export class CsvScanner {
     const used = this.#used
     const { delimiter } = this
     const ceiling = Math.max(delimiter, CR)
-    let at = 0
+    let at = this.#next
     if (this.#fresh) {
       if (used < 3 && !last) return 0
       this.#fresh = false
       if (buffer[0] === 0xEF && buffer[1] === 0xBB && buffer[2] === 0xBF) at = 3
     }
     let record = at
+    const { compares } = this.target
     while (at < used && !this.#stopped) {
       record = at
       let cells = 0
       let complete = false
+      const width = this.#width
+      const comparing = compares && this.#widthBefore === width
+      let { starts, ends, quotes, same, from, to, fromBefore, toBefore } = this.#cells
       for (;;) {
-        if (cells === this.#starts.length) this.#widen()
-        if (at < used && buffer[at] === QUOTE) {
+        if (cells === starts.length) ({ starts, ends, quotes, same, from, to, fromBefore, toBefore } = this.#widen())
+        same[cells] = 0
+        let known = 0
+        if (comparing && cells < width) {
+          // what stands as it stood in the row before, up to a comma or the end of the line, need not be taken apart again
+          const start = fromBefore[cells]!
+          const length = toBefore[cells]! - start
+          while (known < length && at + known < used && buffer[at + known] === buffer[start + known]) known++
+          if (known === length && at + known < used) {
+            const byte = buffer[at + known]!
+            if (byte === delimiter || byte === LF || byte === CR) same[cells] = 1
+          }
+        }
+        from[cells] = at
+        if (same[cells] === 1) {
+          starts[cells] = at
+          ends[cells] = at += known
+          quotes[cells] = PLAIN
+        }
+        else if (at < used && buffer[at] === QUOTE) {
           const start = ++at
-          let doubled = 0
+          let quoted = QUOTED
           for (;;) {
             while (at < used && buffer[at] !== QUOTE) at++
             if (at >= used) break
             if (at + 1 < used) {
               if (buffer[at + 1] !== QUOTE) break
-              doubled = 1
+              quoted = DOUBLED
               at += 2
               continue
             }
@@ -85,23 +137,25 @@ export class CsvScanner {
             if (last) throw unreadable(this.records, 'a quoted text is not closed', 'Put the whole text in quotes and write each quote inside it twice.')
             return record
           }
-          this.#starts[cells] = start
-          this.#ends[cells] = at
-          this.#quoted[cells] = doubled
+          starts[cells] = start
+          ends[cells] = at
+          quotes[cells] = quoted
           at++
           if (at < used && buffer[at] !== delimiter && buffer[at] !== LF && buffer[at] !== CR) throw unreadable(this.records, 'a quote stands where none may be', 'Put the whole text in quotes and write each quote inside it twice.')
         }
         else {
           const start = at
+          at += known // equal to a cell before, and so no comma
           for (; at < used; at++) {
             const byte = buffer[at]!
             if (byte > ceiling) continue // letters and digits, nearly everything, are told by one comparison
             if (byte === delimiter || byte === LF || byte === CR) break
           }
-          this.#starts[cells] = start
-          this.#ends[cells] = at
-          this.#quoted[cells] = 0
+          starts[cells] = start
+          ends[cells] = at
+          quotes[cells] = PLAIN
         }
+        to[cells] = at
         cells++
         if (at >= used) {
           complete = last
@@ -122,45 +176,53 @@ export class CsvScanner {
         break
       }
       if (!complete) return record
-      this.#hand(cells)
+      this.#hand(cells, record)
     }
     return at
   }
 
-  #hand(cells: number): void {
+  #hand(cells: number, record: number): void {
+    const own = this.#cells
+    const { starts, ends, quotes, same } = own
+    this.#kept = record
+    this.#widthBefore = -1
     if (this.skipLines > 0) {
       this.skipLines--
       return
     }
-    if (cells === 1 && this.#starts[0] === this.#ends[0]) return
-    for (let i = 0; i < cells; i++) if (this.#quoted[i]) this.#unescape(i)
+    if (cells === 1 && starts[0] === ends[0]) return
+    if (this.#width >= 0) this.#widthBefore = cells
+    this.#unescaped = this.#used
+    for (let i = 0; i < cells; i++) if (quotes[i] === DOUBLED) this.#unescape(i)
     this.records++
-    if (this.#header) {
-      this.#header = false
-      const names = Array.from({ length: cells }, (_, i) => this.decode(this.#buffer.subarray(this.#starts[i]!, this.#ends[i]!)))
+    if (this.#width < 0) {
+      this.#width = cells
+      const names = Array.from({ length: cells }, (_, i) => this.decode(this.#buffer.subarray(starts[i]!, ends[i]!)))
       if (!this.target.begin(names)) this.#stopped = true
     }
-    else this.target.bytes(this.#buffer, cells, this.#starts, this.#ends)
+    else this.target.bytes(this.#buffer, cells, starts, ends, same);
+    [own.from, own.fromBefore] = [own.fromBefore, own.from];
+    [own.to, own.toBefore] = [own.toBefore, own.to]
   }
 
-  /** Takes the second of each pair of quotes out, where the cell stands: it only gets shorter. */
+  /** Writes a text without the second of each pair of quotes behind what is read: where it stands it stays, to compare the next record with. */
   #unescape(cell: number): void {
-    const end = this.#ends[cell]!
-    let to = this.#starts[cell]!
-    for (let from = to; from < end; from++) {
-      this.#buffer[to++] = this.#buffer[from]!
-      if (this.#buffer[from] === QUOTE) from++
+    const buffer = this.#buffer
+    const { starts, ends } = this.#cells
+    const end = ends[cell]!
+    const start = this.#unescaped
+    let to = start
+    for (let from = starts[cell]!; from < end; from++) {
+      buffer[to++] = buffer[from]!
+      if (buffer[from] === QUOTE) from++
     }
-    this.#ends[cell] = to
+    starts[cell] = start
+    ends[cell] = this.#unescaped = to
   }
 
-  #widen(): void {
-    const longer = <T extends Int32Array | Uint8Array>(from: T, to: T): T => {
-      to.set(from)
-      return to
-    }
-    this.#starts = longer(this.#starts, new Int32Array(this.#starts.length * 2))
-    this.#ends = longer(this.#ends, new Int32Array(this.#ends.length * 2))
-    this.#quoted = longer(this.#quoted, new Uint8Array(this.#quoted.length * 2))
+  #widen(): CellArrays {
+    const wider = cellArrays(this.#cells.starts.length * 2)
+    for (const name of Object.keys(wider) as (keyof CellArrays)[]) wider[name].set(this.#cells[name])
+    return this.#cells = wider
   }
 }

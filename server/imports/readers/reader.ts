@@ -4,8 +4,13 @@ import type { FileProblem } from '../../../core/focus/problem'
 export type RowTarget = {
   /** The names of the columns, once. False ends the reading. */
   begin: (header: string[]) => boolean
-  /** A row whose cells lie in bytes of UTF-8; they hold until the next row. */
-  bytes: (bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array) => void
+  /** Whether it is told which cells equal those of the row before, and then does without their bytes. */
+  compares: boolean
+  /**
+   * A row whose cells lie in bytes of UTF-8; they hold until the next row.
+   * @param same for a target that compares: 1 where a cell equals that of the row before, which had a cell for each name; its bytes are not to be looked at.
+   */
+  bytes: (bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array, same: Uint8Array) => void
   /** A row of texts. */
   texts: (cells: string[]) => void
 }

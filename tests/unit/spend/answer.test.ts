@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { scaled, scaledText } from '../../../core/money/scaled'
-import { answer } from '../../../core/spend/answer'
+import { answer, answersPacked } from '../../../core/spend/answer'
+import { unpackAnswer } from '../../../core/spend/packed'
 import { emptyReference } from '../../../core/spend/reference'
 import type { Question } from '../../../core/spend/question'
 import { grains, grainStart } from '../../../core/time/grain'
@@ -50,8 +51,48 @@ it('conserves money: rows and rest add up to the totals, in every currency', () 
   }), { numRuns: 100 })
 })
 
+it('rows stand by start, largest first, equal ones by name; a limit keeps the largest over the whole period', () => {
+  const few = fc.array(plainCharge.map(charge => ({ ...charge, amount: charge.hour % 3 === 0 ? charge.amount : String(charge.hour % 4 - 1) })), { maxLength: 150 })
+  fc.assert(fc.property(few, question, fc.integer({ min: 1, max: 6 }), (charges, q, limit) => {
+    const whole = answer(cubeOf(charges), q).rows
+    const names = (row: typeof whole[number]) => [row.currency, ...q.splitBy.map(d => row.values[d] ?? '\uFFFF')]
+    const order = (a: typeof whole[number], b: typeof whole[number]) => (a.start ?? '') < (b.start ?? '') ? -1 : (a.start ?? '') > (b.start ?? '') ? 1
+      : scaled(a.amount) !== scaled(b.amount) ? (scaled(a.amount) > scaled(b.amount) ? -1 : 1) : names(a) < names(b) ? -1 : 1
+    expect(whole).toEqual([...whole].sort(order))
+    const sizes = new Map<string, bigint>()
+    for (const row of whole) sizes.set(JSON.stringify(names(row)), (sizes.get(JSON.stringify(names(row))) ?? 0n) + scaled(row.amount))
+    const size = (name: string) => sizes.get(name)! < 0n ? -sizes.get(name)! : sizes.get(name)!
+    const largest = [...sizes.keys()].sort((a, b) => size(a) !== size(b) ? (size(a) > size(b) ? -1 : 1) : (JSON.parse(a) as string[]) < (JSON.parse(b) as string[]) ? -1 : 1).slice(0, limit)
+    const cut = answer(cubeOf(charges), { ...q, limit })
+    expect(cut.rows).toEqual(whole.filter(row => largest.includes(JSON.stringify(names(row)))))
+    expect(cut.rest?.count ?? 0).toBe(sizes.size - largest.length)
+  }), { numRuns: 200 })
+})
+
 const one = (more: Partial<PlainCharge>): PlainCharge => ({ day: '2026-09-03', hour: 0, currency: 'EUR', amount: '1', values: {}, tags: {}, ...more })
 const all: Question = { measure: 'billedCost', splitBy: ['ServiceName'], grain: null, start: '2026-09-01', end: '2026-10-01', keep: {}, leaveOut: {} }
+
+it('answers several questions as it answers each, also where one is added up from another', () => {
+  const part = fc.record({ splitBy: fc.uniqueArray(dimension, { maxLength: 3 }), grain: fc.constantFrom('day' as const, 'month' as const, null), limit: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }), measure: fc.constantFrom('billedCost' as const, 'billedCost' as const, 'unitPrice' as const, 'savedAgainstList' as const) })
+  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 150 }), question, fc.array(part, { minLength: 2, maxLength: 6 }), (charges, q, parts) => {
+    const cube = cubeOf(charges)
+    // many charges to few groups, so that adding up from groups is worth it
+    for (let i = 0; i < 8; i++) cube.setChunk({ ...cube.chunks.values().next().value!, source: `again ${i}` })
+    const questions = parts.map((more): Question => ({ ...q, ...more }))
+    expect(answersPacked(cube, questions).map(unpackAnswer)).toEqual(questions.map(one => answer(cube, one)))
+  }), { numRuns: 150 })
+})
+
+it('a period begins and ends with its days, to the hour', () => {
+  const cube = cubeOf([['2026-09-02', 23, '1'], ['2026-09-03', 0, '2'], ['2026-09-04', 23, '4'], ['2026-09-05', 0, '8']].map(([day, hour, amount]) => one({ day: String(day), hour: Number(hour), amount: String(amount) })))
+  for (const grain of [null, 'hour', 'day', 'month'] as const) expect(answer(cube, { ...all, splitBy: [], grain, start: '2026-09-03', end: '2026-09-05' }).totals).toEqual([{ currency: 'EUR', amount: '6' }])
+})
+
+it('equal amounts stand in the order of their names, none last', () => {
+  const charges = [null, 'b', 'a'].map(ServiceName => one({ values: { ServiceName } }))
+  expect(answer(cubeOf(charges), all).rows.map(r => r.values.ServiceName)).toEqual(['a', 'b', null])
+  expect(answer(cubeOf(charges), { ...all, limit: 2 }).rows.map(r => r.values.ServiceName)).toEqual(['a', 'b'])
+})
 
 it('puts the largest first and counts the rest', () => {
   const charges = ['a', 'b', 'c', 'd'].map((ServiceName, i) => one({ amount: String(10 - i), values: { ServiceName } }))

@@ -1,8 +1,8 @@
 import { rateCardSchema } from '../../../../shared/contracts/reference-data'
+import { takeRateCard } from '../../../engine/take-rate-card'
 import { body, route } from '../../../http/route'
-import { saveRateCard } from '../../../stores/rate-cards'
 
-export default route(async ({ event, database, who }) => {
+export default route(async ({ event, database, cube, who }) => {
   const card = await body(event, rateCardSchema)
-  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, ...await saveRateCard(database.db, card, who) }
+  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, ...await takeRateCard({ database, cube }, card, who) }
 })

@@ -8,7 +8,7 @@ import { body, route } from '../../../http/route'
 export default route(async ({ event, cube, exporter }) => {
   const asked = await body(event, tableExport)
   checkScope(asked.question)
-  checkDimensions([...Object.values(asked.companions), ...asked.across && asked.across !== 'start' ? [asked.across] : []])
+  checkDimensions(asked.across && asked.across !== 'start' ? [asked.across] : [])
   const { bytes, mime } = await tableFile({ cube, exporter }, asked)
   setResponseHeader(event, 'content-type', mime)
   return Buffer.from(bytes)

@@ -18,6 +18,9 @@ export const usualDimensions = ['ProviderName', 'SubAccountName', 'ServiceName',
 /** A column that says in words what an id means, asked for together with it. */
 export const companionOf: Record<string, string> = { ResourceId: 'ResourceName' }
 
+/** Dimensions with the columns that name them. */
+export const withCompanions = (dimensions: readonly string[]): string[] => [...new Set(dimensions.flatMap(d => companionOf[d] ? [d, companionOf[d]] : [d]))]
+
 export function dimensionLabel(dimension: string): string {
   const kind = dimensionKind(dimension)
   switch (kind?.kind) {

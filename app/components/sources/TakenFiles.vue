@@ -1,0 +1,11 @@
+<script setup lang="ts">
+/** What became of files that were dropped and are no delivery of charges. */
+const sources = useSources()
+</script>
+
+<template>
+  <template v-for="(file, i) in sources.taken" :key="i">
+    <ProblemNote v-if="file.problem" :problem="file.problem" />
+    <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
+  </template>
+</template>

@@ -1,0 +1,27 @@
+import { dictionaryNames } from '../core/focus/star'
+import { measureNames, ABSENT } from '../core/spend/segment'
+import { limbsText } from '../core/spend/sums'
+import { billingPeriod } from '../server/db/schema'
+import { columnName } from '../server/db/schema/dictionary'
+import { instantOf, isoInstant } from '../core/time/instant'
+import { currencyList, storedSegments } from '../server/engine/stored-segments'
+import type { Services } from '../server/services'
+
+/** Writes all charges as rows of a table `charge` of the embedded database, as a star schema in plain SQL would keep them. */
+export async function fillChargeRows({ database }: Pick<Services, 'database'>): Promise<void> {
+  const { client, db } = database
+  await client.exec(`create unlogged table charge (load_id int, billing_period_start timestamptz, charge_period_start timestamptz, charge_period_end timestamptz, billing_currency char(3),
+    ${dictionaryNames.map(name => `"${columnName(name)}" int`).join()}, ${measureNames.map(name => `"${columnName(name)}" numeric(38, 15)`).join()})`)
+  for (const { loadId, start } of await db.select().from(billingPeriod)) {
+    const { currencies, code } = currencyList()
+    for await (const { rows, time, currency, keys, absent, measures } of storedSegments(database, loadId, start, code)) {
+      const lines: string[] = []
+      for (let row = 0; row < rows; row++) {
+        lines.push([loadId, isoInstant(start), instantOf(time.starts[time.codes[row]!]!), instantOf(time.ends[time.codes[row]!]!), currencies[currency[row]!],
+          ...dictionaryNames.map(name => keys[name].ids[keys[name].codes[row]!]), ...measureNames.map(name => absent[row]! & (ABSENT[name] ?? 0) ? '' : limbsText(measures[name].high[row]!, measures[name].low[row]!))].join())
+      }
+      await client.query(`copy charge from '/dev/blob' (format csv)`, [], { blob: Buffer.from(lines.join('\n') + '\n') })
+    }
+  }
+  await client.exec('create index on charge (load_id, billing_period_start); analyze charge')
+}
