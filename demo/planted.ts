@@ -26,3 +26,7 @@ export const recurringCommitment = { start: '2026-01-03', size: 'otter-4x16', re
 export const refund = { day: '2026-03-18', provider: 'Mossdesk', amount: '-588.00' }
 /** A managed service whose copies are charged under another service: looked at whole, it costs several times what its own line says. */
 export const recovery = { name: 'recovery-booking', account: 'live-passenger', region: 'low-coast', product: 'booking-engine', since: '2026-05-01', protectedServers: 12, gb: 220 }
+/** The roster's solvers are to stand still at night; their cloud refuses it every evening, for a lock that a trial left behind. The bill shows 24 hours a day. */
+export const nightPlan = { namesBegin: 'crew-roster-solver-', stop: 20, start: 6, lock: { against: 'changes' as const, why: 'trial of the autumn roster', by: 'crew-roster', since: '2026-10-19' } }
+/** May not be deleted, whoever asks. */
+export const keptForLong = { names: ['booking-db', 'freight-db'], lock: { against: 'deletion' as const, why: 'bookings are kept for seven years', by: 'security', since: '2025-11-03' } }

@@ -3,7 +3,7 @@ import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
 import type { Narrowing } from '../../core/spend/question'
 import { comparedPeriod, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
-import { grainStarts } from '../../core/time/grain'
+import { grainOfAtMost, grainStarts, wholeStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
@@ -20,6 +20,8 @@ export type Distortion = { id: string, said: string, action: string, change: Par
 export const HUES = 8
 /** Rows that get a small line of their own in the table. */
 const MOST_LINES = 60
+/** Points of such a line: it is no wider than so many. */
+const MOST_LINE_POINTS = 62
 const MOST_MULTIPLES = 12
 
 export const useSpend = defineStore('spend', () => {
@@ -29,17 +31,17 @@ export const useSpend = defineStore('spend', () => {
   const totalsBefore = ref<SpendAnswer['totals']>([])
   const original = ref<SpendAnswer['totals']>([])
   const unconverted = ref<NonNullable<SpendAnswer['unconverted']>>([])
-  const rows = ref<SpendRow[]>([])
-  const series = ref<ChartSeries[]>([])
-  /** Amounts by start of each of the largest rows, by row id. */
-  const lines = ref<Map<string, string[]>>(new Map())
-  const starts = ref<string[]>([])
-  const columns = ref<StepColumn[]>([])
-  const parts = ref<PriceParts['parts'] | null>(null)
-  const across = ref<Answered | null>(null)
+  const rows = shallowRef<SpendRow[]>([])
+  const series = shallowRef<ChartSeries[]>([])
+  /** The course in time of each of the largest rows, by row id; where the period has many steps, over coarser ones. */
+  const lines = shallowRef<Map<string, string[]>>(new Map())
+  const starts = shallowRef<string[]>([])
+  const columns = shallowRef<StepColumn[]>([])
+  const parts = shallowRef<PriceParts['parts'] | null>(null)
+  const across = shallowRef<Answered | null>(null)
   const nowAnswer = shallowRef<Answered | null>(null)
   const beforeAnswer = shallowRef<Answered | null>(null)
-  const comparison = ref<SpendComparison | null>(null)
+  const comparison = shallowRef<SpendComparison | null>(null)
   const distortions = ref<Distortion[]>([])
   const problem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
@@ -129,9 +131,13 @@ export const useSpend = defineStore('spend', () => {
       const { signal } = mine
       const before = comparedPeriod(next, dataDays)
       const splitBy = withCompanions(next.splitBy)
+      const { start, end } = resolvePeriod(next.period, dataDays)
+      const lineGrain = grainOfAtMost(MOST_LINE_POINTS, start, end, next.grain)
+      const shown = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
       const questions = {
         now: question({ splitBy }), old: question({ splitBy, ...before }), line: question({ grain: next.grain }),
-        series: question({ splitBy: next.splitBy, grain: next.grain, limit: seriesLimit(next) }),
+        series: question({ splitBy: next.splitBy, grain: next.grain, limit: lineGrain === next.grain ? Math.max(shown, MOST_LINES) : shown }),
+        lines: next.splitBy.length && !next.across && lineGrain !== next.grain ? question({ splitBy: next.splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
         categories: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(next.measure) ? next.measure : 'effectiveCost' }),
         across: next.across ? question({ splitBy: next.across === 'start' ? splitBy : [...new Set([...splitBy, next.across])], grain: next.across === 'start' ? next.grain : null }) : null,
       }
@@ -139,7 +145,7 @@ export const useSpend = defineStore('spend', () => {
       const listed = Object.values(questions).filter(q => q !== null)
       const [answers, compare, partsNow] = await Promise.all([
         askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
-        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: resolvePeriod(next.period, dataDays), before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions }, spendComparison, signal) : null,
+        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: { start, end }, before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions }, spendComparison, signal) : null,
         stepsDone(next) ? askParts(keptWithSteps(next), signal) : null,
       ])
       const answered = (name: keyof typeof questions) => questions[name] ? answers[listed.indexOf(questions[name])]! : null
@@ -156,9 +162,12 @@ export const useSpend = defineStore('spend', () => {
       const inCurrency = currency.value
       rows.value = rowsOf(now, answered('old')!, next.splitBy, inCurrency)
       distortions.value = distortionsOf(answered('categories')!, isMoneyMeasure(next.measure) ? inCurrency : null)
-      const { start, end } = resolvePeriod(next.period, dataDays)
       const nextStarts = grainStarts(start, end, next.grain)
-      series.value = chartSeries(next, rows.value, answered('line')!, answered('series')!, nextStarts, inCurrency)
+      const bySeries = amountsByStart(answered('series')!, next.splitBy, nextStarts, inCurrency)
+      const coarse = answered('lines')
+      series.value = chartSeries(next, rows.value, answered('line')!, bySeries, nextStarts, inCurrency)
+      // a step that the period cuts through would look like a fall
+      lines.value = coarse ? amountsByStart(coarse, next.splitBy, wholeStarts(start, end, lineGrain), inCurrency) : bySeries
       starts.value = nextStarts
       columns.value = steps.map((step, i) => stepColumn(step, answers[listed.length + i * 2]!, answers[listed.length + i * 2 + 1]!))
       parts.value = partsNow ? partsNow.parts.filter(p => p.currency === inCurrency || !isMoneyMeasure(next.measure)) : null
@@ -170,12 +179,6 @@ export const useSpend = defineStore('spend', () => {
     finally {
       if (asking === mine) loading.value = false
     }
-  }
-
-  /** How many rows come with their course in time: those of the chart, and the small lines of the table where they are few points. */
-  function seriesLimit(next: SpendView): number {
-    const shown = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
-    return next.grain === 'hour' ? shown : Math.max(shown, MOST_LINES)
   }
 
   type StepQuestion = { dimension: string, of: string | null, now: SpendQuestion, old: SpendQuestion, counted: boolean }
@@ -223,24 +226,25 @@ export const useSpend = defineStore('spend', () => {
     return found
   }
 
-  function chartSeries(next: SpendView, all: SpendRow[], whole: Answered, bySeries: Answered, inStarts: string[], inCurrency: string): ChartSeries[] {
-    const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
-    const line = inStarts.map(start => wholes.get(start) ?? '0')
-    if (!next.splitBy.length) {
-      lines.value = new Map()
-      return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
-    }
+  /** Amounts at each start by row id, nought where a start has none. */
+  function amountsByStart(answer: Answered, splitBy: string[], inStarts: string[], inCurrency: string): Map<string, string[]> {
     const place = new Map(inStarts.map((start, i) => [start, i]))
-    const byRow = new Map<string, string[]>()
-    for (const row of bySeries.rows) {
+    const found = new Map<string, string[]>()
+    for (const row of splitBy.length ? answer.rows : []) {
       if (row.currency !== inCurrency) continue
-      const key = JSON.stringify(next.splitBy.map(d => row.values[d] ?? null))
-      const amounts = byRow.get(key) ?? inStarts.map(() => '0')
-      byRow.set(key, amounts)
+      const key = JSON.stringify(splitBy.map(d => row.values[d] ?? null))
+      const amounts = found.get(key) ?? inStarts.map(() => '0')
+      found.set(key, amounts)
       const at = place.get(row.start!)
       if (at !== undefined) amounts[at] = row.amount
     }
-    lines.value = byRow
+    return found
+  }
+
+  function chartSeries(next: SpendView, all: SpendRow[], whole: Answered, byRow: Map<string, string[]>, inStarts: string[], inCurrency: string): ChartSeries[] {
+    const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
+    const line = inStarts.map(start => wholes.get(start) ?? '0')
+    if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
     const most = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
     // one more than asked for is shown where it would be the only one in the rest

@@ -51,8 +51,8 @@ export function sumsFor(measure: Measure): { measures: MeasureName[], by: Denomi
 
 /**
  * Answers a question: totals per currency (or unit), rows largest first within each start, and, under a limit, the rest with its count.
- * Totals are exact sums of rows and rest. A limit keeps the largest in size, credits too. With a grain it holds for the whole period: the combinations that are
- * largest over it keep their rows at every start. Unit prices do not add: their totals are the whole cost by the whole quantity, and
+ * Totals are exact sums of rows and rest. A limit keeps so many of each currency or unit, the largest in size, credits too. With a grain it
+ * holds for the whole period: the combinations that are largest over it keep their rows at every start. Unit prices do not add: their totals are the whole cost by the whole quantity, and
  * what has no quantity has no row.
  */
 export function answer(cube: Cube, question: Question): Answer {
@@ -82,7 +82,7 @@ export function answersPacked(cube: Cube, questions: readonly Question[]): Packe
     const from = finer[i] ?? null
     const whole = from === null ? null : groupsOf(from)
     const groups = whole && whole.size <= most
-      ? rollUp(whole, question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)), question.grain !== null)
+      ? rollUp(whole, question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)), question.grain)
       : groupCharges(cube, { ...question, ...sumsFor(question.measure) })
     known.set(i, groups)
     return groups
@@ -107,12 +107,12 @@ function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' 
   let rest: Answer['rest'] = null
   if (limit !== undefined && groups.size > limit) {
     const combinations = combinationsOf(groups, splitBy.length)
-    if (combinations.count > limit) {
-      const isLargest = largestOf(groups, combinations, near, splitBy.length, limit)
+    const { isLargest, count } = largestOf(groups, combinations, near, splitBy.length, limit)
+    if (count < combinations.count) {
       kept = kept.filter(group => isLargest[combinations.of[group]!] === 1)
       const shown = new KindTotals(groups)
       for (const group of kept) shown.add(group)
-      rest = { count: combinations.count - limit, amounts: totals.amounts(shown) }
+      rest = { count: combinations.count - count, amounts: totals.amounts(shown) }
     }
   }
   const ordered = sorted(groups, kept, splitBy.length, near)
@@ -157,8 +157,8 @@ function combinationsOf(groups: Groups, splits: number): { of: Int32Array, count
   return { of, count: index.size }
 }
 
-/** Marks the combinations that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
-function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, splits: number, limit: number): Uint8Array {
+/** Marks the combinations of each currency or unit that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
+function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, splits: number, limit: number): { isLargest: Uint8Array, count: number } {
   const sizes = new Float64Array(count)
   const member = new Int32Array(count)
   for (let group = 0; group < groups.size; group++) {
@@ -166,31 +166,41 @@ function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: numbe
     member[of[group]!] = group
   }
   for (let combination = 0; combination < count; combination++) sizes[combination] = Math.abs(sizes[combination]!)
-  const order = descending(sizes)
-  // only where the limit falls among close ones does it matter which of them comes first
+  const kind = (combination: number) => groups.kind(member[combination]!)
+  const all = byStep(descending(sizes), kind)
+  const isLargest = new Uint8Array(count)
+  let kept = 0
+  for (let from = 0, to = 0; from < count; from = to) {
+    while (to < count && kind(all[to]!) === kind(all[from]!)) to++
+    const order = all.subarray(from, to)
+    if (order.length > limit) settleAt(limit, order, sizes, groups, of, member, splits)
+    for (const combination of order.subarray(0, limit)) isLargest[combination] = 1
+    kept += Math.min(limit, order.length)
+  }
+  return { isLargest, count: kept }
+}
+
+/** Only where a limit falls among close combinations does it matter which of them comes first: those are put into their exact order. */
+function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups: Groups, of: Int32Array, member: Int32Array, splits: number): void {
   let from = limit
   let to = limit
   while (from > 0 && !isApart(sizes[order[from - 1]!]!, sizes[order[from]!]!)) from--
-  if (from < limit) {
-    while (to < count && !isApart(sizes[order[to - 1]!]!, sizes[order[to]!]!)) to++
-    const close = order.slice(from, to)
-    const exact = new Map<number, Scaled>(Array.from(close, combination => [combination, 0n]))
-    for (let group = 0; group < groups.size; group++) {
-      const sum = exact.get(of[group]!)
-      if (sum !== undefined) exact.set(of[group]!, sum + sumOf(groups, group))
-    }
-    const size = (combination: number) => {
-      const sum = exact.get(combination)!
-      return sum < 0n ? -sum : sum
-    }
-    order.set(Array.from(close).sort((a, b) => {
-      const [x, y] = [size(a), size(b)]
-      return x === y ? compareNames(groups, member[a]!, member[b]!, splits) : x > y ? -1 : 1
-    }), from)
+  if (from === limit) return
+  while (to < order.length && !isApart(sizes[order[to - 1]!]!, sizes[order[to]!]!)) to++
+  const close = order.slice(from, to)
+  const exact = new Map<number, Scaled>(Array.from(close, combination => [combination, 0n]))
+  for (let group = 0; group < groups.size; group++) {
+    const sum = exact.get(of[group]!)
+    if (sum !== undefined) exact.set(of[group]!, sum + sumOf(groups, group))
   }
-  const isLargest = new Uint8Array(count)
-  for (let i = 0; i < limit; i++) isLargest[order[i]!] = 1
-  return isLargest
+  const size = (combination: number) => {
+    const sum = exact.get(combination)!
+    return sum < 0n ? -sum : sum
+  }
+  order.set(Array.from(close).sort((a, b) => {
+    const [x, y] = [size(a), size(b)]
+    return x === y ? compareNames(groups, member[a]!, member[b]!, splits) : x > y ? -1 : 1
+  }), from)
 }
 
 /** Exact totals of groups per currency or unit. */
@@ -275,6 +285,16 @@ function compareNames(groups: Groups, a: number, b: number, splits: number): num
   return 0
 }
 
+/** The first so many items of each kind. */
+export function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: number): T[] {
+  const counts = new Map<string, number>()
+  return items.filter((item) => {
+    const before = counts.get(kindOf(item)) ?? 0
+    counts.set(kindOf(item), before + 1)
+    return before < most
+  })
+}
+
 /** Digits of a unit price after the point: more than any price list has. */
 const PRICE_DIGITS = 12
 
@@ -298,15 +318,18 @@ function priceAnswer(groups: Groups, question: Question): Answer {
   }
   // the dearest in sum first: a price list in the order of what matters
   rows.sort((a, b) => a.start === b.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.start ?? '') < (b.start ?? '') ? -1 : 1)
-  const ranked = [...new Set(rows.map(row => JSON.stringify([row.currency, row.values])))]
-  const largest = question.limit === undefined ? null : new Set(ranked.slice(0, question.limit))
-  const kept = largest ? rows.filter(row => largest.has(JSON.stringify([row.currency, row.values]))) : rows
+  const name = (row: AnswerRow) => JSON.stringify([row.currency, row.values])
+  const combinations = new Map(rows.map(row => [name(row), row.currency]))
+  const { limit } = question
+  const largest = limit === undefined ? null : firstOfEach([...combinations], ([, currency]) => currency, limit)
+  const names = largest && new Set(largest.map(([own]) => own))
+  const kept = names ? rows.filter(row => names.has(name(row))) : rows
   return {
     totals: [...wholes].sort(([a], [b]) => a < b ? -1 : 1).flatMap(([currency, { cost, quantity }]) => {
       const amount = unitPriceText(cost, quantity)
       return amount === null ? [] : [{ currency, amount }]
     }),
     rows: kept.map(({ cost: _, ...row }) => row),
-    rest: largest && ranked.length > largest.size ? { count: ranked.length - largest.size, amounts: [] } : null,
+    rest: names && combinations.size > names.size ? { count: combinations.size - names.size, amounts: [] } : null,
   }
 }

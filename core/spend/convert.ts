@@ -2,7 +2,7 @@ import { Decimal } from '../money/decimal'
 import { rateDays, rateOn, type Rate } from '../money/rates'
 import { parseScaled, scaled, scaledText, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
-import { answer, sumByCurrency } from './answer'
+import { answer, firstOfEach, sumByCurrency } from './answer'
 import type { Cube } from './cube'
 import { costMeasures, type Answer, type AnswerRow, type CurrencyAmount, type Question } from './question'
 
@@ -45,13 +45,15 @@ function cutTo(rows: { row: AnswerRow, amount: Scaled }[], limit: number | undef
   const totals = sumByCurrency(rows.map(({ row, amount }) => ({ currency: row.currency, amount })))
   const written = (list: typeof rows) => list.map(({ row, amount }) => ({ ...row, amount: scaledText(amount) }))
   const name = ({ row }: { row: AnswerRow }) => JSON.stringify([row.currency, ...splitBy.map(dimension => row.values[dimension])])
-  const sizes = new Map<string, Scaled>()
-  for (const item of rows) sizes.set(name(item), (sizes.get(name(item)) ?? 0n) + item.amount)
+  const sizes = new Map<string, { currency: string, amount: Scaled }>()
+  for (const item of rows) sizes.set(name(item), { currency: item.row.currency, amount: (sizes.get(name(item))?.amount ?? 0n) + item.amount })
   if (limit === undefined || sizes.size <= limit) return { totals, rows: written(rows), rest: null }
   const size = (n: Scaled) => n < 0n ? -n : n
-  const largest = new Set([...sizes].sort(([, a], [, b]) => size(a) === size(b) ? 0 : size(a) > size(b) ? -1 : 1).slice(0, limit).map(([key]) => key))
+  const ordered = [...sizes].sort(([, { amount: a }], [, { amount: b }]) => size(a) === size(b) ? 0 : size(a) > size(b) ? -1 : 1)
+  const largest = new Set(firstOfEach(ordered, ([, { currency }]) => currency, limit).map(([key]) => key))
+  if (largest.size === sizes.size) return { totals, rows: written(rows), rest: null }
   const left = rows.filter(item => !largest.has(name(item)))
-  return { totals, rows: written(rows.filter(item => largest.has(name(item)))), rest: { count: sizes.size - limit, amounts: sumByCurrency(left.map(({ row, amount }) => ({ currency: row.currency, amount }))) } }
+  return { totals, rows: written(rows.filter(item => largest.has(name(item)))), rest: { count: sizes.size - largest.size, amounts: sumByCurrency(left.map(({ row, amount }) => ({ currency: row.currency, amount }))) } }
 }
 
 function convert(amount: string, rate: Decimal): Scaled {

@@ -36,7 +36,7 @@ export type Question = Scope & {
   measure: Measure
   splitBy: string[]
   grain: Grain | null
-  /** The largest rows only; what is left comes as the rest. */
+  /** Only so many of the largest of each currency or unit; what is left comes as the rest. */
   limit?: number
 }
 

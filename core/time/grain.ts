@@ -1,4 +1,4 @@
-import { dayFromNumber, dayNumber, weekday, type Day } from './day'
+import { addDays, dayFromNumber, dayNumber, weekday, type Day } from './day'
 
 export const grains = ['hour', 'day', 'week', 'month', 'quarter'] as const
 /** How time is cut. Weeks begin on Monday (ISO 8601), quarters with the calendar's. */
@@ -35,4 +35,20 @@ export function grainSteps(start: Day, end: Day, grain: Grain): { starts: string
     stepOfDay[i] = starts.length - 1
   }
   return { starts, stepOfDay }
+}
+
+/** Whether every step of one grain lies within a step of the other, so that sums by the one add up to sums by the other: weeks lie within no month. */
+export function isWithin(fine: Grain, coarse: Grain): boolean {
+  return fine === coarse || (fine !== 'week' && grains.indexOf(fine) < grains.indexOf(coarse))
+}
+
+/** The finest grain that the given one lies within and that cuts a period into at most so many steps; the given one where none does. */
+export function grainOfAtMost(most: number, start: Day, end: Day, grain: Grain): Grain {
+  return grains.find(g => isWithin(grain, g) && grainStarts(start, end, g).length <= most) ?? grain
+}
+
+/** The starts of those steps that lie within a period with all of their days. */
+export function wholeStarts(start: Day, end: Day, grain: Grain): string[] {
+  // the last step is the one of the first day after the period: it is never whole
+  return grain === 'hour' ? grainStarts(start, end, grain) : grainStarts(start, addDays(end, 1), grain).slice(0, -1).filter(own => own >= start)
 }

@@ -31,9 +31,17 @@ export const resourceView = z.object({
   revision: z.number(),
 })
 export type ResourceView = z.infer<typeof resourceView>
-/** What the resource's cloud has measured lately, a sum to a day; nothing where no connection knows the resource. */
-export const resourceMeasurements = z.object({ measured: z.array(z.object({ what: z.string(), unit: z.string(), by: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })) })
-export type ResourceMeasurements = z.infer<typeof resourceMeasurements>
+/** What the resource's cloud says of it now; null where no connection knows the resource. */
+export const resourceReport = z.object({ report: z.object({
+  /** The cloud. */
+  by: z.string(), status: z.string(),
+  locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: day })),
+  /** Planned starts and stops, with how it went the last time. */
+  plan: z.array(z.object({ does: z.enum(['stop', 'start']), when: z.string(), last: z.object({ at: z.string(), outcome: z.enum(['done', 'refused', 'nothing to do']), why: z.string().nullable() }).nullable() })),
+  /** What was measured lately, a sum to a day. */
+  measured: z.array(z.object({ what: z.string(), unit: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })),
+}).nullable() })
+export type ResourceReport = z.infer<typeof resourceReport>
 
 export const resourceQuery = z.object({ id: z.string().min(1) })
 export const resourceNote = z.object({ id: z.string().min(1), body: z.string().max(20_000) })

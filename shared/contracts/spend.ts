@@ -18,6 +18,7 @@ const splitBy = z.array(z.string()).max(8).refine(list => new Set(list).size ===
 
 export const spendQuestion = z.object({
   measure: spendMeasure, splitBy, grain: grain.nullable(), start: day, end: day, ...scope,
+  /** Only so many of the largest of each currency or unit: amounts of different ones are not larger or smaller than each other. */
   limit: z.number().int().positive().optional(),
   /** One currency for all costs, at the rates of each charge's day; what has no rate stays in its own. */
   reportCurrency: z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR').optional(),

@@ -5,16 +5,18 @@ import { chargeLine, headerLine } from '../../demo/focus-file'
 import { brackwaterInventory, runsOn } from '../../demo/inventory'
 import { brackwaterNextCard } from '../../demo/rate-cards'
 import { addDays, isDay } from '../../core/time/day'
+import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
 import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
 
 /**
- * A small cloud that plays Brackwater: lists gateways and what passes them, deletes one, moves its clock by a day and delivers the
+ * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one, moves its clock by a day and delivers the
  * bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or comes twice.
  */
 export function cloudServer(stateFile: string): Server {
   let state = readState(stateFile)
-  const gateways = brackwaterInventory().filter((r): r is Gateway => r.use.kind === 'gateway')
+  const inventory = brackwaterInventory()
+  const gateways = inventory.filter((r): r is Gateway => r.use.kind === 'gateway')
   const save = (next: CloudState) => {
     writeState(stateFile, next)
     state = next
@@ -41,6 +43,10 @@ export function cloudServer(stateFile: string): Server {
       return gzipSync(text)
     }
     if (route === 'GET gateways' && !path[2]) return { status: 200, body: { gateways: existing().map(describe) } }
+    if (route === 'GET resources') {
+      const found = inventory.find(r => r.id === path[2])
+      return found && runsOn(found, state.day) && !state.deletions[found.id] ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour) } } : notFound('such resource')
+    }
     const gateway = gateways.find(g => g.id === path[2])
     if (!gateway) return notFound('such gateway')
     if (route === 'GET gateways' && path[3] === 'readings') {

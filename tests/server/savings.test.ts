@@ -7,9 +7,11 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { writeFocusFile } from '../../demo/focus-file'
 import { demoDeliveries } from '../../demo/deliveries'
 import { allocationPlan, people } from '../../demo/organisation'
+import { brackwaterInventory } from '../../demo/inventory'
+import { nightPlan } from '../../demo/planted'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
-import { resourceMeasurements } from '../../shared/contracts/resources'
+import { resourceReport } from '../../shared/contracts/resources'
 import { savingsState, type SavingsState } from '../../shared/contracts/savings'
 import { deliver, ended } from '../support/imports'
 import { post, remove, startServer, type Running } from '../support/server'
@@ -61,18 +63,26 @@ it('finds the three gateways that pass nothing, priced, measured and owned', asy
   expect(found.opportunities.every(o => o.evidence.dailyGb.length === 30 && o.evidence.gbTotal === '0')).toBe(true)
 })
 
-it('shows on a resource’s page what its cloud has measured, or why that is not known', async () => {
+it('shows on a resource’s page what its cloud says of it, or why that is not known', async () => {
   const { gateways } = await (await fetch(`${cloudBase}/v1/gateways`)).json() as { gateways: { id: string, name: string }[] }
   const id = (name: string) => encodeURIComponent(gateways.find(g => g.name === name)!.id)
-  const measured = async (name: string) => resourceMeasurements.parse(await server.json(`resources/measurements?id=${id(name)}`)).measured[0]!
+  const report = async (of: string) => resourceReport.parse(await server.json(`resources/reported?id=${of}`)).report
+  const measured = async (name: string) => (await report(id(name)))!.measured[0]!
   expect((await measured('gw-test-rig-alder')).days).toHaveLength(30)
   expect((await measured('gw-test-rig-alder')).days.every(day => day.amount === 0)).toBe(true)
   const busy = await measured('gw-live-passenger-low-coast')
-  expect(busy).toMatchObject({ what: 'passed through', unit: 'GB', by: 'Brackwater Cloud' })
+  expect(busy).toMatchObject({ what: 'passed through', unit: 'GB' })
+  const solver = brackwaterInventory().find(r => r.name.startsWith(nightPlan.namesBegin))!
+  expect(await report(encodeURIComponent(solver.id))).toMatchObject({
+    by: 'Brackwater Cloud', status: 'running', measured: [], locks: [{ against: 'changes', by: 'crew-roster', since: '2026-10-19' }],
+    plan: [{ does: 'stop', when: 'every day at 20:00', last: { at: '2026-11-23T20:00:00Z', outcome: 'refused', why: 'it is locked against changes' } }, { does: 'start', last: { at: '2026-11-24T06:00:00Z', outcome: 'nothing to do' } }],
+  })
+  expect((await report(encodeURIComponent(brackwaterInventory().find(r => r.name === 'booking-db')!.id)))!.locks).toMatchObject([{ against: 'deletion' }])
+  expect(await report('nobody-has-it')).toBeNull()
   expect(busy.days.every(day => day.amount > 100)).toBe(true)
   const port = Number(new URL(cloudBase).port)
   await stopCloud()
-  expect((await server.call(`resources/measurements?id=${id('gw-test-rig-alder')}`)).status).toBe(502)
+  expect((await server.call(`resources/reported?id=${id('gw-test-rig-alder')}`)).status).toBe(502)
   await startCloud(port)
 })
 

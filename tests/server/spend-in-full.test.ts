@@ -8,7 +8,7 @@ import Papa from 'papaparse'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { scaled, scaledText } from '../../core/money/scaled'
 import { jumpReply } from '../../shared/contracts/jump'
-import { resourceMeasurements, resourceView } from '../../shared/contracts/resources'
+import { resourceReport, resourceView } from '../../shared/contracts/resources'
 import { dimensionList, spendAnswer, spendAnswers, spendComparison } from '../../shared/contracts/spend'
 import { savedSentenceList } from '../../shared/contracts/spend-settings'
 import { mailServer } from '../../stand-ins/mail/server'
@@ -191,7 +191,7 @@ it('knows a resource: meters, tags and where they come from, what belongs togeth
   expect(vault.created.map(made => made.id)).toEqual(['copy'])
   expect(resourceView.parse(await server.json('resources?id=copy'))).toMatchObject({ createdBy: { id: 'vault' }, protects: { id: 'res-1' }, protectedBy: [] })
   expect(view.protectedBy.map(copy => copy.id)).toEqual(['copy'])
-  expect(resourceMeasurements.parse(await server.json('resources/measurements?id=res-1')).measured).toEqual([])
+  expect(resourceReport.parse(await server.json('resources/reported?id=res-1')).report).toBeNull()
   await server.json('resources/note', put({ id: 'vault', body: 'Ask **Jon** first' }))
   expect(resourceView.parse(await server.json('resources?id=vault')).note).toMatchObject({ body: 'Ask **Jon** first' })
   expect((await server.call('resources?id=nothing')).status).toBe(404)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { z } from 'zod'
-import { resourceMeasurements, resourceView, type ResourceMeasurements, type ResourceView } from '../../../shared/contracts/resources'
+import { resourceReport, resourceView, type ResourceReport, type ResourceView } from '../../../shared/contracts/resources'
 
 /** One resource: what it is in plain words, what it costs and why, its tags and where they come from, what happened to it, whose it is. */
 const route = useRoute()
@@ -12,16 +12,17 @@ const load = () => attempt(async () => {
   resource.value = await client.get(`resources?id=${encodeURIComponent(id.value)}`, resourceView)
   note.value = resource.value.note?.body ?? ''
 })
-// what a cloud measures is asked of it beside the page: it may take a while, or fail
-const measured = ref<ResourceMeasurements['measured']>([])
+// what a cloud says of it is asked beside the page: it may take a while, or fail
+const report = ref<ResourceReport['report']>(null)
 const asking = useAttempt()
 watch(id, () => {
-  measured.value = []
+  report.value = null
   void asking.attempt(async () => {
-    measured.value = (await client.get(`resources/measurements?id=${encodeURIComponent(id.value)}`, resourceMeasurements)).measured
+    report.value = (await client.get(`resources/reported?id=${encodeURIComponent(id.value)}`, resourceReport)).report
   })
 }, { immediate: true })
 const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
+const outcomeWords = { 'done': 'done', 'refused': 'refused', 'nothing to do': 'there was nothing to do' } as const
 const note = ref('')
 const writing = ref(false)
 watch([id, () => data.facts?.revision], () => id.value && void load(), { immediate: true })
@@ -80,10 +81,15 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
               <tr class="total"><td>Total</td><td /><td /><td class="n">{{ money(sum(resource.meters.flatMap(m => m.days.map(d => d.amount))), currency) }}</td><td /></tr>
             </tbody>
           </table>
-          <template v-if="measured.length || asking.problem.value">
-            <h2 class="heading">Measured lately</h2>
+          <template v-if="report || asking.problem.value">
+            <h2 class="heading">What its cloud says</h2>
             <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
-            <p v-for="m in measured" :key="m.what" class="measured" data-testid="measured"><SparkLine :amounts="m.days.map(d => String(d.amount))" /><span><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, by {{ m.by }} over {{ m.days.length }} days</span></p>
+            <template v-if="report">
+              <p>At {{ report.by }} it is {{ report.status }} now{{ report.locks.length ? '' : ', and not locked' }}.</p>
+              <p v-for="lock in report.locks" :key="lock.against" data-testid="lock"><b>Locked against {{ lock.against }}</b> since {{ dayText(lock.since) }} by {{ lock.by }}: {{ lock.why }}.</p>
+              <p v-for="step in report.plan" :key="step.does" :class="{ warn: step.last?.outcome === 'refused' }" data-testid="planned">To {{ step.does }} {{ step.when }}<template v-if="step.last">; the last time, {{ timeText(step.last.at) }}, {{ outcomeWords[step.last.outcome] }}<template v-if="step.last.why">: {{ step.last.why }}</template></template>.</p>
+              <p v-for="m in report.measured" :key="m.what" class="measured" data-testid="measured"><SparkLine :amounts="m.days.map(d => String(d.amount))" /><span><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ m.days.length }} days</span></p>
+            </template>
           </template>
           <template v-if="resource.createdBy || resource.protects || resource.created.length || resource.protectedBy.length">
             <h2 class="heading">What belongs together</h2>

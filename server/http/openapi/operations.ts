@@ -50,7 +50,7 @@ export const operations: readonly Operation[] = [
   op('spend', 'post', '/spend/aliases', 'Lets spellings of a value count as one; null takes that back.', { body: settings.aliasChange, reply: z.object({ aliases: z.record(z.string(), z.string()) }) }),
   op('spend', 'post', '/spend/skus', 'Own words for a SKU code; null takes them back.', { body: settings.skuChange, reply: z.object({ sku: z.string() }) }),
   op('spend', 'get', '/resources', 'Everything that is known about one resource.', { query: resources.resourceQuery, reply: resources.resourceView }),
-  op('spend', 'get', '/resources/measurements', 'What the connected clouds have measured of a resource lately.', { query: resources.resourceQuery, reply: resources.resourceMeasurements }),
+  op('spend', 'get', '/resources/reported', 'What its cloud says of a resource now: status, locks, planned starts and stops, measurements.', { query: resources.resourceQuery, reply: resources.resourceReport }),
   op('spend', 'put', '/resources/note', 'Keeps the note of a resource, in Markdown.', { body: resources.resourceNote, reply: id }),
   op('spend', 'get', '/jump', 'Anything with a place of its own whose name or id holds a text.', { query: jump.jumpQuery, reply: jump.jumpReply }),
   op('sentences', 'get', '/sentences', 'Saved sentences: shared ones and the own.', { reply: settings.savedSentenceList }),

@@ -10,7 +10,7 @@ import { demoDeliveries } from '../../../demo/deliveries'
 import type { FileCharge } from '../../../demo/focus-file'
 import { brackwaterInventory, coveredServers, larkfieldInventory, runsOn } from '../../../demo/inventory'
 import { allocationPlan } from '../../../demo/organisation'
-import { bookingSpellings, demandStudy, expensiveTuesday, idleGateways, recurringCommitment, refund, restatedMonth, sponsorCredit, taggingCampaign, upfrontPurchase } from '../../../demo/planted'
+import { bookingSpellings, demandStudy, expensiveTuesday, idleGateways, nightPlan, recurringCommitment, refund, restatedMonth, sponsorCredit, taggingCampaign, upfrontPurchase } from '../../../demo/planted'
 import { brackwaterCard } from '../../../demo/rate-cards'
 import { priceTest, pricesOf, testRows } from '../../support/test-card'
 
@@ -33,6 +33,11 @@ describe('what is planted is there', () => {
     expect(usage.gt(2000)).toBe(true)
     expect(sum(account).div(usage).lt('0.05')).toBe(true)
     expect(sum(account).gt(0)).toBe(true)
+  })
+  it('solvers that are planned to stand still at night run all day', () => {
+    const solvers = charges('2026-10', 'Brackwater Cloud').filter(c => c.ResourceName?.startsWith(nightPlan.namesBegin) && c.PricingUnit === 'Hours')
+    expect(new Set(solvers.map(c => c.ResourceName)).size).toBeGreaterThan(1)
+    expect(new Set(solvers.map(c => c.PricingQuantity))).toEqual(new Set(['24']))
   })
   it('one Tuesday a rehearsal searched the logs for hours', () => {
     const searched = charges('2026-11', 'Brackwater Cloud').filter(c => c.ResourceName === expensiveTuesday.resource && c.SkuMeter === 'searched, GB')

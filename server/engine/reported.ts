@@ -1,0 +1,28 @@
+import { addDays } from '../../core/time/day'
+import type { ResourceReport } from '../../shared/contracts/resources'
+import { connectors } from '../connectors'
+import { withConnector } from '../connectors/ask'
+import type { CloudConnector } from '../connectors/cloud-connector'
+
+const LOOK_BACK_DAYS = 30
+
+/** What the connected cloud that knows a resource says of it now; null where none does. @throws Problem when a cloud does not answer. */
+export async function reportOf(id: string): Promise<ResourceReport> {
+  for (const connector of Object.values(connectors())) {
+    const report = await withConnector(async () => {
+      const found = await connector.resource(id)
+      return found && { by: connector.provider, status: found.status, locks: found.locks, plan: found.plan, measured: await measuredOf(connector, id) }
+    })
+    if (report) return { report }
+  }
+  return { report: null }
+}
+
+/** What a cloud has measured of a resource lately, a sum to a day. */
+async function measuredOf(connector: CloudConnector, id: string): Promise<NonNullable<ResourceReport['report']>['measured']> {
+  if (!(await connector.gateways()).some(gateway => gateway.id === id)) return []
+  const today = (await connector.clock()).slice(0, 10)
+  const days = new Map<string, number>()
+  for (const { hour, gb } of await connector.readings(id, addDays(today, -LOOK_BACK_DAYS), today)) days.set(hour.slice(0, 10), (days.get(hour.slice(0, 10)) ?? 0) + gb)
+  return [{ what: 'passed through', unit: 'GB', days: [...days].map(([day, amount]) => ({ day, amount })) }]
+}
