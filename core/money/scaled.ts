@@ -5,7 +5,8 @@
 export type Scaled = bigint
 
 export const SCALE = 15
-const ONE = 10n ** 15n
+/** One currency unit. */
+export const ONE = 10n ** 15n
 
 /** The largest size of a single amount: its part in 10⁻⁶ must fit twice into a float's 53 bits. */
 export const LARGEST_AMOUNT = 2 ** 52 / 1e6
@@ -59,6 +60,13 @@ export function scaled(text: string): Scaled {
 /** One minor unit (a cent) in 10⁻¹⁵ parts, for a currency with so many decimals. */
 export function minorUnit(decimals: number): Scaled {
   return 10n ** BigInt(SCALE - decimals)
+}
+
+/** A part of a whole (both on one scale) as decimal text with at most so many decimals, at most fifteen; rounded half away from zero. */
+export function quotientText(part: bigint, whole: bigint, digits: number): string {
+  const size = (n: bigint) => n < 0n ? -n : n
+  const quotient = (size(part) * 2n * 10n ** BigInt(digits) + size(whole)) / (size(whole) * 2n) * minorUnit(digits)
+  return scaledText((part < 0n) === (whole < 0n) ? quotient : -quotient)
 }
 
 /** Rounds half away from zero to the currency's decimals. */

@@ -1,13 +1,12 @@
 import { Decimal, decimalText } from '../money/decimal'
 import { scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
-import { TupleIndex } from '../focus/column-values'
-import { CellIndex } from './cell-index'
-import { groupCharges, type Groups } from './group'
+import { combinationsOf, keysOf, type CodeColumn } from './combinations'
+import { groupCharges, kindColumn, splitColumns, stepColumn, type Groups } from './group'
 import type { Answer, AnswerRow, CurrencyAmount, Denomination, Grouping, Measure, Question } from './question'
-import { byStep, descending, settleClose } from './order'
+import { ascending, countingUp, descending, settleClose } from './order'
 import { packAnswer, unpackAnswer, type PackedAnswer, type PackedColumn, type PackedRows } from './packed'
-import { finerQuestions, rollUp } from './roll-up'
+import { finerQuestions, jointQuestions, rollUp } from './roll-up'
 import type { MeasureName } from './segment'
 import { Sums } from './sums'
 
@@ -18,15 +17,18 @@ export type Group = { values: Record<string, string | null>, start: string | nul
 export function plainGroups(cube: Cube, question: Grouping): Group[] {
   const groups = groupCharges(cube, question)
   return Array.from({ length: groups.size }, (_, group) => ({
-    values: valuesOf(groups, group, question.splitBy), start: groups.start(group), currency: groups.denomination(group),
-    amounts: groups.sums.map(sum => sum.total(groups.cell(group))), count: groups.count(group),
+    values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency: groups.denomination(groups.kinds[group]!),
+    amounts: groups.sums.map(sum => sum.total(groups.cells[group]!)), count: groups.counts[group]!,
   }))
 }
+
+const startOf = ({ starts, steps }: Groups, group: number) => starts && starts[steps[group]!]!
+const valueOf = ({ values, codes }: Groups, group: number, split: number) => values[split]![codes[split]![group]!]!
 
 function valuesOf(groups: Groups, group: number, splitBy: readonly string[]): Record<string, string | null> {
   const values: Record<string, string | null> = {}
   splitBy.forEach((dimension, split) => {
-    values[dimension] = groups.values(split)[groups.code(group, split)]!
+    values[dimension] = valueOf(groups, group, split)
   })
   return values
 }
@@ -69,9 +71,11 @@ const FEWER = 4
 
 /**
  * Answers several questions. Where one splits the same charges further than another, the charges are passed over for it alone, and the
- * other is added up from its groups.
+ * other is added up from its groups; so are several of few values from one that is asked for all of them.
  */
-export function answersPacked(cube: Cube, questions: readonly Question[]): PackedAnswer[] {
+export function answersPacked(cube: Cube, asked: readonly Question[]): PackedAnswer[] {
+  const roots = finerQuestions(asked)
+  const questions = [...asked, ...jointQuestions(asked.filter((_, i) => roots[i] === null), dimension => cube.coding(dimension).values.length)]
   const finer = finerQuestions(questions)
   const most = cube.rows / FEWER
   const known = new Map<number, Groups>()
@@ -87,7 +91,7 @@ export function answersPacked(cube: Cube, questions: readonly Question[]): Packe
     known.set(i, groups)
     return groups
   }
-  return questions.map((question, i) => answerOf(groupsOf(i), question))
+  return asked.map((question, i) => answerOf(groupsOf(i), question))
 }
 
 function answerOf(groups: Groups, question: Question): PackedAnswer {
@@ -95,93 +99,79 @@ function answerOf(groups: Groups, question: Question): PackedAnswer {
 }
 
 /** A difference of the first two sums, or the first where there is one. */
-const sumOf = (groups: Groups, group: number): Scaled => groups.sums[0]!.total(groups.cell(group)) - (groups.sums[1]?.total(groups.cell(group)) ?? 0n)
+const sumOf = ({ sums, cells }: Groups, group: number): Scaled => sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
 
 function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): PackedAnswer {
   const [first, less] = groups.sums
-  const near = new Float64Array(groups.size)
-  for (let group = 0; group < groups.size; group++) near[group] = first!.near(groups.cell(group)) - (less?.near(groups.cell(group)) ?? 0)
-  const totals = new KindTotals(groups)
-  for (let group = 0; group < groups.size; group++) totals.add(group)
-  let kept = Uint32Array.from({ length: groups.size }, (_, group) => group)
+  const near = first!.near(groups.cells)
+  const nearLess = less?.near(groups.cells)
+  if (nearLess) for (let group = 0; group < groups.size; group++) near[group]! -= nearLess[group]!
+  const all = countingUp(groups.size)
+  const totals = kindTotals(groups, all)
+  let kept = all
   let rest: Answer['rest'] = null
   if (limit !== undefined && groups.size > limit) {
-    const combinations = combinationsOf(groups, splitBy.length)
-    const { isLargest, count } = largestOf(groups, combinations, near, splitBy.length, limit)
-    if (count < combinations.count) {
-      kept = kept.filter(group => isLargest[combinations.of[group]!] === 1)
-      const shown = new KindTotals(groups)
-      for (const group of kept) shown.add(group)
-      rest = { count: combinations.count - count, amounts: totals.amounts(shown) }
+    const combinations = combinationsOf([kindColumn(groups), ...splitColumns(groups)], groups.size)
+    const { isLargest, count } = largestOf(groups, combinations, near, limit)
+    if (count < combinations.first.length) {
+      kept = all.filter(group => isLargest[combinations.of[group]!] === 1)
+      const shown = kindTotals(groups, kept)
+      // a currency of which all is shown is not in the rest
+      const left = [...totals].map(([kind, { amount, count }]) => ({ kind, amount: amount - (shown.get(kind)?.amount ?? 0n), count: count - (shown.get(kind)?.count ?? 0) })).filter(({ count }) => count > 0)
+      rest = { count: combinations.first.length - count, amounts: sumByCurrency(left.map(({ kind, amount }) => ({ currency: groups.denomination(kind), amount }))) }
     }
   }
-  const ordered = sorted(groups, kept, splitBy.length, near)
+  const text = less ? (group: number) => scaledText(sumOf(groups, group)) : (group: number) => first!.text(groups.cells[group]!)
   return {
-    totals: totals.amounts(), rest, splitBy, rows: packGroups(groups, ordered, splitBy.length, group => less ? scaledText(sumOf(groups, group)) : first!.text(groups.cell(group))),
+    totals: sumByCurrency([...totals].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount }))),
+    rest, splitBy, rows: packGroups(groups, sorted(groups, kept, near), text),
   }
 }
 
-/** Rows of groups in an order. Values are told apart by their codes, which is quicker than by their texts. */
-function packGroups(groups: Groups, order: Uint32Array, splits: number, text: (group: number) => string): PackedRows {
-  const column = <T>(codeOf: (group: number) => number, valueOf: (group: number) => T): PackedColumn<T> => {
+/** Rows of groups in an order. */
+function packGroups(groups: Groups, order: Uint32Array, text: (group: number) => string): PackedRows {
+  const column = <T>({ codes, size }: CodeColumn, valueOf: (code: number) => T): PackedColumn<T> => {
     const values: T[] = []
-    const codes = new Int32Array(order.length)
-    const placeOf = new CellIndex()
+    const places = new Int32Array(size)
+    const found = new Int32Array(order.length)
     for (let row = 0; row < order.length; row++) {
-      const group = order[row]!
-      const place = placeOf.place(codeOf(group))
-      if (place === values.length) values.push(valueOf(group))
-      codes[row] = place
+      const code = codes[order[row]!]!
+      if (places[code] === 0) places[code] = values.push(valueOf(code))
+      found[row] = places[code]! - 1
     }
-    return { values, codes }
+    return { values, codes: found }
   }
   const texts = new Array<string>(order.length)
   for (let row = 0; row < order.length; row++) texts[row] = text(order[row]!)
+  const { starts } = groups
   return {
-    count: order.length, amounts: texts.join(' '), currencies: column(groups.kind, groups.denomination),
-    splits: Array.from({ length: splits }, (_, split) => column(group => groups.code(group, split), group => groups.values(split)[groups.code(group, split)]!)),
-    starts: order.length && groups.start(order[0]!) !== null ? column(groups.step, group => groups.start(group)!) : null,
+    count: order.length, amounts: texts.join(' '), currencies: column(kindColumn(groups), groups.denomination),
+    splits: splitColumns(groups).map((codes, split) => column(codes, code => groups.values[split]![code]!)),
+    starts: starts && order.length ? column(stepColumn(groups), step => starts[step]!) : null,
   }
-}
-
-/** Which combination of values (and currency or unit) each group is of, whatever its start; combinations are numbered from 0. */
-function combinationsOf(groups: Groups, splits: number): { of: Int32Array, count: number } {
-  const of = new Int32Array(groups.size)
-  const index = new TupleIndex(splits + 1)
-  const tuple = new Int32Array(splits + 1)
-  for (let group = 0; group < groups.size; group++) {
-    for (let split = 0; split < splits; split++) tuple[split] = groups.code(group, split)
-    tuple[splits] = groups.kind(group)
-    of[group] = index.place(tuple)
-  }
-  return { of, count: index.size }
 }
 
 /** Marks the combinations of each currency or unit that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
-function largestOf(groups: Groups, { of, count }: { of: Int32Array, count: number }, near: Float64Array, splits: number, limit: number): { isLargest: Uint8Array, count: number } {
-  const sizes = new Float64Array(count)
-  const member = new Int32Array(count)
-  for (let group = 0; group < groups.size; group++) {
-    sizes[of[group]!]! += near[group]!
-    member[of[group]!] = group
-  }
-  for (let combination = 0; combination < count; combination++) sizes[combination] = Math.abs(sizes[combination]!)
-  const kind = (combination: number) => groups.kind(member[combination]!)
-  const all = byStep(descending(sizes), kind)
-  const isLargest = new Uint8Array(count)
-  let kept = 0
-  for (let from = 0, to = 0; from < count; from = to) {
-    while (to < count && kind(all[to]!) === kind(all[from]!)) to++
+function largestOf(groups: Groups, { of, first }: { of: Uint32Array, first: Uint32Array }, near: Float64Array, limit: number): { isLargest: Uint8Array, count: number } {
+  const sizes = new Float64Array(first.length)
+  for (let group = 0; group < groups.size; group++) sizes[of[group]!]! += near[group]!
+  for (let combination = 0; combination < sizes.length; combination++) sizes[combination] = Math.abs(sizes[combination]!)
+  const kinds = first.map(group => groups.kinds[group]!)
+  const all = ascending(descending(sizes), kinds, groups.kindCount)
+  const isLargest = new Uint8Array(first.length)
+  let count = 0
+  for (let from = 0, to = 0; from < all.length; from = to) {
+    while (to < all.length && kinds[all[to]!] === kinds[all[from]!]) to++
     const order = all.subarray(from, to)
-    if (order.length > limit) settleAt(limit, order, sizes, groups, of, member, splits)
+    if (order.length > limit) settleAt(limit, order, sizes, groups, of, first)
     for (const combination of order.subarray(0, limit)) isLargest[combination] = 1
-    kept += Math.min(limit, order.length)
+    count += Math.min(limit, order.length)
   }
-  return { isLargest, count: kept }
+  return { isLargest, count }
 }
 
 /** Only where a limit falls among close combinations does it matter which of them comes first: those are put into their exact order. */
-function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups: Groups, of: Int32Array, member: Int32Array, splits: number): void {
+function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups: Groups, of: Uint32Array, first: Uint32Array): void {
   let from = limit
   let to = limit
   while (from > 0 && !isApart(sizes[order[from - 1]!]!, sizes[order[from]!]!)) from--
@@ -199,88 +189,77 @@ function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups
   }
   order.set(Array.from(close).sort((a, b) => {
     const [x, y] = [size(a), size(b)]
-    return x === y ? compareNames(groups, member[a]!, member[b]!, splits) : x > y ? -1 : 1
+    return x === y ? compareNames(groups, first[a]!, first[b]!) : x > y ? -1 : 1
   }), from)
 }
 
-/** Exact totals of groups per currency or unit. */
-class KindTotals {
-  #sums = new Map<number, { name: string, count: number, sums: Sums[] }>()
-  #last = -1
-  #own: { name: string, count: number, sums: Sums[] } | null = null
-
-  constructor(private readonly groups: Groups) {}
-
-  add(group: number): void {
-    const { groups } = this
-    const kind = groups.kind(group)
-    if (kind !== this.#last || !this.#own) {
-      this.#own = this.#sums.get(kind) ?? { name: groups.denomination(group), count: 0, sums: groups.sums.map(() => new Sums(1)) }
-      this.#sums.set(kind, this.#own)
-      this.#last = kind
-    }
-    this.#own.count++
-    for (let i = 0; i < this.#own.sums.length; i++) this.#own.sums[i]!.add(0, groups.sums[i]!, groups.cell(group))
-  }
-
-  #total(kind: number): Scaled {
-    const [sum, less] = this.#sums.get(kind)?.sums ?? []
-    return (sum?.total(0) ?? 0n) - (less?.total(0) ?? 0n)
-  }
-
-  #countOf(kind: number): number {
-    return this.#sums.get(kind)?.count ?? 0
-  }
-
-  /** In the order of the alphabet; less others, where a kind whose groups all are among them is left out. */
-  amounts(others: KindTotals = new KindTotals(this.groups)): CurrencyAmount[] {
-    return [...this.#sums].filter(([kind]) => this.#countOf(kind) > others.#countOf(kind))
-      .map(([kind, { name }]) => ({ currency: name, amount: scaledText(this.#total(kind) - others.#total(kind)) })).sort((a, b) => a.currency < b.currency ? -1 : 1)
-  }
+/** Exact totals of groups by kind, and of how many groups. */
+function kindTotals(groups: Groups, of: Uint32Array): Map<number, { amount: Scaled, count: number }> {
+  const kinds = of.map(group => groups.kinds[group]!)
+  const cells = of.map(group => groups.cells[group]!)
+  const sums = groups.sums.map((sum) => {
+    const total = new Sums(groups.kindCount)
+    total.gather(kinds, sum, cells)
+    return total
+  })
+  const counts = new Uint32Array(groups.kindCount)
+  for (let i = 0; i < kinds.length; i++) counts[kinds[i]!]!++
+  return new Map([...counts.entries()].filter(([, count]) => count > 0).map(([kind, count]) => [kind, { amount: sums[0]!.total(kind) - (sums[1]?.total(kind) ?? 0n), count }]))
 }
 
 /** Whether two near sums differ by more than what adding floats may have blurred. */
 const isApart = (a: number, b: number) => Math.abs(a - b) > 1e-6 * (Math.abs(a) + Math.abs(b) + 1)
 
 /** Groups by start, then largest first; equal ones in the order of their names. */
-function sorted(groups: Groups, kept: Uint32Array, splits: number, near: Float64Array): Uint32Array {
+function sorted(groups: Groups, kept: Uint32Array, near: Float64Array): Uint32Array {
   // in the order of names from the start, equal ones never have to be sorted: they are many
-  const named = byNames(groups, kept, splits)
-  const bySize = descending(Float64Array.from(named, group => near[group]!)).map(place => named[place]!)
-  const order = byStep(bySize, groups.step)
-  settleClose(order, (a, b) => groups.step(a) === groups.step(b) && !isApart(near[a]!, near[b]!), (a, b) => groups.sums.every(sum => sum.seenEqual(groups.cell(a), groups.cell(b))),
-    group => sumOf(groups, group), (x, y, a, b) => x === y ? compareNames(groups, a, b, splits) : x > y ? -1 : 1)
+  const named = byNames(groups, kept)
+  const sizes = new Float64Array(named.length)
+  for (let i = 0; i < named.length; i++) sizes[i] = near[named[i]!]!
+  const order = ascending(descending(sizes).map(place => named[place]!), groups.steps, stepColumn(groups).size)
+  const { steps, cells, sums } = groups
+  settleClose(order, (a, b) => steps[a] === steps[b] && !isApart(near[a]!, near[b]!), (a, b) => sums.every(sum => sum.seenEqual(cells[a]!, cells[b]!)),
+    group => sumOf(groups, group), (x, y, a, b) => x === y ? compareNames(groups, a, b) : x > y ? -1 : 1)
   return order
 }
 
-/** Groups in the order of their names: each value's place in the alphabet is found once, and the places make one number. */
-function byNames(groups: Groups, kept: Uint32Array, splits: number): Uint32Array {
-  const parts = [ranks(kept, groups.kind, groups.denomination), ...Array.from({ length: splits }, (_, split) => ranks(kept, group => groups.code(group, split), group => groups.values(split)[groups.code(group, split)]!))]
-  if (parts.reduce((product, { count }) => product * count, 1) > Number.MAX_SAFE_INTEGER) return kept.slice().sort((a, b) => compareNames(groups, a, b, splits))
-  const keys = Float64Array.from(kept, group => -parts.reduce((key, { count, of }) => key * count + of(group), 0))
-  return descending(keys).map(place => kept[place]!)
+/** Groups in the order of their names. Codes are in the order of the alphabet but for none, which comes last. */
+function byNames(groups: Groups, kept: Uint32Array): Uint32Array {
+  const columns = [kindRanks(groups, kept), ...splitColumns(groups).map(({ codes, size }) => ({ codes: pickRanks(kept, codes, size), size }))]
+  const possible = columns.reduce((product, { size }) => product * size, 1)
+  if (possible > Number.MAX_SAFE_INTEGER) return kept.slice().sort((a, b) => compareNames(groups, a, b))
+  return ascending(countingUp(kept.length), keysOf(columns, kept.length), possible).map(place => kept[place]!)
 }
 
-/** The place of each group's value in the alphabet of those that occur, none last. */
-function ranks(kept: Uint32Array, codeOf: (group: number) => number, valueOf: (group: number) => string | null): { count: number, of: (group: number) => number } {
-  const values = new Map<number, string | null>()
-  for (const group of kept) if (!values.has(codeOf(group))) values.set(codeOf(group), valueOf(group))
-  const order = [...values].sort(([, a], [, b]) => a === b ? 0 : a === null ? 1 : b === null ? -1 : a < b ? -1 : 1)
-  const rank = new Map(order.map(([code], i) => [code, i]))
-  return { count: Math.max(1, order.length), of: group => rank.get(codeOf(group))! }
+function pickRanks(kept: Uint32Array, codes: ArrayLike<number>, size: number): Int32Array {
+  const ranks = new Int32Array(kept.length)
+  for (let i = 0; i < kept.length; i++) {
+    const code = codes[kept[i]!]!
+    ranks[i] = code === 0 ? size - 1 : code - 1
+  }
+  return ranks
+}
+
+/** Kinds of groups in the order of the alphabet. */
+function kindRanks({ kinds, kindCount, denomination }: Groups, kept: Uint32Array): CodeColumn {
+  const occurs = new Uint8Array(kindCount)
+  for (let i = 0; i < kept.length; i++) occurs[kinds[kept[i]!]!] = 1
+  const order = [...occurs.keys()].filter(kind => occurs[kind] === 1).sort((a, b) => denomination(a) < denomination(b) ? -1 : 1)
+  const rankOf = new Int32Array(kindCount)
+  order.forEach((kind, rank) => {
+    rankOf[kind] = rank
+  })
+  const codes = new Int32Array(kept.length)
+  for (let i = 0; i < kept.length; i++) codes[i] = rankOf[kinds[kept[i]!]!]!
+  return { codes, size: Math.max(1, order.length) }
 }
 
 /** The order of two groups by currency or unit and by their values, none last. */
-function compareNames(groups: Groups, a: number, b: number, splits: number): number {
-  const [x, y] = [groups.denomination(a), groups.denomination(b)]
-  if (x !== y) return x < y ? -1 : 1
-  for (let split = 0; split < splits; split++) {
-    if (groups.code(a, split) === groups.code(b, split)) continue
-    const values = groups.values(split)
-    const [v, w] = [values[groups.code(a, split)]!, values[groups.code(b, split)]!]
-    if (v === null) return 1
-    if (w === null) return -1
-    return v < w ? -1 : 1
+function compareNames({ denomination, kinds, codes }: Groups, a: number, b: number): number {
+  if (kinds[a] !== kinds[b]) return denomination(kinds[a]!) < denomination(kinds[b]!) ? -1 : 1
+  for (const own of codes) {
+    const [x, y] = [own[a]!, own[b]!]
+    if (x !== y) return x === 0 ? 1 : y === 0 ? -1 : x - y
   }
   return 0
 }
@@ -307,14 +286,14 @@ function priceAnswer(groups: Groups, question: Question): Answer {
   const rows: (AnswerRow & { cost: Scaled })[] = []
   const wholes = new Map<string, { cost: Scaled, quantity: Scaled }>()
   for (let group = 0; group < groups.size; group++) {
-    const cost = groups.sums[0]!.total(groups.cell(group))
-    const quantity = groups.sums[1]!.total(groups.cell(group))
+    const cost = groups.sums[0]!.total(groups.cells[group]!)
+    const quantity = groups.sums[1]!.total(groups.cells[group]!)
     const amount = unitPriceText(cost, quantity)
     if (amount === null) continue
-    const currency = groups.denomination(group)
+    const currency = groups.denomination(groups.kinds[group]!)
     const whole = wholes.get(currency) ?? { cost: 0n, quantity: 0n }
     wholes.set(currency, { cost: whole.cost + cost, quantity: whole.quantity + quantity })
-    rows.push({ values: valuesOf(groups, group, question.splitBy), start: groups.start(group), currency, amount, cost })
+    rows.push({ values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency, amount, cost })
   }
   // the dearest in sum first: a price list in the order of what matters
   rows.sort((a, b) => a.start === b.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.start ?? '') < (b.start ?? '') ? -1 : 1)

@@ -4,7 +4,7 @@ import { columnPlace, CONTAINER_COLUMN, LEVELS, CREATED_BY_COLUMN, CREATED_BY_TA
 
 /**
  * A dimension seen from the dictionaries: for every entry of a layer's dictionary the code of its value. A charge has the value of the
- * first layer that has one; code 0 is "none". Codes index `values`, `values[0]` being null.
+ * first layer that has one; code 0 is "none". Codes index `values`, `values[0]` being null and the others in the order of the alphabet.
  */
 export type Coding = { layers: { dictionary: DictionaryName, codes: Int32Array }[], values: (string | null)[] }
 
@@ -29,7 +29,14 @@ export function makeCoding(cube: Cube, dimension: string): Coding {
     }
     return { dictionary, codes }
   })
-  return { layers, values }
+  // in the order of the alphabet answers need not sort names again and again
+  const order = Array.from(values, (_, code) => code).sort((a, b) => a === 0 ? -1 : b === 0 ? 1 : values[a]! < values[b]! ? -1 : 1)
+  const place = new Int32Array(order.length)
+  order.forEach((code, at) => {
+    place[code] = at
+  })
+  for (const { codes } of layers) for (let id = 0; id < codes.length; id++) codes[id] = place[codes[id]!]!
+  return { layers, values: order.map(code => values[code]!) }
 }
 
 function layersOf(cube: Cube, dimension: string): Layer[] {

@@ -4,29 +4,36 @@ import { grainSteps } from '../time/grain'
 import type { DictionaryName } from '../focus/star'
 import { CellIndex } from './cell-index'
 import type { Coding } from './coding'
+import type { CodeColumn } from './combinations'
 import type { Cube } from './cube'
 import { passFor, type PassArrays, type PassShape } from './pass'
 import type { Condition, Denomination, Grouping, Scope } from './question'
 import { hourOf, type KeyColumn, type Segment } from './segment'
 import { Sums } from './sums'
 
-/** Groups with the exact sums of each measure, column-wise: a group is a number from 0; its values are found by codes. */
+/** Groups with the exact sums of each measure, column by column: a group is a number from 0. */
 export type Groups = {
   size: number
-  count: (group: number) => number
-  /** Code of a split's value in `values(split)`. */
-  code: (group: number, split: number) => number
-  values: (split: number) => (string | null)[]
-  start: (group: number) => string | null
-  denomination: (group: number) => string
-  /** The same as a number: equal for groups whose sums may be added. */
-  kind: (group: number) => number
-  /** Code of the start of its time; starts are in order. 0 without a grain. */
-  step: (group: number) => number
+  counts: Uint32Array
+  /** By split and group the code of its value in `values`, whose first is null and whose others are in the order of the alphabet. */
+  codes: Int32Array[]
+  values: (string | null)[][]
+  /** Equal for groups whose sums may be added; below `kindCount`. */
+  kinds: Int32Array
+  kindCount: number
+  /** The currency or unit of a kind. */
+  denomination: (kind: number) => string
+  /** The place of a group's time in `starts`, which are in order; 0 without a grain, where there are no starts. */
+  steps: Int32Array
+  starts: string[] | null
   sums: Sums[]
   /** The cell that a group's sums stand in. */
-  cell: (group: number) => number
+  cells: Uint32Array
 }
+
+export const kindColumn = ({ kinds, kindCount }: Groups): CodeColumn => ({ codes: kinds, size: kindCount })
+export const splitColumns = ({ codes, values }: Groups): CodeColumn[] => codes.map((own, split) => ({ codes: own, size: values[split]!.length }))
+export const stepColumn = ({ steps, starts }: Groups): CodeColumn => ({ codes: steps, size: Math.max(1, starts?.length ?? 1) })
 
 /** Cells are laid out in flat arrays up to this many, or as many as there are rows; more, and a hash finds the cell. */
 const DENSE_CELLS = 1 << 16
@@ -238,7 +245,7 @@ function aboveTest(cube: Cube, { start, end, keep, leaveOut, billingMonth }: Sco
   const least: Scaled = scaled(above)
   const groups = groupCharges(cube, { start, end, keep, leaveOut, ...(billingMonth && { billingMonth }), splitBy: [dimension], grain: null, measures: ['billedCost'], by: 'currency' })
   const passing = new Set<number>()
-  for (let group = 0; group < groups.size; group++) if (groups.sums[0]!.total(groups.cell(group)) > least) passing.add(groups.code(group, 0))
+  for (let group = 0; group < groups.size; group++) if (groups.sums[0]!.total(groups.cells[group]!) > least) passing.add(groups.codes[0]![group]!)
   return (_value, code) => passing.has(code)
 }
 
@@ -246,42 +253,53 @@ type Read = { codings: Coding[], starts: string[] | null, sizes: number[], sums:
 
 function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, compacted }: Read): Groups {
   const { counts, indexes } = arrays
-  const used: number[] = []
-  const cells = compacted ? indexes.at(-1)!.size : counts.length
-  for (let cell = 0; cell < cells; cell++) if (counts[cell] !== 0) used.push(cell)
-  // each group's codes, taken apart once: sizes.length numbers a group
-  const width = sizes.length
-  const codes = new Int32Array(used.length * width)
-  for (let group = 0; group < used.length; group++) takeApart(used[group]!, sizes, compacted, indexes, codes, group * width)
+  const most = compacted ? indexes.at(-1)!.size : counts.length
+  let size = 0
+  const found = new Uint32Array(most)
+  for (let cell = 0; cell < most; cell++) if (counts[cell] !== 0) found[size++] = cell
+  const cells = found.slice(0, size)
+  const parts = sizes.map(() => new Int32Array(size))
+  takeApart(cells, sizes, compacted, indexes, parts)
   const splits = codings.length
   const kindAt = splits + (starts ? 1 : 0)
-  const denomination = (group: number) => {
-    const first = codes[group * width + kindAt]!
-    if (by === 'currency') return cube.currencies[first]!
-    if (by === 'currency per pricing unit') return `${cube.currencies[first]!} per ${units!.values[codes[group * width + kindAt + 1]!] ?? 'no unit'}`
-    return units!.values[first] ?? 'no unit'
-  }
+  const first = parts[kindAt]!
+  const second = parts[kindAt + 1]
   return {
-    size: used.length, sums, denomination,
-    cell: group => used[group]!,
-    count: group => counts[used[group]!]!,
-    code: (group, split) => codes[group * width + split]!,
-    values: split => codings[split]!.values,
-    kind: group => by === 'currency per pricing unit' ? codes[group * width + kindAt]! * units!.values.length + codes[group * width + kindAt + 1]! : codes[group * width + kindAt]!,
-    step: group => starts ? codes[group * width + splits]! : 0,
-    start: group => starts ? starts[codes[group * width + splits]!]! : null,
+    size, sums, cells, starts,
+    counts: cells.map(cell => counts[cell]!),
+    codes: parts.slice(0, splits), values: codings.map(coding => coding.values),
+    kindCount: sizes[kindAt]! * (sizes[kindAt + 1] ?? 1),
+    kinds: second ? first.map((currency, group) => currency * units!.values.length + second[group]!) : first,
+    denomination(kind) {
+      if (by === 'currency') return cube.currencies[kind]!
+      if (by === 'currency per pricing unit') return `${cube.currencies[Math.floor(kind / units!.values.length)]!} per ${units!.values[kind % units!.values.length] ?? 'no unit'}`
+      return units!.values[kind] ?? 'no unit'
+    },
+    steps: starts ? parts[splits]! : new Int32Array(size),
   }
 }
 
-/** The codes a cell was made of, from the last to the first, following the indexes that made its key shorter. */
-function takeApart(cell: number, sizes: number[], compacted: readonly number[] | null, indexes: CellIndex[], into: Int32Array, at: number): void {
-  let key = compacted ? indexes.at(-1)!.keys[cell]! : cell
+/** The codes that cells were made of, from the last to the first, following the indexes that made their keys shorter. */
+function takeApart(cells: Uint32Array, sizes: number[], compacted: readonly number[] | null, indexes: CellIndex[], parts: Int32Array[]): void {
+  const keys = new Float64Array(cells.length)
+  const last = compacted && indexes.at(-1)!
+  for (let i = 0; i < cells.length; i++) keys[i] = last ? last.keys[cells[i]!]! : cells[i]!
   for (let part = sizes.length - 1; part >= 0; part--) {
     const shortened = compacted?.indexOf(part) ?? -1
-    if (shortened >= 0) key = indexes[shortened]!.keys[key]!
-    const size = part === 0 ? Infinity : sizes[part]!
-    const left = part === 0 ? 0 : Math.floor(key / size)
-    into[at + part] = part === 0 ? key : key - left * size
-    key = left
+    if (shortened >= 0) {
+      const { keys: longer } = indexes[shortened]!
+      for (let i = 0; i < keys.length; i++) keys[i] = longer[keys[i]!]!
+    }
+    const codes = parts[part]!
+    if (part === 0) {
+      codes.set(keys)
+      return
+    }
+    const size = sizes[part]!
+    for (let i = 0; i < keys.length; i++) {
+      const left = Math.floor(keys[i]! / size)
+      codes[i] = keys[i]! - left * size
+      keys[i] = left
+    }
   }
 }

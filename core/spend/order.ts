@@ -3,13 +3,20 @@ const FEW = 3000
 const DIGIT_BITS = 11
 const DIGITS = 1 << DIGIT_BITS
 
+/** 0, 1, 2 … */
+export function countingUp(count: number): Uint32Array<ArrayBuffer> {
+  const numbers = new Uint32Array(count)
+  for (let i = 0; i < count; i++) numbers[i] = i
+  return numbers
+}
+
 /** The places of some numbers from the largest number to the smallest; equal ones stay in their order. Linear in how many there are. */
 export function descending(numbers: Float64Array): Uint32Array {
   const count = numbers.length
-  const order = Uint32Array.from({ length: count }, (_, i) => i)
+  const order = countingUp(count)
   if (count < FEW) return order.sort((a, b) => numbers[b]! - numbers[a]! || a - b)
   // a float's bits are in the order of the numbers once negative ones are turned over; turned over again all of them count down
-  const bits = new Uint32Array(Float64Array.from(numbers, number => number + 0).buffer)
+  const bits = new Uint32Array(numbers.map(number => number + 0).buffer)
   const high = new Uint32Array(count)
   const low = new Uint32Array(count)
   for (let i = 0; i < count; i++) {
@@ -34,16 +41,27 @@ export function descending(numbers: Float64Array): Uint32Array {
   return from
 }
 
-/** Brings items into the order of their step, a whole number from 0; those of one step stay in their order. */
-export function byStep(items: Uint32Array, stepOf: (item: number) => number): Uint32Array {
-  let steps = 0
-  for (const item of items) steps = Math.max(steps, stepOf(item) + 1)
-  const places = new Uint32Array(steps + 1)
-  for (const item of items) places[stepOf(item) + 1]!++
-  for (let step = 0; step < steps; step++) places[step + 1]! += places[step]!
-  const found = new Uint32Array(items.length)
-  for (const item of items) found[places[stepOf(item)]!++] = item
-  return found
+/** Brings items into the order of their whole numbers from 0 to below `size`; those of one number stay in their order. Linear in how many there are. */
+export function ascending(items: Uint32Array, numberOf: ArrayLike<number>, size: number): Uint32Array {
+  let from = new Uint32Array(items)
+  let to = new Uint32Array(items.length)
+  const left = new Float64Array(items.length)
+  for (let i = 0; i < items.length; i++) left[i] = numberOf[items[i]!]!
+  const digitOf = new Uint16Array(numberOf.length)
+  for (let step = 1; step < size; step *= DIGITS) {
+    const places = new Uint32Array(DIGITS + 1)
+    for (let i = 0; i < items.length; i++) {
+      const rest = Math.floor(left[i]! / DIGITS)
+      const digit = left[i]! - rest * DIGITS
+      left[i] = rest
+      digitOf[items[i]!] = digit
+      places[digit + 1]!++
+    }
+    for (let i = 0; i < DIGITS; i++) places[i + 1]! += places[i]!
+    for (let i = 0; i < from.length; i++) to[places[digitOf[from[i]!]!]!++] = from[i]!
+    ;[from, to] = [to, from]
+  }
+  return from
 }
 
 /**

@@ -65,6 +65,30 @@ export class Sums {
     this.low[cell] = low
   }
 
+  /** Adds cells of another sum, each to the cell at the same place of `to`, exactly. */
+  gather(to: ArrayLike<number>, from: Sums, fromCells: ArrayLike<number>): void {
+    const { high, low } = this
+    const isPlain = from.#carried.size === 0
+    for (let i = 0; i < to.length; i++) {
+      const cell = to[i]!
+      const h = high[cell]! + from.high[fromCells[i]!]!
+      const l = low[cell]! + from.low[fromCells[i]!]!
+      if (isPlain && Math.abs(h) < EXACT && Math.abs(l) < EXACT) {
+        high[cell] = h
+        low[cell] = l
+      }
+      else this.add(cell, from, fromCells[i]!)
+    }
+  }
+
+  /** Sums near the exact ones, for a first ordering; equal or close ones are to be compared by `total`. */
+  near(cells: Uint32Array): Float64Array {
+    const found = new Float64Array(cells.length)
+    for (let i = 0; i < cells.length; i++) found[i] = this.high[cells[i]!]! / 1e6 + this.low[cells[i]!]! / 1e15
+    if (this.#carried.size) for (let i = 0; i < cells.length; i++) found[i]! += Number(this.#carried.get(cells[i]!) ?? 0n) / 1e15
+    return found
+  }
+
   total(cell: number): Scaled {
     return (this.#carried.get(cell) ?? 0n) + fromLimbs(this.high[cell]!, this.low[cell]!)
   }
@@ -77,12 +101,6 @@ export class Sums {
   /** Whether two sums are equal, where that is seen without adding limbs up; equal ones may be missed. */
   seenEqual(a: number, b: number): boolean {
     return this.high[a] === this.high[b] && this.low[a] === this.low[b] && !this.#carried.has(a) && !this.#carried.has(b)
-  }
-
-  /** Near the sum, for a first ordering; equal or close ones are to be compared by `total`. */
-  near(cell: number): number {
-    const carried = this.#carried.get(cell)
-    return (carried ? Number(carried) / 1e15 : 0) + this.high[cell]! / 1e6 + this.low[cell]! / 1e15
   }
 }
 
@@ -100,8 +118,12 @@ export function limbsText(high: number, low: number): string {
       l = 1e9 - l
     }
   }
-  const whole = Math.floor(h / 1e6)
-  const micro = h - whole * 1e6
-  const text = micro === 0 && l === 0 ? String(whole) : `${whole}.${String(micro).padStart(6, '0')}${l === 0 ? '' : String(l).padStart(9, '0')}`.replace(/0+$/, '')
-  return negative && (whole !== 0 || micro !== 0 || l !== 0) ? `-${text}` : text
+  return negative && (h !== 0 || l !== 0) ? `-${sizeText(h, l)}` : sizeText(h, l)
+}
+
+function sizeText(high: number, low: number): string {
+  // up to fifteen digits the shortest text of a quotient is that of the amount itself
+  if (low === 0 && high < 1e15) return String(high / 1e6)
+  const whole = Math.floor(high / 1e6)
+  return `${whole}.${String(high - whole * 1e6).padStart(6, '0')}${String(low).padStart(9, '0')}`.replace(/\.?0+$/, '')
 }

@@ -1,5 +1,4 @@
-import { Decimal, decimalText } from '../money/decimal'
-import { scaled, scaledText, type Scaled } from '../money/scaled'
+import { ONE, quotientText, SCALE, scaled, scaledText, type Scaled } from '../money/scaled'
 import type { Answer } from './question'
 
 /** Columns beside the amount that a table can show. */
@@ -70,7 +69,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
   const figures = (amount: Scaled, previous: Scaled | null) => spec.columns.map((column) => {
     switch (column) {
       case 'share': return ratio(amount, total)
-      case 'perDay': return days > 0 ? decimalText(new Decimal(scaledText(amount)).div(days).round(15)) : null
+      case 'perDay': return days > 0 ? quotientText(amount, BigInt(days) * ONE, SCALE) : null
       case 'before': return previous === null ? null : scaledText(previous)
       case 'difference': return before === null ? null : scaledText(amount - (previous ?? 0n))
       case 'changeShare': return previous === null ? null : ratio(amount - previous, size(previous))
@@ -85,5 +84,5 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
 }
 
 function ratio(part: Scaled, whole: Scaled): string | null {
-  return whole === 0n ? null : decimalText(new Decimal(scaledText(part)).div(scaledText(whole)).round(SHARE_DIGITS))
+  return whole === 0n ? null : quotientText(part, whole, SHARE_DIGITS)
 }

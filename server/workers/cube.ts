@@ -159,7 +159,7 @@ const calls: CubeCalls = {
   group: question => plainGroups(cube, question),
   narrowed(scope) {
     const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })
-    return { ...narrowedIds(cube, scope), charges: Array.from({ length: groups.size }, (_, i) => groups.count(i)).reduce((a, b) => a + b, 0) }
+    return { ...narrowedIds(cube, scope), charges: groups.counts.reduce((a, b) => a + b, 0) }
   },
   firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
   find: text => findPlaces(cube, text),

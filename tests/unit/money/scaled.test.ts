@@ -1,6 +1,7 @@
+import Big from 'big.js'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { parseScaled, roundScaled, scaled, scaledText } from '../../../core/money/scaled'
+import { parseScaled, quotientText, roundScaled, scaled, scaledText } from '../../../core/money/scaled'
 
 it('reads plain and exponent notation', () => {
   expect(parseScaled('12.5')).toEqual({ value: 12_500_000_000_000_000n, rounded: false })
@@ -29,4 +30,16 @@ it('rounds half away from zero to the minor unit', () => {
   expect(scaledText(roundScaled(scaled('-2.345'), 2))).toBe('-2.35')
   expect(scaledText(roundScaled(scaled('2.3449999'), 2))).toBe('2.34')
   expect(scaledText(roundScaled(scaled('1234.5'), 0))).toBe('1235')
+})
+
+it('divides as a library for decimals does, rounding half away from zero', () => {
+  expect(quotientText(1n, 8n, 2)).toBe('0.13')
+  expect(quotientText(-1n, 8n, 2)).toBe('-0.13')
+  expect(quotientText(1n, -3n, 6)).toBe('-0.333333')
+  expect(quotientText(0n, -3n, 6)).toBe('0')
+  const strict = Big()
+  strict.DP = 60
+  fc.assert(fc.property(fc.bigInt({ min: -(10n ** 24n), max: 10n ** 24n }), fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }).filter(n => n !== 0n), fc.integer({ min: 0, max: 15 }), (part, whole, digits) => {
+    expect(quotientText(part, whole, digits)).toBe(strict(String(part)).div(String(whole)).round(digits, Big.roundHalfUp).toFixed().replace(/^-0$/, '0'))
+  }))
 })

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { byStep, descending, settleClose } from '../../../core/spend/order'
+import { ascending, descending, settleClose } from '../../../core/spend/order'
 
 const number = fc.oneof(fc.double({ noNaN: true }), fc.integer({ min: -3, max: 3 }), fc.constantFrom(0, -0, 1e-300, -1e300), fc.tuple(fc.constantFrom(1, -1), fc.nat(9)).map(([sign, n]) => sign * (1 + n * Number.EPSILON)))
 
@@ -20,8 +20,16 @@ it('tells many numbers apart to the last bit', () => {
   }
 })
 
-it('keeps the order within a step, and settles only what is close', () => {
-  expect([...byStep(Uint32Array.of(5, 4, 3, 2, 1), item => item % 2)]).toEqual([4, 2, 5, 3, 1])
+it('orders some items by whole numbers of any size, those of one number as they came', () => {
+  fc.assert(fc.property(fc.constantFrom(1, 2, 2048, 2049, 5_000_000, 2 ** 53).chain(size => fc.tuple(fc.constant(size), fc.array(fc.integer({ min: 0, max: size - 1 }), { maxLength: 80 }))), fc.func(fc.nat()), ([size, numbers], draw) => {
+    const items = Uint32Array.from(numbers.map((_, i) => i).filter(i => draw(i) % 4 !== 0).sort((a, b) => draw(a) - draw(b) || a - b))
+    const before = [...items]
+    expect([...ascending(items, numbers, size)]).toEqual([...before].sort((a, b) => numbers[a]! - numbers[b]! || before.indexOf(a) - before.indexOf(b)))
+    expect([...items]).toEqual(before)
+  }), { numRuns: 200 })
+})
+
+it('settles only what is close', () => {
   const items = Uint32Array.of(10, 12, 11, 30, 20)
   settleClose(items, (a, b) => Math.abs(a - b) < 5, () => false, item => -item, (a, b) => a - b)
   expect([...items]).toEqual([12, 11, 10, 30, 20])
