@@ -58,7 +58,7 @@ async function main() {
   rmSync(data, { recursive: true, force: true })
   let services = await startServices(data, resolve('.output/server'))
 
-  // import, from file to answered question; while it runs questions are asked
+  // import, from file to answered question, all deliveries sent at once; while it runs questions are asked
   const during: number[] = []
   let loading = true
   const asking = (async () => {
@@ -68,6 +68,7 @@ async function main() {
     }
   })()
   const importMs = await timed(async () => {
+    const sent = []
     for (const [i, { source, month, files: list }] of deliveries.entries()) {
       const inbox = join(data, 'inbox', String(i))
       mkdirSync(inbox, { recursive: true })
@@ -75,8 +76,10 @@ async function main() {
         copyFileSync(join(files, name), join(inbox, String(n)))
         return { name, path: join(inbox, String(n)), bytes: statSync(join(files, name)).size, sha256: '' }
       })
-      const id = await services.importer.start(source, arrived, inbox, 'bench')
-      await services.importer.idle()
+      sent.push({ source, month, id: await services.importer.start(source, arrived, inbox, 'bench') })
+    }
+    await services.importer.idle()
+    for (const { source, month, id } of sent) {
       const status = await services.importer.status(id)
       if (status?.state !== 'loaded') throw new Error(`${source} ${month}: ${status?.state} ${status?.message} ${JSON.stringify(status?.errors[0])}`)
     }

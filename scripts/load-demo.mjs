@@ -45,11 +45,13 @@ export async function loadDemo(base, folder, say = () => {}) {
   const { sources } = await call(`${base}/api/v1/sources`)
   const loaded = new Set(sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)))
   const missing = JSON.parse(readFileSync(join(folder, 'deliveries.json'), 'utf8')).filter(({ source, month }) => !loaded.has(`${source} ${month}`))
+  // all are sent at once: the next is read while the one before is swapped in
+  const sent = []
+  for (const { source, file } of missing) sent.push((await call(`${base}/api/v1/imports?${new URLSearchParams({ source, file })}`, as({ method: 'POST', body: readFileSync(join(folder, file)) }))).id)
   let charges = 0
-  for (const [index, { source, file, rows }] of missing.entries()) {
-    const { id } = await call(`${base}/api/v1/imports?${new URLSearchParams({ source, file })}`, as({ method: 'POST', body: readFileSync(join(folder, file)) }))
+  for (const [index, { file, rows }] of missing.entries()) {
     for (;;) {
-      const status = await call(`${base}/api/v1/imports/${id}`)
+      const status = await call(`${base}/api/v1/imports/${sent[index]}`)
       if (status.state === 'loaded') break
       if (status.state === 'refused' || status.state === 'stopped') throw new Error(`${file} was ${status.state}: ${status.message ?? JSON.stringify(status.errors[0])}`)
       await new Promise(resolve => setTimeout(resolve, 40))

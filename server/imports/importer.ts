@@ -24,6 +24,8 @@ export type ArrivedFile = { name: string, path: string, bytes: number, sha256: s
 type Progress = { bytesDone: number, rows: number, errorCount: number }
 /** What a load that waits for a choice needs to go on. */
 type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'>
+/** What came of reading a delivery, and when all that was read is staged: the thread may read the next meanwhile. */
+type Read = { result: ImportDone | 'stopped', staged: Promise<unknown> }
 type Running = { id: number, worker: Worker | null, stop: boolean, swapping: boolean, progress: Progress }
 
 /** Tells deliveries apart by the contents of their files, in whatever order. */
@@ -31,9 +33,15 @@ export const deliveryKey = (files: readonly { sha256: string }[]): string => fil
 
 const loadIsOpen = inArray(load.state, ['checking', 'loading'])
 
-/** Loads deliveries one after the other: read and checked in a thread, staged in batches, swapped in by one transaction. */
+/**
+ * Loads deliveries one after the other: read and checked in a thread, staged in batches, swapped in by one transaction. The next is read
+ * while the one before is swapped in; they are swapped in in the order in which they came.
+ */
 export class Importer {
   #running = new Map<number, Running>()
+  #reading: Promise<unknown> = Promise.resolve()
+  /** Until all that the thread has sent is kept, of whatever delivery. Once it fails, so does all that the same thread sends: it may build on what was lost. */
+  #staging: Promise<unknown> = Promise.resolve()
   #turn: Promise<void> = Promise.resolve()
   #worker: Worker | null = null
 
@@ -57,7 +65,9 @@ export class Importer {
     const id = row!.id
     const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 } }
     this.#running.set(id, running)
-    this.#turn = this.#turn.then(() => this.#run(running, source, files, mapping)).catch(error => this.#fault(id, error as Error)).finally(() => {
+    const read = this.#reading.then(() => this.#read(running, source, files, mapping))
+    this.#reading = read.catch(() => {})
+    this.#turn = this.#turn.then(async () => this.#complete(running, source, await read)).catch(error => this.#fault(id, error as Error)).finally(() => {
       this.#running.delete(id)
       rmSync(folder, { recursive: true, force: true })
     })
@@ -121,18 +131,26 @@ export class Importer {
     }
   }
 
-  async #run(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<void> {
-    if (running.stop) return this.#stopped(running.id)
+  /** Reads and checks a delivery and stages its charges. */
+  async #read(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<Read> {
+    if (running.stop) return { result: 'stopped', staged: Promise.resolve() }
     // the thread stays for the next load: it knows the dictionaries, and what it has learnt to do fast it does fast from the start
-    const task: ImportTask = { loadId: running.id, source, mapping, files, known: this.#worker ? null : await this.#knownEntries() }
+    const task: ImportTask = { loadId: running.id, source, mapping, files, known: this.#worker ? null : await this.#keptEntries() }
     const worker = this.#worker ??= new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs')))
     worker.unref()
     running.worker = worker
-    const result = await this.#follow(worker, running, task).catch((error: Error) => {
-      this.#endWorker()
+    return this.#follow(worker, running, task).catch((error: Error) => {
+      if (this.#worker === worker) this.#endWorker()
       throw error
+    }).finally(() => {
+      running.worker = null
     })
-    if (result === 'stopped') return this.#stopped(running.id)
+  }
+
+  /** Makes the charges of a delivery that was read count, unless something speaks against it. */
+  async #complete(running: Running, source: string, { result, staged }: Read): Promise<void> {
+    await staged
+    if (result === 'stopped' || running.stop) return this.#stopped(running.id)
     if (result.errorCount > 0) {
       await this.#dropStaged(running.id)
       await this.#finish(running.id, 'refused', null, { rows: result.rows, files: result.files, errorCount: result.errorCount, errors: result.errors, conformance: result.conformance })
@@ -160,26 +178,32 @@ export class Importer {
     this.#worker = null
   }
 
-  /** Stages batches until the thread is done, was stopped or failed. */
-  #follow(worker: Worker, running: Running, task: ImportTask): Promise<ImportDone | 'stopped'> {
+  /** Stages batches as they come until the thread is done, was stopped or failed. */
+  #follow(worker: Worker, running: Running, task: ImportTask): Promise<Read> {
     const listeners: [string, (argument: never) => void][] = []
     const listen = <T>(event: string, act: (argument: T) => void) => {
       listeners.push([event, act as (argument: never) => void])
       worker.on(event, act as () => void)
     }
-    return new Promise<ImportDone | 'stopped'>((resolve, reject) => {
-      let staging: Promise<unknown> = Promise.resolve()
+    return new Promise<Read>((resolve, reject) => {
+      let staged: Promise<unknown> = Promise.resolve()
       listen('message', (message: ImportMessage) => {
         if (message.type === 'progress') running.progress = { bytesDone: message.bytesDone, rows: message.rows, errorCount: message.errorCount }
         else if (message.type === 'fault') reject(new Error(message.message))
-        else if (message.type === 'done') staging.then(() => resolve(running.stop ? 'stopped' : message), reject)
+        else if (message.type === 'done') resolve({ result: running.stop ? 'stopped' : message, staged })
         else {
-          staging = staging.then(() => this.#stage(running.id, message.entries, message.segments)).then(() => worker.postMessage('next'))
-          staging.catch(reject)
+          const mine = this.#staging.then(() => this.#stage(running.id, message.entries, message.segments)).then(() => worker.postMessage('next'))
+          staged = Promise.all([staged, mine])
+          staged.catch(() => {}) // told to whoever waits for it, if anyone does
+          this.#staging = mine
+          mine.catch((error) => {
+            if (this.#worker === worker) this.#endWorker()
+            reject(error)
+          })
         }
       })
       listen('error', reject)
-      listen('exit', () => staging.then(() => running.stop ? resolve('stopped') : reject(new Error('the reading thread ended')), reject))
+      listen('exit', () => staged.then(() => running.stop ? resolve({ result: 'stopped', staged }) : reject(new Error('the reading thread ended')), reject))
       worker.postMessage(task)
     }).finally(() => {
       for (const [event, act] of listeners) worker.off(event, act as () => void)
@@ -284,7 +308,10 @@ export class Importer {
     return periods
   }
 
-  async #knownEntries(): Promise<KnownEntries> {
+  /** What the database knows when all that was sent is kept or lost: what a new thread begins with. */
+  async #keptEntries(): Promise<KnownEntries> {
+    this.#staging = this.#staging.catch(() => {})
+    await this.#staging
     const known = {} as KnownEntries
     for (const name of dictionaryNames) known[name] = await this.database.db.select({ id: dictionaryTables[name].id, digest: dictionaryTables[name].digest }).from(dictionaryTables[name])
     return known
@@ -301,6 +328,7 @@ export class Importer {
 
   async #fault(id: number, error: Error): Promise<void> {
     console.error(`load ${id} failed`, error)
+    await this.#staging.catch(() => {}) // what was sent before the failure may still be on its way
     await this.#dropStaged(id)
     await this.#finish(id, 'stopped', `The load failed: ${error.message}. Nothing of it was loaded; the charges loaded before are as they were.`)
   }

@@ -134,6 +134,22 @@ it('stops a load on request and leaves nothing of it', async () => {
   expect((await server.call(`imports/${id}/stop`, { method: 'POST' })).status).toBe(409)
 })
 
+it('loads what waits in the order in which it came, whatever becomes of the others', async () => {
+  const own = (amount: string, account = 'acct-7') => focusCsv([charge({ BilledCost: amount, BillingAccountId: account })])
+  const many = (amount: string) => gzipSync(focusCsv(Array.from({ length: 20_000 }, (_, i) => charge({ BilledCost: amount, BillingAccountId: 'acct-7', ResourceId: `q${i}` }))))
+  const sent: string[] = []
+  for (const [source, body] of [['seven', many('2')], ['seven', many('1')], ['seven', own('x')], ['seven', own('12')], ['eight', own('5')], ['seven', own('13')]] as const) {
+    sent.push((await server.json<{ id: string }>(`imports?source=${source}`, { method: 'POST', body: typeof body === 'string' ? body : new Uint8Array(body) })).id)
+  }
+  expect((await server.call(`imports/${sent[1]}/stop`, { method: 'POST' })).status).toBe(200)
+  const ends: ImportStatus[] = []
+  for (const id of sent) ends.push(await ended(server, id))
+  expect(ends.map(end => end.state)).toEqual(['loaded', 'stopped', 'refused', 'loaded', 'choosing', 'loaded'])
+  expect([ends[0]!, ends[3]!, ends[5]!].map(end => end.changes.map(change => [change.before, change.after]))).toEqual([[[null, '40000']], [['40000', '12']], [['12', '13']]])
+  expect((await server.json<SpendAnswer>('spend/answer', post({ ...october, measure: 'billedCost', keep: { BillingAccountId: ['acct-7'] } }))).totals).toEqual([{ currency: 'EUR', amount: '13' }])
+  await server.call(`imports/${sent[4]}/choose`, post({ use: 'other' }))
+})
+
 it('answers with problem details where something is wrong with the request', async () => {
   for (const [path, init, status] of [['imports', { method: 'POST', body: 'x' }, 422], ['imports/999999', {}, 404], ['imports/abc', {}, 404], ['imports/999999/stop', { method: 'POST' }, 404], ['nothing/here', {}, 404], ['deliveries', post({ source: '', files: [] }), 422], ['deliveries/none/files/0', { method: 'PUT', body: 'x' }, 404]] as const) {
     const response = await server.call(path, init)
