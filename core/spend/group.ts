@@ -37,7 +37,7 @@ export const stepColumn = ({ steps, starts }: Groups): CodeColumn => ({ codes: s
 
 /** Cells are laid out in flat arrays up to this many, or as many as there are rows; more, and a hash finds the cell. */
 const DENSE_CELLS = 1 << 16
-const MOST_DENSE_CELLS = 1 << 20
+const MOST_DENSE_CELLS = 1 << 22
 const noCodes = new Int32Array(0)
 const noPlaces = new Uint16Array(0)
 
@@ -55,7 +55,7 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const units = unitCoding(cube, question.by)
   const steps = stepsWithin(segments, question, startHour, endHour)
   const kinds = question.by === undefined || question.by === 'currency' ? [Math.max(1, cube.currencies.length)] : question.by === 'currency per pricing unit' ? [Math.max(1, cube.currencies.length), units!.values.length] : [units!.values.length]
-  const sizes = [...codings.map(coding => coding.values.length), ...(question.grain === null ? [] : [steps.starts.length]), ...kinds]
+  const sizes = [...(question.grain === null ? [] : [steps.starts.length]), ...codings.map(coding => coding.values.length), ...kinds]
   const cells = sizes.reduce((a, b) => a * b, 1)
   const rows = segments.reduce((n, { rows }) => n + rows, 0)
   const sparse = cells > Math.min(MOST_DENSE_CELLS, Math.max(DENSE_CELLS, rows))
@@ -260,14 +260,14 @@ function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, com
   const cells = found.slice(0, size)
   const parts = sizes.map(() => new Int32Array(size))
   takeApart(cells, sizes, compacted, indexes, parts)
-  const splits = codings.length
-  const kindAt = splits + (starts ? 1 : 0)
+  const splitAt = starts ? 1 : 0
+  const kindAt = splitAt + codings.length
   const first = parts[kindAt]!
   const second = parts[kindAt + 1]
   return {
     size, sums, cells, starts,
     counts: cells.map(cell => counts[cell]!),
-    codes: parts.slice(0, splits), values: codings.map(coding => coding.values),
+    codes: parts.slice(splitAt, kindAt), values: codings.map(coding => coding.values),
     kindCount: sizes[kindAt]! * (sizes[kindAt + 1] ?? 1),
     kinds: second ? first.map((currency, group) => currency * units!.values.length + second[group]!) : first,
     denomination(kind) {
@@ -275,7 +275,7 @@ function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, com
       if (by === 'currency per pricing unit') return `${cube.currencies[Math.floor(kind / units!.values.length)]!} per ${units!.values[kind % units!.values.length] ?? 'no unit'}`
       return units!.values[kind] ?? 'no unit'
     },
-    steps: starts ? parts[splits]! : new Int32Array(size),
+    steps: starts ? parts[0]! : new Int32Array(size),
   }
 }
 

@@ -27,7 +27,7 @@ export type PassArrays = {
   maskKeys: Uint16Array[], masks: Uint8Array[]
   filterKeys: Uint16Array[], filterCodes: Int32Array[], filterAllowed: Uint8Array[]
   splitKeys: Uint16Array[], splitCodes: Int32Array[]
-  /** How many values each part of the key has: splits, step of time, currency, unit. */
+  /** How many values each part of the key has: step of time, splits, currency, unit. */
   sizes: number[]
   unitKeys: Uint16Array, unitCodes: Int32Array
   high: Float64Array[], low: Int32Array[]
@@ -67,10 +67,10 @@ function source({ timed, masks, filters, splits, stepped, denomination, measures
   const filterAt = offsets(filters)
   const splitAt = offsets(splits)
   const unit = 'unitCodes[unitKeys[r]]'
-  // from the left: the splits, then the step of time, then what keeps sums apart
+  // from the left: the step of time, so that the cells of charges of one time lie near each other, the splits, then what keeps sums apart
   const parts = [
-    ...splits.map((_, i) => `s${i}`),
     ...(stepped ? ['t'] : []),
+    ...splits.map((_, i) => `s${i}`),
     ...(denomination === 'currency' ? ['currency[r]'] : denomination === 'unit' ? [unit] : ['currency[r]', unit]),
   ]
   const key = parts.map((part, i) => `${i === 0 ? `let cell = ${part};` : `cell = cell * size${i} + ${part};`}${compacted?.includes(i) ? ` cell = index${compacted.indexOf(i)}.place(cell);` : ''}`).join('\n')
