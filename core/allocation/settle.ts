@@ -23,6 +23,7 @@ export type UnallocatedGroup = { values: DimensionValues, currency: string, amou
 export type ProofLine = { currency: string, bill: string, direct: string, shared: string, unallocated: string, equal: boolean }
 
 export type Settlement = {
+  /** By currency, the largest total first. */
   statements: Statement[]
   catches: RuleCatch[]
   pools: PoolAmount[]
@@ -117,7 +118,7 @@ export function settle(plan: AllocationPlan, cells: ChargeCell[], bill: { curren
         ...own.map(({ line }) => line),
       ],
     }
-  })
+  }).sort((a, b) => a.currency === b.currency ? Number(b.total) - Number(a.total) || (a.centre < b.centre ? -1 : 1) : a.currency < b.currency ? -1 : 1)
 
   return {
     statements,

@@ -8,7 +8,7 @@ import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
 import type { Handle, Tx } from '../db/client'
-import { billingPeriod, chargeSegment, dataRevision, dictionaryTables, load } from '../db/schema'
+import { billingPeriod, chargeSegment, dataRevision, dictionaryTables, load, type PutAway } from '../db/schema'
 import { tableName } from '../db/schema/dictionary'
 import type { CubeClient } from '../engine/cube-client'
 import { Problem } from '../http/problem'
@@ -97,7 +97,7 @@ export class Importer {
     const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
     const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.ask('sums', current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) })))).result : []
     const periods = new Set(row.periods.map(period => period.billingPeriodStart))
-    return { ...status, errors: row.errors, inDatabase, conformance: row.conformance, canUndo: status.state === 'loaded' && !status.overlaps.length && current.length > 0 && current.length === periods.size }
+    return { ...status, errors: row.errors, inDatabase, conformance: row.conformance, canUndo: status.state === 'loaded' && current.length > 0 && current.length === periods.size }
   }
 
   async recent(limit: number): Promise<Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'>[]> {
@@ -271,13 +271,16 @@ export class Importer {
       }
       // one step back is kept, so that the load can be undone and what it moved can be shown; the step before that goes
       for (const old of replaced) if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
+      const away: PutAway[] = []
       for (const { source: other, billingPeriodStart } of putAway) {
         const [old] = await tx.delete(billingPeriod).where(and(eq(billingPeriod.source, other), eq(billingPeriod.start, billingPeriodStart))).returning()
-        for (const gone of [old?.loadId, old?.previousLoadId]) if (old && typeof gone === 'number') await dropCharges(tx, gone, old.start)
+        if (!old) continue
+        away.push({ source: other, start: old.start, end: old.end, loadId: old.loadId })
+        if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
       }
       await tx.update(load).set({
         state: 'loaded', finishedAt: sql`now()`, rows: result.rows, files: result.files, periods, warnings: result.warnings, changes: changesBetween(before, periods),
-        conformance: result.conformance, corrections: result.corrections, message: putAway.length ? `Loaded in place of ${[...new Set(putAway.map(({ source }) => source))].join(' and ')}.` : null,
+        conformance: result.conformance, corrections: result.corrections, putAway: away, message: putAway.length ? `Loaded in place of ${[...new Set(putAway.map(({ source }) => source))].join(' and ')}.` : null,
       }).where(eq(load.id, id))
     })
   }
@@ -301,6 +304,13 @@ export class Importer {
         if (period.previousLoadId === null) await tx.delete(billingPeriod).where(same)
         else await tx.update(billingPeriod).set({ loadId: period.previousLoadId, previousLoadId: null, revision }).where(same)
         periods.push({ source: period.source, start: isoInstant(period.start) })
+      }
+      const [undone] = await tx.select({ putAway: load.putAway }).from(load).where(eq(load.id, loadId))
+      for (const { source, start, end, loadId: kept } of undone!.putAway) {
+        // what the other source has delivered since counts, not what was put away
+        const back = await tx.insert(billingPeriod).values({ source, start, end, loadId: kept, previousLoadId: null, revision }).onConflictDoNothing().returning({ start: billingPeriod.start })
+        if (back.length) periods.push({ source, start: isoInstant(start) })
+        else await dropCharges(tx, kept, start)
       }
       await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
       await tx.update(load).set({ state: 'undone', message: `Undone by ${who}. What was loaded before counts again.` }).where(eq(load.id, loadId))
@@ -344,6 +354,9 @@ async function nextRevision(tx: Tx): Promise<number> {
   return data!.revision
 }
 
+/** Takes the charges of a load's period away for good, and those it was chosen instead of. */
 async function dropCharges(tx: Tx, loadId: number, start: string): Promise<void> {
+  const [own] = await tx.select({ putAway: load.putAway }).from(load).where(eq(load.id, loadId))
+  for (const away of own?.putAway ?? []) if (Date.parse(away.start) === Date.parse(start)) await dropCharges(tx, away.loadId, start)
   await tx.delete(chargeSegment).where(and(eq(chargeSegment.loadId, loadId), eq(chargeSegment.billingPeriodStart, start)))
 }

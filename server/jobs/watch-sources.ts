@@ -32,6 +32,7 @@ async function lookIntoFolder(engine: Engine, { source, place, together, who }: 
   const known = await engine.importer.knownDeliveries(source)
   const mapping = await findMapping(engine.database.db, source)
   const taken: string[] = []
+  const seen: Hashes = new Map()
   let waiting = 0
   for (const names of deliveriesIn(place, together)) {
     const files = names.map((name) => {
@@ -43,11 +44,12 @@ async function lookIntoFolder(engine: Engine, { source, place, together, who }: 
       waiting += unsettled // one part that is not whole keeps the others of its delivery waiting
       continue
     }
-    const hashed = await Promise.all(files.map(async file => ({ name: file.name, bytes: file.bytes, sha256: await hashOf(join(place, file.name), `${file.bytes} ${file.mtimeMs}`) })))
+    const hashed = await Promise.all(files.map(async file => ({ name: file.name, bytes: file.bytes, sha256: await hashOf(join(place, file.name), `${file.bytes} ${file.mtimeMs}`, hashes.get(place), seen) })))
     if (known.has(deliveryKey(hashed))) continue
     await take(engine, source, place, hashed, who, mapping)
     taken.push(names.length === 1 ? names[0]! : `${names.length} files of ${dirname(names[0]!) === '.' ? place : dirname(names[0]!)}`)
   }
+  hashes.set(place, seen)
   return `${taken.length ? `took ${taken.join(', ')}` : 'nothing new'}${waiting ? `; ${waiting} still being written` : ''}`
 }
 
@@ -77,17 +79,21 @@ async function askConnection(engine: Engine, { place, who }: StoredWatch): Promi
   return `asked for the bill to ${now.slice(0, 10)}: load ${id}`
 }
 
-/** Hashes of files already seen, with what their size and time were then: a large folder is not read through at every look. */
-const hashes = new Map<string, { state: string, sha256: string }>()
+type Hashes = Map<string, { state: string, sha256: string }>
+/** By folder the hashes of its files at the last look, with what their size and time were: a large folder is not read through at every look. */
+const hashes = new Map<string, Hashes>()
 
-async function hashOf(path: string, state: string): Promise<string> {
-  const seen = hashes.get(path)
-  if (seen?.state === state) return seen.sha256
+async function hashOf(path: string, state: string, before: Hashes | undefined, seen: Hashes): Promise<string> {
+  const known = before?.get(path)
+  const found = known?.state === state ? known : { state, sha256: await hashBytes(path) }
+  seen.set(path, found)
+  return found.sha256
+}
+
+async function hashBytes(path: string): Promise<string> {
   const hash = createHash('sha256')
   for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
-  const sha256 = hash.digest('hex')
-  hashes.set(path, { state, sha256 })
-  return sha256
+  return hash.digest('hex')
 }
 
 /** Looks every half minute which watches are due. @returns how to stop it. */

@@ -86,6 +86,29 @@ it('points out two sources of one billing account and period, and loads the one 
   expect((await server.call(`imports/${again.id}/choose`, post({ use: 'this' }))).status).toBe(409)
 })
 
+it('undoing what was chosen brings back what it was chosen instead of', async () => {
+  const own = { keep: { BillingAccountId: ['either'] } }
+  const amounts = async () => (await total(own)).map(t => t.amount)
+  const sources = async () => sourcesOverview.parse(await server.json('sources')).sources.filter(s => s.source.startsWith('either')).map(s => s.source)
+  await deliver(server, 'either one', focusCsv([account('either', { BilledCost: '20' })]))
+  const other = await deliver(server, 'either two', focusCsv([account('either', { BilledCost: '30' })]))
+  await server.call(`imports/${other.id}/choose`, post({ use: 'this' }))
+  const restated = await deliver(server, 'either two', focusCsv([account('either', { BilledCost: '31' })]))
+  expect(await amounts()).toEqual(['31'])
+  expect(await sources()).toEqual(['either two'])
+  for (const [id, left] of [[restated.id, '30'], [other.id, '20']] as const) {
+    expect((await server.call(`imports/${id}/undo`, post({}))).status).toBe(200)
+    expect(await amounts()).toEqual([left])
+  }
+  expect(await sources()).toEqual(['either one'])
+  // put away and restated twice, what was put away is gone for good
+  const again = await deliver(server, 'either two', focusCsv([account('either', { BilledCost: '40' })]))
+  await server.call(`imports/${again.id}/choose`, post({ use: 'this' }))
+  for (const amount of ['41', '42']) await deliver(server, 'either two', focusCsv([account('either', { BilledCost: amount })]))
+  expect((await status(again.id)).canUndo).toBe(false)
+  expect(await amounts()).toEqual(['42'])
+})
+
 it('reads Parquet as it reads CSV: the same charges give the same sums, decimals in full', async () => {
   const rows = [account('p', { BilledCost: '0.000000000000001', ResourceId: 'pq-1', Tags: '{"team":"a"}' }), account('p', { BilledCost: '1234.5', ResourceId: 'pq-2' })]
   const columns = fileColumns.filter(column => !column.startsWith('x_'))

@@ -3,6 +3,9 @@ import type { Conformance } from '../../../core/focus/conformance'
 import type { Mapping } from '../../../core/focus/mapping/mapping'
 import type { ImportChange, ImportError, ImportFile, ImportOverlap, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
 
+/** A billing period that does not count, and the load its charges are of. */
+export type PutAway = { source: string, start: string, end: string, loadId: number }
+
 /** One delivery of a source, from its arrival to what became of it. */
 export const load = pgTable('load', {
   id: serial('id').primaryKey(),
@@ -21,6 +24,8 @@ export const load = pgTable('load', {
   conformance: jsonb('conformance').$type<Conformance>(),
   /** Other sources that have delivered the same billing account and period: one has to be chosen before this is loaded. */
   overlaps: jsonb('overlaps').$type<ImportOverlap[]>().notNull().default([]),
+  /** Billing periods of other sources that this load was chosen instead of: they count again when it is undone. */
+  putAway: jsonb('put_away').$type<PutAway[]>().notNull().default([]),
   /** End of each billing period of the delivery, by its start. */
   periodEnds: jsonb('period_ends').$type<Record<string, string>>().notNull().default({}),
   corrections: jsonb('corrections').$type<ImportPeriod[]>().notNull().default([]),

@@ -1,0 +1,1 @@
+ALTER TABLE "load" ADD COLUMN "put_away" jsonb DEFAULT '[]'::jsonb NOT NULL;
