@@ -33,7 +33,7 @@ it('the first rule that matches wins; nothing matched stays unallocated', () => 
 
 it('divides the pool in proportion to direct cost, to the cent', () => {
   const { statements, proof, unallocated } = run([cell('10', { 'Tags/team': 'a' }), cell('20', { SubAccountName: 'live' }), cell('100.005', { SubAccountName: 'shared' }), cell('7', { 'SubAccountName': 'else', 'Tags/team': 'q', 'ResourceId': 'x' })])
-  expect(statements.map(s => [s.centre, s.direct, s.shared, s.total])).toEqual([['a1', '10', '33.33', '43.33'], ['b', '20', '66.675', '86.675']])
+  expect(statements.map(s => [s.centre, s.direct, s.shared, s.total])).toEqual([['b', '20', '66.675', '86.675'], ['a1', '10', '33.33', '43.33']])
   expect(unallocated).toEqual([{ values: { 'SubAccountName': 'else', 'Tags/team': 'q' }, currency: 'EUR', amount: '7', resources: 1, count: 1 }])
   expect(proof).toEqual([{ currency: 'EUR', bill: '137.005', direct: '30', shared: '100.005', unallocated: '7', equal: true }])
 })
