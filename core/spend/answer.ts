@@ -63,7 +63,16 @@ export function answer(cube: Cube, question: Question): Answer {
 
 /** The same with its rows packed. */
 export function answerPacked(cube: Cube, question: Question): PackedAnswer {
-  return answerOf(groupCharges(cube, { ...question, ...sumsFor(question.measure) }), question)
+  return answersPacked(cube, [question])[0]!
+}
+
+/** From so many possible values on, the largest are found over the whole period, and then only their charges are looked at by time. */
+const MANY_VALUES = 2000
+
+function findsLargestFirst(cube: Cube, { splitBy, grain, limit, measure, conditions = [] }: Question): boolean {
+  // a cost above something is meant of all charges: among those of the largest values alone it would be another cost
+  return grain !== null && limit !== undefined && measure !== 'unitPrice' && !conditions.some(condition => 'above' in condition)
+    && splitBy.reduce((product, dimension) => product * cube.coding(dimension).values.length, 1) > MANY_VALUES
 }
 
 /** Groups are rolled up from others only where there are so many fewer of them than charges. */
@@ -74,8 +83,9 @@ const FEWER = 4
  * other is added up from its groups; so are several of few values from one that is asked for all of them.
  */
 export function answersPacked(cube: Cube, asked: readonly Question[]): PackedAnswer[] {
-  const roots = finerQuestions(asked)
-  const questions = [...asked, ...jointQuestions(asked.filter((_, i) => roots[i] === null), dimension => cube.coding(dimension).values.length)]
+  const first = asked.map((question): Question => findsLargestFirst(cube, question) ? { ...question, grain: null } : question)
+  const roots = finerQuestions(first)
+  const questions = [...first, ...jointQuestions(first.filter((_, i) => roots[i] === null), dimension => cube.coding(dimension).values.length)]
   const finer = finerQuestions(questions)
   const most = cube.rows / FEWER
   const known = new Map<number, Groups>()
@@ -91,45 +101,63 @@ export function answersPacked(cube: Cube, asked: readonly Question[]): PackedAns
     known.set(i, groups)
     return groups
   }
-  return asked.map((question, i) => answerOf(groupsOf(i), question))
-}
-
-function answerOf(groups: Groups, question: Question): PackedAnswer {
-  return question.measure === 'unitPrice' ? packAnswer(priceAnswer(groups, question), question.splitBy) : sumAnswer(groups, question)
+  return asked.map((question, i) => {
+    if (question.grain !== first[i]!.grain) return byTimeAnswer(cube, groupsOf(i), question)
+    return question.measure === 'unitPrice' ? packAnswer(priceAnswer(groupsOf(i), question), question.splitBy) : sumAnswer(groupsOf(i), question)
+  })
 }
 
 /** A difference of the first two sums, or the first where there is one. */
 const sumOf = ({ sums, cells }: Groups, group: number): Scaled => sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
 
 function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): PackedAnswer {
-  const [first, less] = groups.sums
-  const near = first!.near(groups.cells)
-  const nearLess = less?.near(groups.cells)
-  if (nearLess) for (let group = 0; group < groups.size; group++) near[group]! -= nearLess[group]!
+  const near = nearSums(groups)
+  const { kept, ...sums } = largestGroups(groups, near, limit)
+  return { ...sums, splitBy, rows: packGroups(groups, sorted(groups, kept, near)) }
+}
+
+/** The course in time of the combinations that are largest over the whole period, given the groups of all of it. */
+function byTimeAnswer(cube: Cube, whole: Groups, question: Question): PackedAnswer {
+  const { kept, ...sums } = largestGroups(whole, nearSums(whole), question.limit)
+  const keep = { ...question.keep }
+  question.splitBy.forEach((dimension, split) => {
+    keep[dimension] = [...new Set(Array.from(kept, group => valueOf(whole, group, split)))]
+  })
+  const groups = groupCharges(cube, { ...question, keep, ...sumsFor(question.measure) })
+  // values of one dimension are kept whatever the others: not each combination of them is among the largest
+  const nameOf = ({ kinds, codes }: Groups, group: number) => JSON.stringify([kinds[group], ...codes.map(own => own[group])])
+  const names = new Set(Array.from(kept, group => nameOf(whole, group)))
+  const shown = countingUp(groups.size).filter(group => names.has(nameOf(groups, group)))
+  return { ...sums, splitBy: question.splitBy, rows: packGroups(groups, sorted(groups, shown, nearSums(groups))) }
+}
+
+function nearSums({ sums: [first, less], cells }: Groups): Float64Array {
+  const near = first!.near(cells)
+  const nearLess = less?.near(cells)
+  if (nearLess) for (let group = 0; group < near.length; group++) near[group]! -= nearLess[group]!
+  return near
+}
+
+/** Totals of groups, which of them are of the largest combinations under a limit, and what is left. */
+function largestGroups(groups: Groups, near: Float64Array, limit: number | undefined): Pick<Answer, 'totals' | 'rest'> & { kept: Uint32Array } {
   const all = countingUp(groups.size)
-  const totals = kindTotals(groups, all)
-  let kept = all
-  let rest: Answer['rest'] = null
-  if (limit !== undefined && groups.size > limit) {
-    const combinations = combinationsOf([kindColumn(groups), ...splitColumns(groups)], groups.size)
-    const { isLargest, count } = largestOf(groups, combinations, near, limit)
-    if (count < combinations.first.length) {
-      kept = all.filter(group => isLargest[combinations.of[group]!] === 1)
-      const shown = kindTotals(groups, kept)
-      // a currency of which all is shown is not in the rest
-      const left = [...totals].map(([kind, { amount, count }]) => ({ kind, amount: amount - (shown.get(kind)?.amount ?? 0n), count: count - (shown.get(kind)?.count ?? 0) })).filter(({ count }) => count > 0)
-      rest = { count: combinations.first.length - count, amounts: sumByCurrency(left.map(({ kind, amount }) => ({ currency: groups.denomination(kind), amount }))) }
-    }
-  }
-  const text = less ? (group: number) => scaledText(sumOf(groups, group)) : (group: number) => first!.text(groups.cells[group]!)
-  return {
-    totals: sumByCurrency([...totals].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount }))),
-    rest, splitBy, rows: packGroups(groups, sorted(groups, kept, near), text),
-  }
+  const inAll = kindTotals(groups, all)
+  const totals = sumByCurrency([...inAll].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount })))
+  const combinations = limit === undefined || groups.size <= limit ? null : combinationsOf([kindColumn(groups), ...splitColumns(groups)], groups.size)
+  if (!combinations) return { totals, rest: null, kept: all }
+  const { isLargest, count } = largestOf(groups, combinations, near, limit!)
+  if (count === combinations.first.length) return { totals, rest: null, kept: all }
+  const kept = all.filter(group => isLargest[combinations.of[group]!] === 1)
+  const shown = kindTotals(groups, kept)
+  // a currency of which all is shown is not in the rest
+  const left = [...inAll].map(([kind, { amount, count }]) => ({ kind, amount: amount - (shown.get(kind)?.amount ?? 0n), count: count - (shown.get(kind)?.count ?? 0) })).filter(({ count }) => count > 0)
+  return { totals, kept, rest: { count: combinations.first.length - count, amounts: sumByCurrency(left.map(({ kind, amount }) => ({ currency: groups.denomination(kind), amount }))) } }
 }
 
 /** Rows of groups in an order. */
-function packGroups(groups: Groups, order: Uint32Array, text: (group: number) => string): PackedRows {
+function packGroups(groups: Groups, order: Uint32Array): PackedRows {
+  const [first, less] = groups.sums
+  const text = less ? (group: number) => scaledText(sumOf(groups, group)) : (group: number) => first!.text(groups.cells[group]!)
   const column = <T>({ codes, size }: CodeColumn, valueOf: (code: number) => T): PackedColumn<T> => {
     const values: T[] = []
     const places = new Int32Array(size)

@@ -4,7 +4,7 @@ import { DuckDBInstance } from '@duckdb/node-api'
 import type { Download, Page } from '@playwright/test'
 import ExcelJS from 'exceljs'
 import Papa from 'papaparse'
-import { expensiveTuesday, sponsorCredit } from '../../demo/planted'
+import { expensiveTuesday, nightPlan, sponsorCredit } from '../../demo/planted'
 import { accessible, dropFiles, expect, figure, serverLog, tabTo, test } from '../support/browser'
 import { FILES } from './set-up'
 
@@ -118,6 +118,23 @@ test('the gateway left behind is found by what is charged for merely existing', 
   expect(await use('gw-old-build-net')).toBe(0)
   expect(await use('gw-live-passenger-low-coast')).toBeGreaterThan(50)
   expect(await column('gw-sandbox-trial', 'existing')).toBeGreaterThan(20)
+  await accessible(page)
+})
+
+test('a machine that was to stand still at night is found by name; its page says what its cloud refuses, and why', async ({ page }) => {
+  const name = `${nightPlan.namesBegin}01`
+  await page.goto('/spend')
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox').waitFor()
+  await page.keyboard.type(name)
+  await page.getByRole('option', { name: new RegExp(`^${name}(?!-)`) }).first().waitFor()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(name)
+  await expect(page.getByTestId('lock')).toContainText(`Locked against changes since 19 Oct 2026 by ${nightPlan.lock.by}: ${nightPlan.lock.why}`)
+  await expect(page.getByTestId('planned').first()).toContainText('To stop every day at 20:00')
+  await expect(page.getByTestId('planned').first()).toContainText('refused: it is locked against changes')
+  // the bill agrees: it never stood still
+  await expect(page.getByText(/of 24 hours a day/)).toHaveCount(0)
   await accessible(page)
 })
 

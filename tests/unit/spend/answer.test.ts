@@ -85,6 +85,31 @@ it('answers several questions as it answers each, also where one is added up fro
   }), { numRuns: 150 })
 })
 
+it('of many values the largest over the whole period have their course, in each currency', () => {
+  // 2 400 resources over ten days in two currencies; a third is credited, every seventh has no name
+  const charges = Array.from({ length: 9600 }, (_, i) => one({
+    day: `2026-09-${String(1 + i * 7 % 10).padStart(2, '0')}`, currency: i % 5 ? 'EUR' : 'USD', amount: String((i * 7919 % 1000 - (i % 3 ? 0 : 700)) / 100),
+    values: { ResourceId: i % 7 ? `r${i * 31 % 2400}` : null, ServiceName: `s${Math.floor(i / 2400)}` },
+  }))
+  const cube = cubeOf(charges)
+  for (const splitBy of [['ResourceId'], ['ServiceName', 'ResourceId']]) {
+    for (const measure of ['billedCost', 'savedAgainstList'] as const) {
+      const q = { ...all, splitBy, measure, grain: 'day' as const }
+      const name = (row: { currency: string, values: Record<string, string | null> }) => JSON.stringify([row.currency, ...splitBy.map(d => row.values[d])])
+      const whole = answer(cube, q)
+      const largest = new Set(answer(cube, { ...q, grain: null, limit: 5 }).rows.map(name))
+      const cut = answer(cube, { ...q, limit: 5 })
+      expect(largest.size).toBe(10)
+      expect(cut.rows).toEqual(whole.rows.filter(row => largest.has(name(row))))
+      expect(cut.totals).toEqual(whole.totals)
+      expect(cut.rest).toEqual(answer(cube, { ...q, grain: null, limit: 5 }).rest)
+      // a cost that all services are above is meant of all their charges, not of those of the largest resources
+      const costs = answer(cube, { ...q, measure: 'billedCost', splitBy: ['ServiceName'], grain: null }).rows.filter(row => row.currency === 'EUR').map(row => Math.floor(Number(row.amount)))
+      expect(answer(cube, { ...q, limit: 5, conditions: [{ dimension: 'ServiceName', keep: true, above: String(Math.min(...costs) - 1) }] })).toEqual(cut)
+    }
+  }
+})
+
 it('a period begins and ends with its days, to the hour', () => {
   const cube = cubeOf([['2026-09-02', 23, '1'], ['2026-09-03', 0, '2'], ['2026-09-04', 23, '4'], ['2026-09-05', 0, '8']].map(([day, hour, amount]) => one({ day: String(day), hour: Number(hour), amount: String(amount) })))
   for (const grain of [null, 'hour', 'day', 'month'] as const) expect(answer(cube, { ...all, splitBy: [], grain, start: '2026-09-03', end: '2026-09-05' }).totals).toEqual([{ currency: 'EUR', amount: '6' }])
