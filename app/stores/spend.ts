@@ -25,7 +25,10 @@ const MOST_LINE_POINTS = 62
 const MOST_MULTIPLES = 12
 
 export const useSpend = defineStore('spend', () => {
+  /** What is asked for: the Sentence shows it at once. */
   const view = ref<SpendView | null>(null)
+  /** What the figures are of: it follows when they are there. */
+  const shown = shallowRef<SpendView | null>(null)
   const days = ref<DataDays | null>(null)
   const totals = ref<SpendAnswer['totals']>([])
   const totalsBefore = ref<SpendAnswer['totals']>([])
@@ -54,17 +57,17 @@ export const useSpend = defineStore('spend', () => {
   let asking: AbortController | null = null
 
   const currency = computed(() => {
-    const asked = view.value?.currency
+    const asked = (shown.value ?? view.value)?.currency
     if (asked && totals.value.some(t => t.currency === asked)) return asked
     return totals.value.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)?.currency ?? 'EUR'
   })
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
-  const period = computed<Period>(() => resolvePeriod(view.value!.period, days.value!))
-  const compared = computed<Period | null>(() => view.value && days.value ? comparedPeriod(view.value, days.value) : null)
+  const period = computed<Period>(() => resolvePeriod((shown.value ?? view.value!).period, days.value!))
+  const compared = computed<Period | null>(() => shown.value && days.value ? comparedPeriod(shown.value, days.value) : null)
   /** Whether the measure is money: it has a currency and charge lines behind it. */
-  const isMoney = computed(() => !view.value || isMoneyMeasure(view.value.measure))
-  const additive = computed(() => view.value?.measure !== 'unitPrice')
+  const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
+  const additive = computed(() => shown.value?.measure !== 'unitPrice')
 
   function question(more: Partial<SpendQuestion> = {}): SpendQuestion {
     const { measure, reportCurrency } = view.value!
@@ -133,10 +136,10 @@ export const useSpend = defineStore('spend', () => {
       const splitBy = withCompanions(next.splitBy)
       const { start, end } = resolvePeriod(next.period, dataDays)
       const lineGrain = grainOfAtMost(MOST_LINE_POINTS, start, end, next.grain)
-      const shown = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
+      const charted = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
       const questions = {
         now: question({ splitBy }), old: question({ splitBy, ...before }), line: question({ grain: next.grain }),
-        series: question({ splitBy: next.splitBy, grain: next.grain, limit: lineGrain === next.grain ? Math.max(shown, MOST_LINES) : shown }),
+        series: question({ splitBy: next.splitBy, grain: next.grain, limit: lineGrain === next.grain ? Math.max(charted, MOST_LINES) : charted }),
         lines: next.splitBy.length && !next.across && lineGrain !== next.grain ? question({ splitBy: next.splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
         categories: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(next.measure) ? next.measure : 'effectiveCost' }),
         across: next.across ? question({ splitBy: next.across === 'start' ? splitBy : [...new Set([...splitBy, next.across])], grain: next.across === 'start' ? next.grain : null }) : null,
@@ -151,6 +154,7 @@ export const useSpend = defineStore('spend', () => {
       const answered = (name: keyof typeof questions) => questions[name] ? answers[listed.indexOf(questions[name])]! : null
       const now = answered('now')!
       if (next.splitBy.includes('SkuId') || next.stepOrder.includes('SkuId')) await learnSkus(answers.flatMap(a => a.rows.map(row => row.values.SkuId ?? null)), signal)
+      shown.value = next
       nowAnswer.value = now
       beforeAnswer.value = answered('old')
       totals.value = now.totals
@@ -281,7 +285,7 @@ export const useSpend = defineStore('spend', () => {
 
   /** The hue of a value of the dimension that the chart splits by; null elsewhere. */
   function hueOf(dimension: string, value: string | null): number | null {
-    if (view.value?.splitBy.length !== 1 || view.value.splitBy[0] !== dimension) return null
+    if (shown.value?.splitBy.length !== 1 || shown.value.splitBy[0] !== dimension) return null
     return series.value.find(s => s.values?.[0] === value)?.hue ?? null
   }
 
@@ -311,5 +315,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
+  return { view, shown, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
 })

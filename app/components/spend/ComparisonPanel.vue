@@ -5,7 +5,7 @@ import type { SpendComparison } from '../../../shared/contracts/spend'
 const spend = useSpend()
 const { openMenu, onKey } = useValueKeys()
 type Contribution = SpendComparison['contributions'][number]
-const splitBy = computed(() => spend.view!.splitBy.length ? spend.view!.splitBy : ['ServiceName'])
+const splitBy = computed(() => spend.shown!.splitBy.length ? spend.shown!.splitBy : ['ServiceName'])
 const total = computed(() => spend.comparison?.totals.find(t => t.currency === spend.currency) ?? null)
 const own = computed(() => (spend.comparison?.contributions ?? []).filter(c => c.currency === spend.currency))
 const unequal = computed(() => spend.comparison && spend.comparison.daysNow !== spend.comparison.daysBefore)
@@ -73,7 +73,7 @@ const bars = computed(() => {
       </table>
     </div>
   </section>
-  <p v-else-if="!isCost(spend.view!.measure)" class="note">Two periods are compared in one of the four costs: choose one in the Sentence.</p>
+  <p v-else-if="!isCost(spend.shown!.measure)" class="note">Two periods are compared in one of the four costs: choose one in the Sentence.</p>
 </template>
 
 <style scoped>

@@ -16,7 +16,7 @@ const colour = useColorMode()
 const box = useTemplateRef<HTMLElement>('box')
 let chart: echarts.ECharts | null = null
 
-const view = computed(() => spend.view!)
+const view = computed(() => spend.shown!)
 const said = (amount: string) => `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
 const axisText = (start: string) => {
   const { grain } = view.value
@@ -164,11 +164,11 @@ onMounted(() => {
   draw()
 })
 onUnmounted(() => chart?.dispose())
-useResizeObserver(box, () => chart?.resize())
+// told its size, the chart need not have the whole page laid out to measure it
+useResizeObserver(box, ([entry]) => chart?.resize({ width: entry!.contentRect.width, height: entry!.contentRect.height }))
 watch(() => [spend.series, view.value.chart, colour.value], async () => {
   cursor.value = null
   await nextTick()
-  chart?.resize()
   draw()
 })
 

@@ -12,7 +12,9 @@ const spend = useSpend()
 const actions = useSpendActions()
 const { openMenu, onKey } = useValueKeys()
 const { options } = useDimensionOptions()
-const view = computed(() => spend.view!)
+const view = computed(() => spend.shown!)
+/** What the choices above the table say: they answer at once, the table follows. */
+const asked = computed(() => spend.view!)
 const isRatio = computed(() => !spend.additive)
 const columns = computed<TableColumn[]>(() => isRatio.value ? view.value.columns.filter(c => c !== 'share' && c !== 'perDay') : view.value.columns)
 
@@ -157,11 +159,11 @@ function resizeByKey(event: KeyboardEvent, id: string) {
   widths.value = { ...widths.value, [id]: Math.max(48, head.offsetWidth + step) }
 }
 function tickColumn(column: TableColumn) {
-  const list = view.value.columns
+  const list = asked.value.columns
   actions.go({ columns: list.includes(column) ? list.filter(c => c !== column) : [...list, column] })
 }
 function moveColumn(column: TableColumn, step: number) {
-  const list = [...view.value.columns]
+  const list = [...asked.value.columns]
   const at = list.indexOf(column)
   const to = at + step
   if (to < 0 || to >= list.length) return
@@ -169,8 +171,8 @@ function moveColumn(column: TableColumn, step: number) {
   list.splice(to, 0, column)
   actions.go({ columns: list })
 }
-const acrossOptions = computed(() => [{ value: '', label: 'nothing' }, { value: 'start', label: `time, each ${view.value.grain}` }, ...options.value.filter(o => !view.value.splitBy.includes(o.value))])
-const acrossText = computed(() => view.value.across === null ? 'nothing' : view.value.across === 'start' ? `each ${view.value.grain}` : dimensionLabel(view.value.across))
+const acrossOptions = computed(() => [{ value: '', label: 'nothing' }, { value: 'start', label: `time, each ${asked.value.grain}` }, ...options.value.filter(o => !asked.value.splitBy.includes(o.value))])
+const acrossText = computed(() => asked.value.across === null ? 'nothing' : asked.value.across === 'start' ? `each ${asked.value.grain}` : dimensionLabel(asked.value.across))
 const hasLines = computed(() => !view.value.across && spend.lines.size > 0 && spend.starts.length > 1)
 const lineOf = (line: Line) => line.open === null ? spend.lines.get(JSON.stringify(line.row.values)) : undefined
 </script>
@@ -178,14 +180,14 @@ const lineOf = (line: Line) => line.open === null ? spend.lines.get(JSON.stringi
 <template>
   <section v-if="table" class="all" aria-label="All values">
     <div class="bar">
-      <span class="minor">across <SentenceChoice label="across the table" :options="acrossOptions" :chosen="view.across ?? ''" :text="acrossText" @choose="actions.go({ across: $event || null })" /></span>
+      <span class="minor">across <SentenceChoice label="across the table" :options="acrossOptions" :chosen="asked.across ?? ''" :text="acrossText" @choose="actions.go({ across: $event || null })" /></span>
       <UPopover v-model:open="choosing">
         <button class="link">Columns</button>
         <template #content>
           <div class="chooser" role="group" aria-label="Columns of the table">
-            <div v-for="column in [...view.columns, ...tableColumns.filter(c => !view.columns.includes(c))]" :key="column" class="choice">
-              <label><input type="checkbox" :checked="view.columns.includes(column)" @change="tickColumn(column)"> {{ columnNames[column] }}</label>
-              <template v-if="view.columns.includes(column)"><button class="move" :aria-label="`move ${columnNames[column]} left`" @click="moveColumn(column, -1)">←</button><button class="move" :aria-label="`move ${columnNames[column]} right`" @click="moveColumn(column, 1)">→</button></template>
+            <div v-for="column in [...asked.columns, ...tableColumns.filter(c => !asked.columns.includes(c))]" :key="column" class="choice">
+              <label><input type="checkbox" :checked="asked.columns.includes(column)" @change="tickColumn(column)"> {{ columnNames[column] }}</label>
+              <template v-if="asked.columns.includes(column)"><button class="move" :aria-label="`move ${columnNames[column]} left`" @click="moveColumn(column, -1)">←</button><button class="move" :aria-label="`move ${columnNames[column]} right`" @click="moveColumn(column, 1)">→</button></template>
             </div>
             <button class="link" @click="widths = {}">widths as they were</button>
           </div>

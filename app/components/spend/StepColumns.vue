@@ -6,9 +6,9 @@ const spend = useSpend()
 const actions = useSpendActions()
 const { openMenu, onKey } = useValueKeys()
 const grid = useTemplateRef<HTMLElement>('grid')
-const order = computed(() => spend.view!.stepOrder)
+const order = computed(() => spend.shown!.stepOrder)
 
-const chosen = (index: number, row: SpendRow) => spend.view!.steps[index]?.value === row.values[0] && spend.view!.steps[index] !== undefined
+const chosen = (index: number, row: SpendRow) => spend.shown!.steps[index]?.value === row.values[0] && spend.shown!.steps[index] !== undefined
 const largest = (column: StepColumn) => Math.max(...column.rows.map(r => Math.abs(Number(r.amount))), 0)
 const width = (column: StepColumn, row: SpendRow) => `${largest(column) ? Math.abs(Number(row.amount)) / largest(column) * 100 : 0}%`
 const hue = (dimension: string, row: SpendRow) => {
@@ -16,7 +16,7 @@ const hue = (dimension: string, row: SpendRow) => {
   return found === null ? 'var(--line-strong)' : `var(--c${found + 1})`
 }
 const refOf = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
-const counted = (index: number) => spend.view!.stepQuantity.includes(index)
+const counted = (index: number) => spend.shown!.stepQuantity.includes(index)
 const amountText = (index: number, amount: string) => counted(index) || !spend.isMoney ? quantity(amount) : whole(amount)
 const percentOf = (column: StepColumn, row: SpendRow) => percent(row.amount, column.total)
 

@@ -18,9 +18,9 @@ watch(() => [route.query, data.facts?.revision] as const, async () => {
   if (route.path === '/spend') sentences.note({ query: writeView(view), title: viewTitle(view, spend.period) })
 }, { immediate: true, deep: true })
 
-const days = computed(() => spend.view ? daysBetween(spend.period.start, spend.period.end) : 0)
+const days = computed(() => spend.shown ? daysBetween(spend.period.start, spend.period.end) : 0)
 const difference = computed(() => spend.totalBefore === null || !spend.additive ? null : subtractTexts(spend.total, spend.totalBefore))
-const signed = (amount: string) => `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.view!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
+const signed = (amount: string) => `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.shown!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
 const perDay = computed(() => {
   const each = divideText(spend.total, Math.max(1, days.value))
   return spend.isMoney ? whole(each) : quantity(roundText(each, 4))
@@ -54,11 +54,11 @@ onKeyStroke('Escape', (event) => {
       <ProblemNote v-if="spend.problem" :problem="spend.problem" :retry="() => spend.load(spend.view!, spend.days!)" />
       <template v-if="spend.ready">
         <div class="figures" :class="{ busy: spend.loading }">
-          <span><span class="big" data-testid="total">{{ measured(spend.total, spend.currency, spend.view.measure) }} {{ unitSign(spend.currency, spend.view.measure) }}</span><span class="label">{{ days }} {{ days === 1 ? 'day' : 'days' }}</span></span>
-          <span v-for="other in spend.totals.filter(t => t.currency !== spend.currency).slice(0, 6)" :key="other.currency"><button class="link other" @click="actions.go({ currency: other.currency })">{{ measured(other.amount, other.currency, spend.view.measure) }} {{ other.currency }}</button></span>
+          <span><span class="big" data-testid="total">{{ measured(spend.total, spend.currency, spend.shown!.measure) }} {{ unitSign(spend.currency, spend.shown!.measure) }}</span><span class="label">{{ days }} {{ days === 1 ? 'day' : 'days' }}</span></span>
+          <span v-for="other in spend.totals.filter(t => t.currency !== spend.currency).slice(0, 6)" :key="other.currency"><button class="link other" @click="actions.go({ currency: other.currency })">{{ measured(other.amount, other.currency, spend.shown!.measure) }} {{ other.currency }}</button></span>
           <span v-if="spend.totals.length > 7" class="minor">and {{ spend.totals.length - 7 }} more units</span>
-          <span v-if="spend.view.reportCurrency && spend.original.length" class="minor">billed as {{ spend.original.map(o => `${money(o.amount, o.currency)} ${o.currency}`).join(' + ') }}</span>
-          <span v-if="spend.additive"><b>{{ perDay }} {{ unitSign(spend.currency, spend.view.measure) }}</b><span class="label">a day</span></span>
+          <span v-if="spend.shown!.reportCurrency && spend.original.length" class="minor">billed as {{ spend.original.map(o => `${money(o.amount, o.currency)} ${o.currency}`).join(' + ') }}</span>
+          <span v-if="spend.additive"><b>{{ perDay }} {{ unitSign(spend.currency, spend.shown!.measure) }}</b><span class="label">a day</span></span>
           <span v-if="difference !== null && spend.compared"><ChangeMark :now="spend.total" :before="spend.totalBefore" /> <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}</span></span>
           <span class="kinds" role="group" aria-label="Chart">
             <SentenceChoice label="chart" :options="charts.map(value => ({ value, label: chartNames[value] }))" :chosen="spend.view.chart" :text="chartNames[spend.view.chart]" @choose="actions.go({ chart: $event })" />
@@ -73,7 +73,7 @@ onKeyStroke('Escape', (event) => {
         </div>
         <div v-else class="columns" :class="{ open: spend.workings, busy: spend.loading }">
           <div class="body">
-            <template v-if="spend.view.show === 'comparison'"><ComparisonPanel /></template>
+            <template v-if="spend.shown!.show === 'comparison'"><ComparisonPanel /></template>
             <template v-else>
               <SpendChart />
               <StepColumns />
@@ -94,9 +94,10 @@ onKeyStroke('Escape', (event) => {
 .kind { min-height: 24px; padding: 0 2px; color: var(--act); font-weight: 560; }
 .kind[aria-pressed='true'] { color: var(--ink); font-weight: 650; box-shadow: inset 0 -2px var(--act); }
 .other { font-size: 14px; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 20px; transition: opacity .15s; }
+.columns { display: grid; grid-template-columns: minmax(0, 1fr); gap: 20px; }
 .columns.open { grid-template-columns: minmax(0, 1fr) 340px; }
-.busy { opacity: .6; }
+/* an answer that comes at once does not flicker */
+.busy { opacity: .6; transition: opacity .15s .2s; }
 .body { min-width: 0; }
 .empty { padding: 30px 0; }
 </style>
