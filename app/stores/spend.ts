@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
 import type { Narrowing } from '../../core/spend/question'
-import { comparedPeriod, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
+import { comparedPeriod, reachInto, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
 import { grainOfAtMost, grainStarts, wholeStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -65,6 +65,10 @@ export const useSpend = defineStore('spend', () => {
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
   const period = computed<Period>(() => resolvePeriod((shown.value ?? view.value!).period, days.value!))
   const compared = computed<Period | null>(() => shown.value && days.value ? comparedPeriod(shown.value, days.value) : null)
+  /** How much of the compared period is loaded: with none of it nothing can be compared. */
+  const comparedReach = computed(() => compared.value && days.value ? reachInto(compared.value, days.value) : 'none')
+  /** The table's columns that have something to say. */
+  const tableColumns = computed(() => (shown.value?.columns ?? []).filter(column => additive.value || (column !== 'share' && column !== 'perDay')).filter(column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay'))
   /** Whether the measure is money: it has a currency and charge lines behind it. */
   const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
   const additive = computed(() => shown.value?.measure !== 'unitPrice')
@@ -315,5 +319,5 @@ export const useSpend = defineStore('spend', () => {
     }
   }
 
-  return { view, shown, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
+  return { view, shown, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, comparedReach, tableColumns, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
 })

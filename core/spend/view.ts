@@ -91,6 +91,12 @@ export function comparedPeriod(view: Pick<SpendView, 'period' | 'against'>, days
   return view.against === 'before' ? periodBefore(now) : { start: yearBefore(now.start), end: yearBefore(now.end) }
 }
 
+/** How far the loaded charges reach into a period: what is compared with days that are not loaded would look new. */
+export function reachInto({ start, end }: Period, { firstDay, lastDay }: DataDays): 'none' | 'part' | 'whole' {
+  if (end <= firstDay || start > lastDay) return 'none'
+  return start < firstDay || end > addDays(lastDay, 1) ? 'part' : 'whole'
+}
+
 /** The same day a year before; 29 February becomes the 28th, and the end of a February stays its end. */
 function yearBefore(day: Day): Day {
   const same = `${Number(day.slice(0, 4)) - 1}${day.slice(4)}`

@@ -44,7 +44,8 @@ const bars = computed(() => {
 </script>
 
 <template>
-  <section v-if="spend.comparison && total" class="comparison" aria-label="Comparison">
+  <p v-if="isCost(spend.shown!.measure) && spend.compared && spend.comparedReach === 'none'" class="note">Nothing is loaded of {{ periodText(spend.compared) }}: all would look new. Choose another period to compare with, in the Sentence.</p>
+  <section v-else-if="spend.comparison && total" class="comparison" aria-label="Comparison">
     <p class="said">
       {{ signed(total.difference) }} {{ spend.currency }} from {{ spend.compared ? periodText(spend.compared) : 'before' }} to {{ periodText(spend.period) }}<template v-if="unequal">, over {{ spend.comparison.daysBefore }} and {{ spend.comparison.daysNow }} days</template>.
       <template v-for="(cause, i) in causes" :key="cause.name"><template v-if="i === 0"> It is made of </template><template v-else>; </template><b>{{ signed(cause.amount) }}</b> {{ cause.said }}</template><template v-if="causes.length">.</template>

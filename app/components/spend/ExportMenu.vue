@@ -20,10 +20,10 @@ const name = () => `spend ${periodText(spend.period)}`.replaceAll(' ', '-')
 const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parquet: 'parquet', json: 'json' }
 
 function take(format: ExportFormat) {
-  const { view } = spend
+  const { shown: view } = spend
   return attempt(async () => {
     const { blob } = what.value === 'shown'
-      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: view!.columns, before: spend.compared, title: `${measureNames[view!.measure]}, ${periodText(spend.period)}` })
+      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: spend.tableColumns, before: spend.compared, title: `${measureNames[view!.measure]}, ${periodText(spend.period)}` })
       : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
     saveFile(blob, `${what.value === 'lines' ? 'charges' : name()}.${endings[format]}`)
     open.value = false

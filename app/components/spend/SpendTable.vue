@@ -16,13 +16,12 @@ const view = computed(() => spend.shown!)
 /** What the choices above the table say: they answer at once, the table follows. */
 const asked = computed(() => spend.view!)
 const isRatio = computed(() => !spend.additive)
-const columns = computed<TableColumn[]>(() => isRatio.value ? view.value.columns.filter(c => c !== 'share' && c !== 'perDay') : view.value.columns)
 
 const table = computed(() => {
   const now = view.value.across ? spend.across : spend.nowAnswer
   if (!now) return null
   const days = Math.max(1, daysBetween(spend.period.start, spend.period.end))
-  return spendTable(now, spend.beforeAnswer, { splitBy: view.value.splitBy, companions: {}, across: view.value.across, currency: spend.currency, columns: columns.value, days })
+  return spendTable(now, spend.beforeAnswer, { splitBy: view.value.splitBy, companions: {}, across: view.value.across, currency: spend.currency, columns: spend.tableColumns, days })
 })
 /** Columns of figures: what runs across, the amount, and those chosen. */
 const figures = computed(() => table.value?.heads.filter(head => head.kind !== 'text') ?? [])
@@ -205,7 +204,7 @@ const lineOf = (line: Line) => line.open === null ? spend.lines.get(JSON.stringi
               <span class="grip" role="separator" tabindex="0" aria-label="width of the names" aria-orientation="vertical" :aria-valuenow="widths.names ?? 0" aria-valuetext="arrows make it narrower or wider" @pointerdown.prevent="resize($event, 'names')" @keydown="resizeByKey($event, 'names')" />
             </th>
             <th v-else />
-            <th v-if="hasLines" class="spark">over time</th>
+            <th v-if="hasLines" class="spark"><span class="head">over time</span></th>
             <th v-for="head in figures" :key="head.id" class="n" :style="widthOf(head.id)" :aria-sort="sortMark(head.id)"><button class="sort" @click="sortBy(head.id)">{{ headText(head) }}</button><span class="grip" role="separator" tabindex="0" :aria-label="`width of ${headText(head)}`" aria-orientation="vertical" :aria-valuenow="widths[head.id] ?? 0" aria-valuetext="arrows make it narrower or wider" @pointerdown.prevent="resize($event, head.id)" @keydown="resizeByKey($event, head.id)" /></th>
           </tr>
         </thead>
@@ -259,6 +258,7 @@ tr.sum td { font-weight: 560; }
 .sort { min-height: 24px; font-weight: 560; }
 .sort:hover { color: var(--act); }
 .spark { width: 100px; }
+.head { display: inline-block; min-height: 24px; line-height: 24px; }
 .chooser { padding: 8px 12px; display: grid; gap: 2px; min-width: 220px; }
 .choice { display: flex; align-items: center; gap: 4px; min-height: 26px; }
 .choice label { flex: 1; display: flex; gap: 8px; align-items: center; }

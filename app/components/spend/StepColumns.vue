@@ -74,7 +74,7 @@ const SHOWN_ROWS = 400
             <button class="step" :class="{ chosen: chosen(index, row), none: row.values[0] === null }" :aria-pressed="chosen(index, row)" :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`" @click="choose(index, spend.columns[index]!, row)" @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)" @keydown="onKey($event, refOf(spend.columns[index]!, row)); walk($event, index, spend.columns[index]!, row)">
               <span class="name">{{ row.label }}</span>
               <span class="amount">{{ amountText(index, row.amount) }}</span>
-              <ChangeMark class="mark" :now="row.amount" :before="row.before" />
+              <ChangeMark v-if="spend.comparedReach !== 'none'" class="mark" :now="row.amount" :before="row.before" />
               <span class="bar" :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }" />
             </button>
             <button class="more" tabindex="-1" :aria-label="`what to do with ${row.label}`" @click="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)">⋯</button>

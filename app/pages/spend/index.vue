@@ -19,7 +19,7 @@ watch(() => [route.query, data.facts?.revision] as const, async () => {
 }, { immediate: true, deep: true })
 
 const days = computed(() => spend.shown ? daysBetween(spend.period.start, spend.period.end) : 0)
-const difference = computed(() => spend.totalBefore === null || !spend.additive ? null : subtractTexts(spend.total, spend.totalBefore))
+const difference = computed(() => spend.totalBefore === null || !spend.additive || spend.comparedReach === 'none' ? null : subtractTexts(spend.total, spend.totalBefore))
 const signed = (amount: string) => `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.shown!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
 const perDay = computed(() => {
   const each = divideText(spend.total, Math.max(1, days.value))
@@ -59,7 +59,8 @@ onKeyStroke('Escape', (event) => {
           <span v-if="spend.totals.length > 7" class="minor">and {{ spend.totals.length - 7 }} more units</span>
           <span v-if="spend.shown!.reportCurrency && spend.original.length" class="minor">billed as {{ spend.original.map(o => `${money(o.amount, o.currency)} ${o.currency}`).join(' + ') }}</span>
           <span v-if="spend.additive"><b>{{ perDay }} {{ unitSign(spend.currency, spend.shown!.measure) }}</b><span class="label">a day</span></span>
-          <span v-if="difference !== null && spend.compared"><ChangeMark :now="spend.total" :before="spend.totalBefore" /> <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}</span></span>
+          <span v-if="difference !== null && spend.compared"><ChangeMark :now="spend.total" :before="spend.totalBefore" /> <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}<template v-if="spend.comparedReach === 'part'">, of which charges are loaded {{ spend.compared.start < spend.days!.firstDay ? `from ${dayText(spend.days!.firstDay)}` : `to ${dayText(spend.days!.lastDay)}` }}</template></span></span>
+          <span v-else-if="spend.compared && spend.comparedReach === 'none' && spend.shown!.show === 'table'" class="minor">nothing is loaded of {{ periodText(spend.compared) }}</span>
           <span class="kinds" role="group" aria-label="Chart">
             <SentenceChoice label="chart" :options="charts.map(value => ({ value, label: chartNames[value] }))" :chosen="spend.view.chart" :text="chartNames[spend.view.chart]" @choose="actions.go({ chart: $event })" />
             <SentenceChoice v-if="spend.view.chart !== 'multiples' && spend.view.splitBy.length" label="how many values" :options="mostOptions" :chosen="String(spend.view.largest)" :text="`largest ${spend.view.largest}`" @choose="actions.go({ largest: Number($event) })" />

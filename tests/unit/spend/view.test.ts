@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { periodText } from '../../../app/utils/spend-view'
-import { charts, comparedPeriod, readView, resolvePeriod, rollingPeriods, withoutValue, withValue, writeView, type SpendView } from '../../../core/spend/view'
+import { charts, comparedPeriod, reachInto, readView, resolvePeriod, rollingPeriods, withoutValue, withValue, writeView, type SpendView } from '../../../core/spend/view'
 import { measures } from '../../../core/spend/question'
 import { tableColumns } from '../../../core/spend/table'
 import { grains } from '../../../core/time/grain'
@@ -53,4 +53,12 @@ it('says periods in words', () => {
   expect(periodText({ start: '2026-10-01', end: '2026-11-01' })).toBe('October 2026')
   expect(periodText({ start: '2026-08-01', end: '2026-11-01' })).toBe('August 2026 to October 2026')
   expect(periodText({ start: '2026-11-17', end: '2026-11-18' })).toBe('17 Nov 2026')
+})
+
+it('says how far the data reaches into a period', () => {
+  const days = { firstDay: '2025-11-01', lastDay: '2026-11-23' }
+  const reach = (start: string, end: string) => reachInto({ start, end }, days)
+  expect([reach('2024-10-09', '2025-11-01'), reach('2026-11-24', '2026-12-01')]).toEqual(['none', 'none'])
+  expect([reach('2025-10-31', '2025-11-02'), reach('2026-11-23', '2026-11-25')]).toEqual(['part', 'part'])
+  expect([reach('2025-11-01', '2026-11-24'), reach('2026-02-01', '2026-03-01')]).toEqual(['whole', 'whole'])
 })
