@@ -69,6 +69,17 @@ export function quotientText(part: bigint, whole: bigint, digits: number): strin
   return scaledText((part < 0n) === (whole < 0n) ? quotient : -quotient)
 }
 
+/** An amount times a decimal of so many digits after its point, given as a whole number; rounded half to even. */
+export function timesDecimal(amount: Scaled, factor: bigint, digits: number): Scaled {
+  const one = 10n ** BigInt(digits)
+  const product = amount * factor
+  const size = product < 0n ? -product : product
+  let quotient = size / one
+  const twice = size % one * 2n
+  if (twice > one || (twice === one && quotient % 2n === 1n)) quotient += 1n
+  return product < 0n ? -quotient : quotient
+}
+
 /** Rounds half away from zero to the currency's decimals. */
 export function roundScaled(value: Scaled, decimals: number): Scaled {
   const unit = minorUnit(decimals)

@@ -81,8 +81,9 @@ const FEWER = 4
 /**
  * Answers several questions. Where one splits the same charges further than another, the charges are passed over for it alone, and the
  * other is added up from its groups; so are several of few values from one that is asked for all of them.
+ * @param groupsFor passes over the charges, for whoever makes more of the groups than their sums.
  */
-export function answersPacked(cube: Cube, asked: readonly Question[]): PackedAnswer[] {
+export function answersPacked(cube: Cube, asked: readonly Question[], groupsFor: (question: Question) => Groups = question => groupCharges(cube, { ...question, ...sumsFor(question.measure) })): PackedAnswer[] {
   const first = asked.map((question): Question => findsLargestFirst(cube, question) ? { ...question, grain: null } : question)
   const roots = finerQuestions(first)
   const questions = [...first, ...jointQuestions(first.filter((_, i) => roots[i] === null), dimension => cube.coding(dimension).values.length)]
@@ -97,18 +98,18 @@ export function answersPacked(cube: Cube, asked: readonly Question[]): PackedAns
     const whole = from === null ? null : groupsOf(from)
     const groups = whole && whole.size <= most
       ? rollUp(whole, question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)), question.grain)
-      : groupCharges(cube, { ...question, ...sumsFor(question.measure) })
+      : groupsFor(question)
     known.set(i, groups)
     return groups
   }
   return asked.map((question, i) => {
-    if (question.grain !== first[i]!.grain) return byTimeAnswer(cube, groupsOf(i), question)
+    if (question.grain !== first[i]!.grain) return byTimeAnswer(groupsOf(i), question, groupsFor)
     return question.measure === 'unitPrice' ? packAnswer(priceAnswer(groupsOf(i), question), question.splitBy) : sumAnswer(groupsOf(i), question)
   })
 }
 
 /** A difference of the first two sums, or the first where there is one. */
-const sumOf = ({ sums, cells }: Groups, group: number): Scaled => sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
+export const sumOf = ({ sums, cells }: Groups, group: number): Scaled => sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
 
 function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): PackedAnswer {
   const near = nearSums(groups)
@@ -117,13 +118,13 @@ function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' 
 }
 
 /** The course in time of the combinations that are largest over the whole period, given the groups of all of it. */
-function byTimeAnswer(cube: Cube, whole: Groups, question: Question): PackedAnswer {
+function byTimeAnswer(whole: Groups, question: Question, groupsFor: (question: Question) => Groups): PackedAnswer {
   const { kept, ...sums } = largestGroups(whole, nearSums(whole), question.limit)
   const keep = { ...question.keep }
   question.splitBy.forEach((dimension, split) => {
     keep[dimension] = [...new Set(Array.from(kept, group => valueOf(whole, group, split)))]
   })
-  const groups = groupCharges(cube, { ...question, keep, ...sumsFor(question.measure) })
+  const groups = groupsFor({ ...question, keep })
   // values of one dimension are kept whatever the others: not each combination of them is among the largest
   const nameOf = ({ kinds, codes }: Groups, group: number) => JSON.stringify([kinds[group], ...codes.map(own => own[group])])
   const names = new Set(Array.from(kept, group => nameOf(whole, group)))
@@ -222,7 +223,7 @@ function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups
 }
 
 /** Exact totals of groups by kind, and of how many groups. */
-function kindTotals(groups: Groups, of: Uint32Array): Map<number, { amount: Scaled, count: number }> {
+export function kindTotals(groups: Groups, of: Uint32Array): Map<number, { amount: Scaled, count: number }> {
   const kinds = of.map(group => groups.kinds[group]!)
   const cells = of.map(group => groups.cells[group]!)
   const sums = groups.sums.map((sum) => {

@@ -4,8 +4,9 @@ import { CellIndex } from './cell-index'
 /** A column of codes from 0 to below `size`. */
 export type CodeColumn = { codes: ArrayLike<number>, size: number }
 
-/** Up to so many possible combinations are looked up in a flat table. */
-const FLAT = 1 << 20
+/** A flat table of all possible combinations is kept where it has at most so many places, or so many to an item. */
+const FLAT = 1 << 12
+const FLAT_TO_AN_ITEM = 16
 
 /** The combinations of codes that occur, numbered in the order in which they are first met: which one each item has, and the first item of each. */
 export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint32Array, first: Uint32Array } {
@@ -24,7 +25,7 @@ export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint
     return { of, first: first.subarray(0, found) }
   }
   const keys = keysOf(columns, count)
-  if (possible > FLAT) {
+  if (possible > Math.max(FLAT, count * FLAT_TO_AN_ITEM)) {
     const index = new CellIndex()
     for (let item = 0; item < count; item++) {
       const place = of[item] = index.place(keys[item]!)

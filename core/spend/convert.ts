@@ -1,63 +1,98 @@
-import { Decimal } from '../money/decimal'
+import { decimalText, type Decimal } from '../money/decimal'
 import { rateDays, rateOn, type Rate } from '../money/rates'
-import { parseScaled, scaled, scaledText, type Scaled } from '../money/scaled'
+import { scaledText, timesDecimal, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
-import { answer, firstOfEach, sumByCurrency } from './answer'
+import { answersPacked, kindTotals, sumByCurrency, sumOf, sumsFor } from './answer'
 import type { Cube } from './cube'
-import { costMeasures, type Answer, type AnswerRow, type CurrencyAmount, type Question } from './question'
+import { groupCharges, type Groups } from './group'
+import { countingUp } from './order'
+import { unpackAnswer, type PackedAnswer } from './packed'
+import { costMeasures, type Answer, type CurrencyAmount, type Question } from './question'
+import { about, rollUp } from './roll-up'
+import { Sums } from './sums'
 
 /** What an answer in one currency adds: the amounts before they were converted, and what no rate was found for. */
-export type Converted = Answer & { original: CurrencyAmount[], unconverted: { currency: string, from: Day, to: Day, amount: string }[] }
+type Conversion = { original: CurrencyAmount[], unconverted: { currency: string, from: Day, to: Day, amount: string }[] }
+export type Converted = Answer & Conversion
+export type PackedConverted = PackedAnswer & Conversion
+
+/** Answers in one currency, see `answersIn`. */
+export function answerIn(cube: Cube, question: Question, reportCurrency: string, rates: readonly Rate[]): Converted {
+  return unpackAnswer(answersIn(cube, [question], reportCurrency, rates)[0]!)
+}
 
 /**
- * Answers in one currency. Each charge is converted at the rate of its day, whole sums between two dates of the list of rates at once;
- * every converted sum is rounded half to even to 15 decimals. What has no rate stays in its own currency and is named: nothing is guessed.
+ * Answers several questions in one currency. Each charge is converted at the rate of its day, whole sums between two dates of the list of
+ * rates at once; every converted sum is rounded half to even to 15 decimals. What has no rate stays in its own currency and is named:
+ * nothing is guessed. What is not money is answered as it is.
  */
-export function answerIn(cube: Cube, question: Question, reportCurrency: string, rates: readonly Rate[]): Converted {
-  if (!isMoney(question.measure)) return { ...answer(cube, question), original: [], unconverted: [] }
-  const { limit, ...all } = question
-  const days = rateDays(rates, reportCurrency, question.start, question.end)
-  const rows = new Map<string, { row: AnswerRow, amount: Scaled }>()
-  const original: CurrencyAmount[] = []
-  const unconverted: Converted['unconverted'] = []
-  days.forEach((start, i) => {
-    const end = days[i + 1] ?? question.end
-    const part = answer(cube, { ...all, start, end })
-    original.push(...part.totals)
-    const known = new Map(part.totals.map(({ currency }) => [currency, rateOn(rates, currency, reportCurrency, start)]))
-    for (const { currency, amount } of part.totals) if (!known.get(currency)) unconverted.push({ currency, from: start, to: end, amount })
-    for (const row of part.rows) {
-      const found = known.get(row.currency)
-      const currency = found ? reportCurrency : row.currency
-      const key = JSON.stringify([row.start, currency, ...question.splitBy.map(dimension => row.values[dimension])])
-      const amount = found ? convert(row.amount, found.rate) : scaled(row.amount)
-      const entry = rows.get(key)
-      if (entry) entry.amount += amount
-      else rows.set(key, { row: { ...row, currency }, amount })
-    }
+export function answersIn(cube: Cube, questions: readonly Question[], reportCurrency: string, rates: readonly Rate[]): PackedConverted[] {
+  const conversions = new Map<string, Conversion>()
+  const answers = answersPacked(cube, questions, (question) => {
+    if (!isMoney(question.measure)) return groupCharges(cube, { ...question, ...sumsFor(question.measure) })
+    const { groups, ...conversion } = convertedGroups(cube, question, reportCurrency, rates)
+    conversions.set(about(question), conversion)
+    return groups
   })
-  const merged = [...rows.values()].sort((a, b) => (a.row.start ?? '') === (b.row.start ?? '') ? (a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1) : (a.row.start ?? '') < (b.row.start ?? '') ? -1 : 1)
-  return { ...cutTo(merged, limit, question.splitBy), original: sumByCurrency(original.map(({ currency, amount }) => ({ currency, amount: scaled(amount) }))), unconverted }
+  return answers.map((answer, i) => ({ ...answer, ...conversions.get(about(questions[i]!)) ?? { original: [], unconverted: [] } }))
 }
 
-/** The largest rows of an answer, and the rest with its count. */
-function cutTo(rows: { row: AnswerRow, amount: Scaled }[], limit: number | undefined, splitBy: readonly string[]): Answer {
-  const totals = sumByCurrency(rows.map(({ row, amount }) => ({ currency: row.currency, amount })))
-  const written = (list: typeof rows) => list.map(({ row, amount }) => ({ ...row, amount: scaledText(amount) }))
-  const name = ({ row }: { row: AnswerRow }) => JSON.stringify([row.currency, ...splitBy.map(dimension => row.values[dimension])])
-  const sizes = new Map<string, { currency: string, amount: Scaled }>()
-  for (const item of rows) sizes.set(name(item), { currency: item.row.currency, amount: (sizes.get(name(item))?.amount ?? 0n) + item.amount })
-  if (limit === undefined || sizes.size <= limit) return { totals, rows: written(rows), rest: null }
-  const size = (n: Scaled) => n < 0n ? -n : n
-  const ordered = [...sizes].sort(([, { amount: a }], [, { amount: b }]) => size(a) === size(b) ? 0 : size(a) > size(b) ? -1 : 1)
-  const largest = new Set(firstOfEach(ordered, ([, { currency }]) => currency, limit).map(([key]) => key))
-  if (largest.size === sizes.size) return { totals, rows: written(rows), rest: null }
-  const left = rows.filter(item => !largest.has(name(item)))
-  return { totals, rows: written(rows.filter(item => largest.has(name(item)))), rest: { count: sizes.size - largest.size, amounts: sumByCurrency(left.map(({ row, amount }) => ({ currency: row.currency, amount }))) } }
+/** The groups of a question with their sums in one currency, as far as there are rates. */
+function convertedGroups(cube: Cube, question: Question, reportCurrency: string, rates: readonly Rate[]): Conversion & { groups: Groups } {
+  const days = rateDays(rates, reportCurrency, question.start, question.end)
+  const groups = groupCharges(cube, { ...question, ...sumsFor(question.measure), cuts: days })
+  const names = cube.currencies.includes(reportCurrency) ? cube.currencies : [...cube.currencies, reportCurrency]
+  const own = names.indexOf(reportCurrency)
+  const factors = new Map<number, Factor | null>()
+  const factorOf = (kind: number, cut: number) => {
+    const key = kind * days.length + cut
+    if (!factors.has(key)) factors.set(key, asFactor(rateOn(rates, names[kind]!, reportCurrency, days[cut]!)?.rate))
+    return factors.get(key)!
+  }
+  const sums = new Sums(groups.size)
+  const kinds = new Int32Array(groups.size)
+  const lacking = new Map<number, Scaled>()
+  for (let group = 0; group < groups.size; group++) {
+    const kind = groups.kinds[group]!
+    const cut = groups.cuts![groups.steps[group]!]!
+    const factor = factorOf(kind, cut)
+    const amount = sumOf(groups, group)
+    kinds[group] = factor ? own : kind
+    sums.set(group, !factor || kind === own ? amount : timesDecimal(amount, factor.units, factor.digits))
+    if (!factor) lacking.set(kind * days.length + cut, (lacking.get(kind * days.length + cut) ?? 0n) + amount)
+  }
+  const converted: Groups = { ...groups, kinds, kindCount: names.length, denomination: kind => names[kind]!, sums: [sums], cells: countingUp(groups.size) }
+  const originals = kindTotals(groups, countingUp(groups.size))
+  return {
+    groups: rollUp(converted, question.splitBy.map((_, split) => split), question.grain),
+    original: sumByCurrency([...originals].map(([kind, { amount }]) => ({ currency: names[kind]!, amount }))),
+    unconverted: gaps(lacking, names, days, question.end, (kind, cut) => factorOf(kind, cut) === null),
+  }
 }
 
-function convert(amount: string, rate: Decimal): Scaled {
-  return parseScaled(new Decimal(amount).times(rate).toFixed())!.value
+/** What has no rate, a line for each currency and run of days that lack one. */
+function gaps(lacking: Map<number, Scaled>, names: string[], days: Day[], end: Day, lacks: (kind: number, cut: number) => boolean): Conversion['unconverted'] {
+  const found: { kind: number, first: number, last: number, amount: Scaled }[] = []
+  for (const [key, amount] of [...lacking].sort(([a], [b]) => a - b)) {
+    const [kind, cut] = [Math.floor(key / days.length), key % days.length]
+    const before = found.at(-1)
+    const between = before?.kind === kind ? days.slice(before.last + 1, cut).every((_, i) => lacks(kind, before.last + 1 + i)) : false
+    if (before && between) {
+      before.last = cut
+      before.amount += amount
+    }
+    else found.push({ kind, first: cut, last: cut, amount })
+  }
+  return found.map(({ kind, first, last, amount }) => ({ currency: names[kind]!, from: days[first]!, to: days[last + 1] ?? end, amount: scaledText(amount) }))
+}
+
+/** A rate as a whole number and how many of its digits stand after the point. */
+type Factor = { units: bigint, digits: number }
+
+function asFactor(rate: Decimal | undefined): Factor | null {
+  if (!rate) return null
+  const [whole, fraction = ''] = decimalText(rate).split('.') as [string, string?]
+  return { units: BigInt(whole + fraction), digits: fraction.length }
 }
 
 function isMoney(measure: Question['measure']): boolean {

@@ -1,5 +1,5 @@
 import { scaled, type Scaled } from '../money/scaled'
-import { dayFromNumber, dayNumber } from '../time/day'
+import { dayFromNumber, dayNumber, type Day } from '../time/day'
 import { grainSteps } from '../time/grain'
 import type { DictionaryName } from '../focus/star'
 import { CellIndex } from './cell-index'
@@ -26,6 +26,8 @@ export type Groups = {
   /** The place of a group's time in `starts`, which are in order; 0 without a grain, where there are no starts. */
   steps: Int32Array
   starts: string[] | null
+  /** By step which of the question's cuts it follows, where it has some; a start may then stand for several steps. */
+  cuts: number[] | null
   sums: Sums[]
   /** The cell that a group's sums stand in. */
   cells: Uint32Array
@@ -55,7 +57,8 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const units = unitCoding(cube, question.by)
   const steps = stepsWithin(segments, question, startHour, endHour)
   const kinds = question.by === undefined || question.by === 'currency' ? [Math.max(1, cube.currencies.length)] : question.by === 'currency per pricing unit' ? [Math.max(1, cube.currencies.length), units!.values.length] : [units!.values.length]
-  const sizes = [...(question.grain === null ? [] : [steps.starts.length]), ...codings.map(coding => coding.values.length), ...kinds]
+  const isStepped = question.grain !== null || question.cuts !== undefined
+  const sizes = [...(isStepped ? [steps.starts.length] : []), ...codings.map(coding => coding.values.length), ...kinds]
   const cells = sizes.reduce((a, b) => a * b, 1)
   const rows = segments.reduce((n, { rows }) => n + rows, 0)
   const sparse = cells > Math.min(MOST_DENSE_CELLS, Math.max(DENSE_CELLS, rows))
@@ -65,7 +68,7 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const indexes = compacted ? Array.from({ length: compacted.length + 1 }, () => new CellIndex()) : []
   const shape: Omit<PassShape, 'timed' | 'masks'> = {
     filters: narrowed.filters.map(({ coding }) => coding.layers.length), splits: codings.map(coding => coding.layers.length),
-    stepped: question.grain !== null,
+    stepped: isStepped,
     denomination: kinds.length === 2 ? 'both' : units ? 'unit' : 'currency', measures: sums.length, compacted,
   }
   const arrays: PassArrays = {
@@ -91,7 +94,7 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
     const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary].codes)
     const codesOf = (coding: Coding) => coding.layers.map(layer => ownCodes(segment.keys[layer.dictionary], layer.codes))
     arrays.times = segment.time.codes
-    arrays.stepOf = timed || question.grain !== null ? stepsOf(segment, steps, startHour, endHour) : noCodes
+    arrays.stepOf = timed || isStepped ? stepsOf(segment, steps, startHour, endHour) : noCodes
     arrays.currency = segment.currency
     arrays.maskKeys = masks.map(({ codes }) => codes)
     arrays.masks = masks.map(({ mask }) => mask)
@@ -111,7 +114,7 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
       pass(arrays, from, to)
     }
   }
-  return readGroups({ codings, starts: question.grain === null ? null : steps.starts, sizes, sums, arrays, cube, units, by: question.by ?? 'currency', compacted })
+  return readGroups({ codings, starts: isStepped ? steps.starts : null, cuts: steps.cuts, sizes, sums, arrays, cube, units, by: question.by ?? 'currency', compacted })
 }
 
 /** After which parts the key must be made shorter, so that it stays countable by a float. */
@@ -158,7 +161,7 @@ function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint
   return found
 }
 
-type Steps = { starts: string[], stepOfDay: Int32Array | null, from: number }
+type Steps = { starts: string[], stepOfDay: Int32Array | null, from: number, cuts: number[] | null }
 
 /** By a segment's places of time the step of the grain, 0 without a grain; −1 outside the period. */
 function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHour: number, endHour: number): Int32Array {
@@ -170,13 +173,35 @@ function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHou
 }
 
 /** Starts of the grain, only as far as the segments reach into the period. */
-function stepsWithin(segments: Segment[], { grain }: Grouping, startHour: number, endHour: number): Steps {
-  if (grain === null) return { starts: [], stepOfDay: null, from: 0 }
+function stepsWithin(segments: Segment[], { grain, cuts }: Grouping, startHour: number, endHour: number): Steps {
+  if (grain === null && !cuts) return { starts: [], stepOfDay: null, from: 0, cuts: null }
   const first = Math.max(startHour, segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity))
   const last = Math.min(endHour - 1, segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity))
-  if (first > last) return { starts: [''], stepOfDay: new Int32Array(1), from: startHour }
+  if (first > last) return { starts: [''], stepOfDay: new Int32Array(1), from: startHour, cuts: cuts ? [0] : null }
   const from = Math.floor(first / 24)
-  return { ...grainSteps(dayFromNumber(from), dayFromNumber(Math.floor(last / 24) + 1), grain), from: from * 24 }
+  const days = Math.floor(last / 24) + 1 - from
+  const steps = grain === null ? { starts: [''], stepOfDay: new Int32Array(days) } : grainSteps(dayFromNumber(from), dayFromNumber(from + days), grain)
+  return { ...cuts ? cutSteps(steps, from, days, cuts) : { ...steps, cuts: null }, from: from * 24 }
+}
+
+/** Steps that begin anew at each cut; hours lie between cuts as they are. */
+function cutSteps({ starts, stepOfDay }: { starts: string[], stepOfDay: Int32Array | null }, from: number, days: number, cuts: readonly Day[]): Omit<Steps, 'from'> {
+  const numbers = cuts.map(dayNumber)
+  const cutOfDay = new Int32Array(days)
+  for (let day = 0, cut = 0; day < days; day++) {
+    while (cut + 1 < numbers.length && numbers[cut + 1]! <= from + day) cut++
+    cutOfDay[day] = cut
+  }
+  if (!stepOfDay) return { starts, stepOfDay, cuts: starts.map((_, hour) => cutOfDay[Math.floor(hour / 24)]!) }
+  const cut: Omit<Steps, 'from'> & { cuts: number[] } = { starts: [], stepOfDay: new Int32Array(days), cuts: [] }
+  for (let day = 0; day < days; day++) {
+    if (day === 0 || stepOfDay[day] !== stepOfDay[day - 1] || cutOfDay[day] !== cutOfDay[day - 1]) {
+      cut.starts.push(starts[stepOfDay[day]!]!)
+      cut.cuts.push(cutOfDay[day]!)
+    }
+    cut.stepOfDay![day] = cut.starts.length - 1
+  }
+  return cut
 }
 
 function unitCoding(cube: Cube, by: Denomination | undefined): Coding | null {
@@ -249,9 +274,9 @@ function aboveTest(cube: Cube, { start, end, keep, leaveOut, billingMonth }: Sco
   return (_value, code) => passing.has(code)
 }
 
-type Read = { codings: Coding[], starts: string[] | null, sizes: number[], sums: Sums[], arrays: PassArrays, cube: Cube, units: Coding | null, by: Denomination, compacted: readonly number[] | null }
+type Read = { codings: Coding[], starts: string[] | null, cuts: number[] | null, sizes: number[], sums: Sums[], arrays: PassArrays, cube: Cube, units: Coding | null, by: Denomination, compacted: readonly number[] | null }
 
-function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, compacted }: Read): Groups {
+function readGroups({ codings, starts, cuts, sizes, sums, arrays, cube, units, by, compacted }: Read): Groups {
   const { counts, indexes } = arrays
   const most = compacted ? indexes.at(-1)!.size : counts.length
   let size = 0
@@ -265,7 +290,7 @@ function readGroups({ codings, starts, sizes, sums, arrays, cube, units, by, com
   const first = parts[kindAt]!
   const second = parts[kindAt + 1]
   return {
-    size, sums, cells, starts,
+    size, sums, cells, starts, cuts,
     counts: cells.map(cell => counts[cell]!),
     codes: parts.slice(splitAt, kindAt), values: codings.map(coding => coding.values),
     kindCount: sizes[kindAt]! * (sizes[kindAt + 1] ?? 1),

@@ -40,8 +40,11 @@ export type Question = Scope & {
   limit?: number
 }
 
-/** Several sums at once, for whoever needs the groups themselves. `by` says what keeps sums apart that must not be added. */
-export type Grouping = Scope & { splitBy: string[], grain: Grain | null, measures: readonly MeasureName[], by?: Denomination }
+/**
+ * Several sums at once, for whoever needs the groups themselves. `by` says what keeps sums apart that must not be added; at each of the
+ * days of `cuts`, the first being the period's start, a new step of time begins besides those of the grain.
+ */
+export type Grouping = Scope & { splitBy: string[], grain: Grain | null, measures: readonly MeasureName[], by?: Denomination, cuts?: readonly Day[] }
 
 /** What keeps sums apart: the billing currency, a quantity's unit, or both. */
 export type Denomination = 'currency' | 'pricing unit' | 'consumed unit' | 'currency per pricing unit'

@@ -27,7 +27,7 @@ export function rollUp(groups: Groups, splits: readonly number[], grain: Grain |
     }),
     codes: splits.map(split => pick(groups.codes[split]!)), values: splits.map(split => groups.values[split]!),
     kinds: pick(groups.kinds), kindCount: groups.kindCount, denomination: groups.denomination,
-    steps: pick(steps), starts: grain === null ? null : starts,
+    steps: pick(steps), starts: grain === null ? null : starts, cuts: null,
   }
 }
 
@@ -41,7 +41,7 @@ function stepsOf({ starts: own }: Groups, grain: Grain | null): { starts: string
 }
 
 /** Which charges a question is about and what it adds up, whatever it splits by. */
-function about({ splitBy: _, grain: __, limit: ___, ...rest }: Question): string {
+export function about({ splitBy: _, grain: __, limit: ___, ...rest }: Question): string {
   return JSON.stringify(Object.entries(rest).sort(([a], [b]) => a < b ? -1 : 1))
 }
 

@@ -1,5 +1,5 @@
 import { scaledText, type Scaled } from '../money/scaled'
-import { EXACT, EXACT_ROWS, fromLimbs } from './limbs'
+import { EXACT, EXACT_ROWS, fromLimbs, highLimb, lowLimb } from './limbs'
 
 /**
  * Exact sums of one measure for many groups ("cells"). Amounts are added to `high` and `low` by whoever passes over the rows, in runs
@@ -50,6 +50,16 @@ export class Sums {
     }
     this.#highBound = 0
     this.#rowBound = 0
+  }
+
+  /** Puts an amount into a cell that holds nothing. */
+  set(cell: number, amount: Scaled): void {
+    const [high, low] = [highLimb(amount), lowLimb(amount)]
+    if (Math.abs(high) < EXACT) {
+      this.high[cell] = high
+      this.low[cell] = low
+    }
+    else this.#carried.set(cell, amount)
   }
 
   /** Adds another sum's cell, exactly. */

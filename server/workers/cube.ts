@@ -3,13 +3,13 @@ import { parentPort } from 'node:worker_threads'
 import type { Rate } from '../../core/money/rates'
 import { scaledText } from '../../core/money/scaled'
 import { answer, answersPacked, plainGroups, type Group } from '../../core/spend/answer'
-import { answerIn, type Converted } from '../../core/spend/convert'
+import { answerIn, answersIn, type Converted, type PackedConverted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
 import { Cube, chunkKey, type Chunk } from '../../core/spend/cube'
 import { columnDimensions, columnPlace } from '../../core/spend/dimension'
 import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
-import { packAnswer, type PackedAnswer } from '../../core/spend/packed'
+import type { PackedAnswer } from '../../core/spend/packed'
 import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
 import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
 import type { SpendReference } from '../../core/spend/reference'
@@ -30,7 +30,6 @@ export type Beside = { reference: SpendReference, rates: Rate[] }
 export type CubeUpdate = { revision: number, gone: ChunkName[] } & Partial<Beside>
 /** A question as it comes in: in one currency where it names one. */
 export type Asked = Question & { reportCurrency?: string }
-type PackedConverted = PackedAnswer & Omit<Converted, 'rows'>
 export type CubeFacts = {
   columns: string[], unused: { name: string, since: string }[], found: string[], inherited: string[], tags: string[]
   firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, hourly: boolean
@@ -150,10 +149,20 @@ const calls: CubeCalls = {
   },
   answer: answerAsked,
   answers(questions) {
-    // what is asked as billed is answered together: much of it is the same charges, split further
-    const plain = questions.flatMap((question, i) => question.reportCurrency ? [] : [i])
-    const answered = new Map(answersPacked(cube, plain.map(i => questions[i]!)).map((found, k) => [plain[k]!, found]))
-    return questions.map(({ reportCurrency, ...question }, i) => reportCurrency ? packAnswer(answerIn(cube, question, reportCurrency, rates), question.splitBy) : answered.get(i)!)
+    // what is asked in one currency, or as billed, is answered together: much of it is the same charges, split further
+    const found = new Array<PackedAnswer | PackedConverted>(questions.length)
+    for (const currency of new Set(questions.map(question => question.reportCurrency))) {
+      const places = questions.flatMap((question, i) => question.reportCurrency === currency ? [i] : [])
+      const own = places.map((i): Question => {
+        const { reportCurrency: _, ...question } = questions[i]!
+        return question
+      })
+      const answers = currency ? answersIn(cube, own, currency, rates) : answersPacked(cube, own)
+      answers.forEach((answer, k) => {
+        found[places[k]!] = answer
+      })
+    }
+    return found
   },
   compare: question => compare(cube, question),
   group: question => plainGroups(cube, question),
