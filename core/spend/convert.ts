@@ -1,5 +1,5 @@
 import { decimalText, type Decimal } from '../money/decimal'
-import { rateDays, rateOn, type Rate } from '../money/rates'
+import { rateDays, rateFinder, type Rate } from '../money/rates'
 import { scaledText, timesDecimal, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
 import { answersPacked, kindTotals, sumByCurrency, sumOf, sumsFor } from './answer'
@@ -43,10 +43,11 @@ function convertedGroups(cube: Cube, question: Question, reportCurrency: string,
   const groups = groupCharges(cube, { ...question, ...sumsFor(question.measure), cuts: days })
   const names = cube.currencies.includes(reportCurrency) ? cube.currencies : [...cube.currencies, reportCurrency]
   const own = names.indexOf(reportCurrency)
+  const rateOn = rateFinder(rates)
   const factors = new Map<number, Factor | null>()
   const factorOf = (kind: number, cut: number) => {
     const key = kind * days.length + cut
-    if (!factors.has(key)) factors.set(key, asFactor(rateOn(rates, names[kind]!, reportCurrency, days[cut]!)?.rate))
+    if (!factors.has(key)) factors.set(key, asFactor(rateOn(names[kind]!, reportCurrency, days[cut]!)?.rate))
     return factors.get(key)!
   }
   const sums = new Sums(groups.size)

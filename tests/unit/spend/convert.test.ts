@@ -1,7 +1,7 @@
 import Big from 'big.js'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { rateOn, type Rate } from '../../../core/money/rates'
+import { rateFinder, type Rate } from '../../../core/money/rates'
 import { scaled, scaledText, timesDecimal } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
 import { answerIn, answersIn } from '../../../core/spend/convert'
@@ -24,12 +24,13 @@ it('converts as reckoning charge by charge does, for one question and for severa
     const cube = cubeOf(all)
     // an inverse rate has no end: only rates of the direction itself are without rounding
     const direct = rates.filter(({ to, from }) => to === currency && from !== currency)
+    const rateOn = rateFinder(direct)
     const answers = answersIn(cube, questions, currency, direct).map(unpackAnswer)
     questions.forEach((q, i) => {
       const sums = new Map<string, bigint>()
       for (const charge of all) {
         if (charge.day < q.start || charge.day >= q.end) continue
-        const found = rateOn(direct, charge.currency, currency, charge.day)
+        const found = rateOn(charge.currency, currency, charge.day)
         const start = q.grain === null ? null : q.grain === 'hour' ? `${charge.day}T${String(charge.hour).padStart(2, '0')}` : grainStart(charge.day, q.grain)
         const key = JSON.stringify([start, found ? currency : charge.currency, ...q.splitBy.map(d => valueOf(charge, d))])
         sums.set(key, (sums.get(key) ?? 0n) + (found ? scaled(new Big(charge.amount).times(found.rate).toFixed()) : scaled(charge.amount)))
@@ -45,7 +46,7 @@ it('converts as reckoning charge by charge does, for one question and for severa
       for (const t of totals) if (t.currency !== currency) expect(totalOf(unconverted, t.currency)).toBe(scaled(t.amount))
       for (const gap of unconverted) {
         expect(gap.from >= q.start && gap.to <= q.end && gap.from < gap.to).toBe(true)
-        expect(rateOn(direct, gap.currency, currency, gap.from)).toBeNull()
+        expect(rateOn(gap.currency, currency, gap.from)).toBeNull()
       }
     })
   }), { numRuns: 150 })
