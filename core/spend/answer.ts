@@ -1,5 +1,5 @@
 import { Decimal, decimalText } from '../money/decimal'
-import { scaledText, type Scaled } from '../money/scaled'
+import { scaled, scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
 import { combinationsOf, keysOf, type CodeColumn } from './combinations'
 import { groupCharges, kindColumn, splitColumns, stepColumn, type Groups } from './group'
@@ -119,7 +119,7 @@ function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' 
 
 /** The course in time of the combinations that are largest over the whole period, given the groups of all of it. */
 function byTimeAnswer(whole: Groups, question: Question, groupsFor: (question: Question) => Groups): PackedAnswer {
-  const { kept, ...sums } = largestGroups(whole, nearSums(whole), question.limit)
+  const { kept, rest } = largestGroups(whole, nearSums(whole), question.limit)
   const keep = { ...question.keep }
   question.splitBy.forEach((dimension, split) => {
     keep[dimension] = [...new Set(Array.from(kept, group => valueOf(whole, group, split)))]
@@ -129,7 +129,9 @@ function byTimeAnswer(whole: Groups, question: Question, groupsFor: (question: Q
   const nameOf = ({ kinds, codes }: Groups, group: number) => JSON.stringify([kinds[group], ...codes.map(own => own[group])])
   const names = new Set(Array.from(kept, group => nameOf(whole, group)))
   const shown = countingUp(groups.size).filter(group => names.has(nameOf(groups, group)))
-  return { ...sums, splitBy: question.splitBy, rows: packGroups(groups, sorted(groups, shown, nearSums(groups))) }
+  // sums that were rounded on the way, by the day, are added up as they are shown
+  const totals = sumByCurrency([...rest?.amounts.map(({ currency, amount }) => ({ currency, amount: scaled(amount) })) ?? [], ...[...kindTotals(groups, shown)].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount }))])
+  return { totals, rest, splitBy: question.splitBy, rows: packGroups(groups, sorted(groups, shown, nearSums(groups))) }
 }
 
 function nearSums({ sums: [first, less], cells }: Groups): Float64Array {

@@ -71,3 +71,12 @@ it('multiplies by a decimal as a library does, rounding half to even', () => {
   }))
   expect([5n, 15n, -5n, -15n].map(amount => timesDecimal(amount, 1n, 1))).toEqual([0n, 2n, 0n, -2n])
 })
+
+it('rows and rest of many values add up to the total, rounded as they are', () => {
+  const all = Array.from({ length: 5000 }, (_, i) => ({ day: addDays('2026-09-01', i % 28), hour: 0, currency: i % 3 ? 'USD' : 'EUR', amount: `${i % 17}.123456789012345`, values: { ResourceId: `r${i * 31 % 2300}` }, tags: {} }))
+  // a rate holds over many steps of time: the sum of a resource is rounded once, its steps each by themselves
+  const rates: Rate[] = ['2026-09-01', '2026-09-18'].map((validFrom, i) => ({ from: 'USD', to: 'EUR', validFrom, rate: `0.91370${i}3` }))
+  const { rows, rest, totals } = answerIn(cubeOf(all), { measure: 'billedCost', splitBy: ['ResourceId'], grain: 'day', limit: 40, keep: {}, leaveOut: {}, start: '2026-09-01', end: '2026-10-01' }, 'EUR', rates)
+  expect(rest!.count).toBe(2260)
+  expect(scaledText(rows.reduce((n, row) => n + scaled(row.amount), 0n) + scaled(rest!.amounts[0]!.amount))).toBe(totals[0]!.amount)
+})
