@@ -11,6 +11,10 @@ export class ColumnValues {
   /** By number; null for bytes that are not UTF-8. */
   readonly texts: (string | null)[] = ['']
   #arena = new Uint8Array(4096)
+  /** The arena, and the bytes that were last asked about, to be compared four at a time. */
+  #arenaFours = new DataView(this.#arena.buffer)
+  #bytes: Uint8Array = this.#arena
+  #bytesFours: DataView = this.#arenaFours
   #used = 0
   #from = [0]
   #to = [0]
@@ -67,7 +71,15 @@ export class ColumnValues {
   #equal(number: number, bytes: Uint8Array, from: number, to: number): boolean {
     const start = this.#from[number]!
     if (this.#to[number]! - start !== to - from) return false
-    for (let i = from, k = start; i < to; i++, k++) if (bytes[i] !== this.#arena[k]) return false
+    if (bytes !== this.#bytes) {
+      this.#bytes = bytes
+      this.#bytesFours = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+    }
+    const [fours, own] = [this.#bytesFours, this.#arenaFours]
+    let i = from
+    let k = start
+    for (; i + 4 <= to; i += 4, k += 4) if (fours.getInt32(i) !== own.getInt32(k)) return false
+    for (; i < to; i++, k++) if (bytes[i] !== this.#arena[k]) return false
     return true
   }
 
@@ -77,6 +89,7 @@ export class ColumnValues {
       const arena = new Uint8Array(Math.max(this.#arena.length * 2, this.#used + length))
       arena.set(this.#arena.subarray(0, this.#used))
       this.#arena = arena
+      this.#arenaFours = new DataView(arena.buffer)
     }
     this.#arena.set(bytes.subarray(from, to), this.#used)
     this.#from[number] = this.#used

@@ -29,6 +29,8 @@ export class CsvScanner {
   /** Records handed on, the header included. */
   records = 0
   #buffer = new Uint8Array(1 << 20)
+  /** The same bytes, to be compared four at a time. */
+  #fours = new DataView(this.#buffer.buffer)
   #used = 0
   #cells = cellArrays(64)
   /** How many cells the header and the record before have; only records as wide as the header are compared. */
@@ -56,6 +58,7 @@ export class CsvScanner {
       const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, wanted))
       buffer.set(this.#buffer.subarray(0, this.#used))
       this.#buffer = buffer
+      this.#fours = new DataView(buffer.buffer)
     }
     this.#buffer.set(piece, this.#used)
     this.#used += piece.length
@@ -80,6 +83,7 @@ export class CsvScanner {
   /** Hands on all whole records of the buffer. @returns where the first incomplete one begins. */
   #scan(last: boolean): number {
     const buffer = this.#buffer
+    const fours = this.#fours
     const used = this.#used
     const { delimiter } = this
     const ceiling = Math.max(delimiter, CR)
@@ -106,7 +110,9 @@ export class CsvScanner {
           // what stands as it stood in the row before, up to a comma or the end of the line, need not be taken apart again
           const start = fromBefore[cells]!
           const length = toBefore[cells]! - start
-          while (known < length && at + known < used && buffer[at + known] === buffer[start + known]) known++
+          const most = Math.min(length, used - at)
+          while (known + 4 <= most && fours.getInt32(at + known) === fours.getInt32(start + known)) known += 4
+          while (known < most && buffer[at + known] === buffer[start + known]) known++
           if (known === length && at + known < used) {
             const byte = buffer[at + known]!
             if (byte === delimiter || byte === LF || byte === CR) same[cells] = 1
