@@ -152,7 +152,7 @@ export const useSpend = defineStore('spend', () => {
       const listed = Object.values(questions).filter(q => q !== null)
       const [answers, compare, partsNow] = await Promise.all([
         askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
-        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: { start, end }, before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions }, spendComparison, signal) : null,
+        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: { start, end }, before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions, ...(next.reportCurrency && { reportCurrency: next.reportCurrency }) }, spendComparison, signal) : null,
         stepsDone(next) ? askParts(keptWithSteps(next), signal) : null,
       ])
       const answered = (name: keyof typeof questions) => questions[name] ? answers[listed.indexOf(questions[name])]! : null

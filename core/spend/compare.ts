@@ -1,9 +1,11 @@
+import type { Rate } from '../money/rates'
 import { scaledText, type Scaled } from '../money/scaled'
 import { daysBetween } from '../time/day'
 import type { Period } from '../time/period'
 import { plainGroups } from './answer'
+import { plainGroupsIn } from './convert'
 import type { Cube } from './cube'
-import type { CostMeasure, Scope } from './question'
+import type { CostMeasure, Grouping, Scope } from './question'
 
 /** One period against another, by the values of dimensions. */
 export type CompareQuestion = Omit<Scope, 'start' | 'end'> & { measure: CostMeasure, splitBy: string[], now: Period, before: Period, currency?: string }
@@ -41,12 +43,14 @@ const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory'] as const
  * Contributions sorted by size; they add up to the whole change in each currency.
  * Formula (checks of the trade): Δ = ΔQ·P₀ + ΔP·Q₀ + ΔP·ΔQ for each SKU in one unit, with P = cost / quantity; divisions are rounded to 15
  * decimals, and the last part takes what rounding left, so that the sum is exact.
+ * @param inOne one currency for all costs, each charge at the rate of its day: what other rates did is then part of what prices did.
  */
-export function compare(cube: Cube, { measure, splitBy, now, before, currency, ...scope }: CompareQuestion): Comparison {
+export function compare(cube: Cube, { measure, splitBy, now, before, currency, ...scope }: CompareQuestion, inOne?: { currency: string, rates: readonly Rate[] }): Comparison {
   const lines = new Map<string, { values: Record<string, string | null>, currency: string, lines: Map<string, Line> }>()
   const side = (period: Period, which: 'now' | 'before') => {
     const asked = [...new Set([...splitBy, ...PRICED_BY])]
-    for (const group of plainGroups(cube, { ...scope, ...period, splitBy: asked, grain: null, measures: [measure, 'pricingQuantity'] })) {
+    const grouping: Grouping = { ...scope, ...period, splitBy: asked, grain: null, measures: [measure, 'pricingQuantity'] }
+    for (const group of inOne ? plainGroupsIn(cube, grouping, inOne.currency, inOne.rates) : plainGroups(cube, grouping)) {
       if (currency && group.currency !== currency) continue
       const values = Object.fromEntries(splitBy.map(dimension => [dimension, group.values[dimension]!]))
       const key = JSON.stringify([group.currency, ...splitBy.map(dimension => values[dimension])])

@@ -2,12 +2,12 @@ import { decimalText, type Decimal } from '../money/decimal'
 import { rateDays, rateFinder, type Rate } from '../money/rates'
 import { scaledText, timesDecimal, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
-import { answersPacked, kindTotals, sumByCurrency, sumOf, sumsFor } from './answer'
+import { answersPacked, kindTotals, plainGroups, sumByCurrency, sumOf, sumsFor, type Group } from './answer'
 import type { Cube } from './cube'
 import { groupCharges, type Groups } from './group'
 import { countingUp } from './order'
 import { unpackAnswer, type PackedAnswer } from './packed'
-import { costMeasures, type Answer, type CurrencyAmount, type Question } from './question'
+import { costMeasures, type Answer, type CurrencyAmount, type Grouping, type Question } from './question'
 import { about, rollUp } from './roll-up'
 import { Sums } from './sums'
 
@@ -35,6 +35,17 @@ export function answersIn(cube: Cube, questions: readonly Question[], reportCurr
     return groups
   })
   return answers.map((answer, i) => ({ ...answer, ...conversions.get(about(questions[i]!)) ?? { original: [], unconverted: [] } }))
+}
+
+/** Groups as plain values, their first amount in one currency; each comes as often as rates change within the period. What has no rate stays as it is. */
+export function plainGroupsIn(cube: Cube, question: Grouping, reportCurrency: string, rates: readonly Rate[]): Group[] {
+  const rateOn = rateFinder(rates)
+  const days = rateDays(rates, reportCurrency, question.start, question.end)
+  return days.flatMap((start, i) => plainGroups(cube, { ...question, start, end: days[i + 1] ?? question.end }).map((group) => {
+    const factor = asFactor(rateOn(group.currency, reportCurrency, start)?.rate)
+    const [cost, ...others] = group.amounts as [Scaled, ...Scaled[]]
+    return factor ? { ...group, currency: reportCurrency, amounts: [timesDecimal(cost, factor.units, factor.digits), ...others] } : group
+  }))
 }
 
 /** The groups of a question with their sums in one currency, as far as there are rates. */

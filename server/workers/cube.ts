@@ -48,7 +48,7 @@ export type CubeCalls = {
   answer: (question: Asked) => Answer | Converted
   /** Several questions of one state of the data, their rows packed. */
   answers: (questions: Asked[]) => (PackedAnswer | PackedConverted)[]
-  compare: (question: CompareQuestion) => Comparison
+  compare: (question: CompareQuestion & { reportCurrency?: string }) => Comparison
   group: (question: Grouping) => Group[]
   /** The conditions of a scope as dictionary ids, and how many charges they leave. */
   narrowed: (scope: Scope) => NarrowedIds & { charges: number }
@@ -164,7 +164,7 @@ const calls: CubeCalls = {
     }
     return found
   },
-  compare: question => compare(cube, question),
+  compare: ({ reportCurrency, ...question }) => compare(cube, question, reportCurrency ? { currency: reportCurrency, rates } : undefined),
   group: question => plainGroups(cube, question),
   narrowed(scope) {
     const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })

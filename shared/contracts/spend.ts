@@ -16,12 +16,14 @@ export const spendCondition = z.union([
 const scope = { keep: narrowing.default({}), leaveOut: narrowing.default({}), conditions: z.array(spendCondition).max(20).default([]), billingMonth: month.optional() }
 const splitBy = z.array(z.string()).max(8).refine(list => new Set(list).size === list.length, 'name each dimension once')
 
+const reportCurrency = z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR').optional()
+
 export const spendQuestion = z.object({
   measure: spendMeasure, splitBy, grain: grain.nullable(), start: day, end: day, ...scope,
   /** Only so many of the largest of each currency or unit: amounts of different ones are not larger or smaller than each other. */
   limit: z.number().int().positive().optional(),
   /** One currency for all costs, at the rates of each charge's day; what has no rate stays in its own. */
-  reportCurrency: z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR').optional(),
+  reportCurrency,
 }).refine(question => question.start < question.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
 export type SpendQuestion = z.input<typeof spendQuestion>
 
@@ -30,7 +32,7 @@ export type SpendQuestion = z.input<typeof spendQuestion>
 export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40), packed: z.boolean().default(false) })
 
 const period = z.object({ start: day, end: day }).refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
-export const compareQuestion = z.object({ measure: costMeasure, splitBy, now: period, before: period, ...scope, currency: z.string().optional() })
+export const compareQuestion = z.object({ measure: costMeasure, splitBy, now: period, before: period, ...scope, currency: z.string().optional(), reportCurrency })
 const effects = z.object({ quantity: amountText, price: amountText, both: amountText, newAndGone: amountText, other: amountText })
 export const spendComparison = z.object({
   contributions: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), kind: z.enum(['new', 'gone', 'both']), currency: z.string(), now: amountText, before: amountText, difference: amountText, perDay: amountText, effects })),

@@ -97,6 +97,7 @@ it('one currency for all: at each day’s rate, the original beside it, a missin
   expect(before.unconverted).toEqual([{ currency: 'USD', from: '2026-10-01', to: '2026-11-01', amount: '100' }])
   expect(await server.json('rates/table', post({ lines: [{ 'from': 'USD', 'to': 'EUR', 'valid from': '2026-10-01', 'rate': '0.9' }, { 'from': 'USD', 'to': 'EUR', 'valid from': '2026-10-07', 'rate': '0.95' }] }))).toEqual({ rates: 2, changed: 2 })
   const now = await ask({ reportCurrency: 'EUR' })
+  expect(spendComparison.parse(await server.json('spend/compare', post({ measure: 'billedCost', splitBy: ['ServiceName'], now: { start: '2026-10-01', end: '2026-11-01' }, before: { start: '2026-09-01', end: '2026-10-01' }, reportCurrency: 'EUR' }))).totals).toMatchObject([{ currency: 'EUR', now: '122' }])
   expect(now).toMatchObject({ totals: [{ currency: 'EUR', amount: '122' }], original: [{ currency: 'EUR', amount: '27' }, { currency: 'USD', amount: '100' }], unconverted: [] })
   expect((await server.call('rates/table', post({ lines: [{ from: 'USD', to: 'XXQ', rate: '-1' }] }))).status).toBe(422)
 })

@@ -15,8 +15,8 @@ const target = (c: Contribution) => ({ dimension: splitBy.value[0]!, value: c.va
 const signed = (text: string) => Number(text) === 0 ? '–' : `${Number(text) > 0 ? '+' : ''}${money(text, spend.currency)}`
 
 /** The causes in words, largest first. */
-const effectWords = { quantity: 'more or less used, at the old prices', price: 'other prices, for what was used before', both: 'both together', newAndGone: 'SKUs that came or went', other: 'without a quantity: corrections, tax, credits, purchases' } as const
-const causes = computed(() => total.value ? (Object.keys(effectWords) as (keyof typeof effectWords)[]).map(name => ({ name, said: effectWords[name], amount: total.value!.effects[name] })).filter(c => Number(c.amount) !== 0).sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount))) : [])
+const effectWords = computed(() => ({ quantity: 'more or less used, at the old prices', price: `other prices${spend.shown!.reportCurrency ? ' and exchange rates' : ''}, for what was used before`, both: 'both together', newAndGone: 'SKUs that came or went', other: 'without a quantity: corrections, tax, credits, purchases' }))
+const causes = computed(() => total.value ? (Object.keys(effectWords.value) as (keyof typeof effectWords.value)[]).map(name => ({ name, said: effectWords.value[name], amount: total.value!.effects[name] })).filter(c => Number(c.amount) !== 0).sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount))) : [])
 
 const STEPS = 8
 /** The bars of the waterfall: before, the largest steps, the rest, now. Widths are shares of the largest level, for drawing only. */

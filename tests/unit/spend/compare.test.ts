@@ -82,3 +82,12 @@ it('an invoice’s difference is taken apart into tax, rounding and what is unex
 it('finds spellings that are likely one, and leaves different names apart', () => {
   expect(likelySpellings(['booking', 'Booking', 'bookings', 'booking-team', 'platform', 'plattform', 'customs', 'crew-roster', 'Crew Roster', 'live-1', 'live-2', 'ab', 'ac']).map(g => g.values)).toEqual([['Booking', 'booking', 'booking-team', 'bookings'], ['Crew Roster', 'crew-roster'], ['platform', 'plattform']])
 })
+
+it('compares in one currency, other rates told as other prices', () => {
+  const charge = (day: string, amount: string, currency: string): PlainCharge => ({ day, hour: 0, currency, amount, quantity: '10', values: { ServiceName: 's', SkuId: currency, PricingUnit: 'GB' }, tags: {} })
+  const cube = cubeOf([charge('2026-09-05', '100', 'USD'), charge('2026-10-05', '100', 'USD'), charge('2026-09-05', '7', 'EUR'), charge('2026-10-20', '9', 'EUR'), charge('2026-10-20', '5', 'NOK')])
+  const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' }, { from: 'USD', to: 'EUR', validFrom: '2026-10-02', rate: '0.8' }]
+  const { contributions, totals } = compare(cube, { measure: 'billedCost', splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {} }, { currency: 'EUR', rates })
+  expect(totals).toMatchObject([{ currency: 'EUR', now: '89', before: '97', difference: '-8', effects: { price: '-8', quantity: '0', newAndGone: '0' } }, { currency: 'NOK', now: '5', before: '0' }])
+  expect(contributions.map(c => [c.currency, c.kind])).toEqual([['EUR', 'both'], ['NOK', 'new']])
+})
