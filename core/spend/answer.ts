@@ -15,9 +15,12 @@ export type Group = { values: Record<string, string | null>, start: string | nul
 
 /** The groups as plain values, for whoever goes on reckoning with them. */
 export function plainGroups(cube: Cube, question: Grouping): Group[] {
-  const groups = groupCharges(cube, question)
+  return plainOf(groupCharges(cube, question), question)
+}
+
+export function plainOf(groups: Groups, { splitBy, grain }: Grouping): Group[] {
   return Array.from({ length: groups.size }, (_, group) => ({
-    values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency: groups.denomination(groups.kinds[group]!),
+    values: valuesOf(groups, group, splitBy), start: grain === null ? null : startOf(groups, group), currency: groups.denomination(groups.kinds[group]!),
     amounts: groups.sums.map(sum => sum.total(groups.cells[group]!)), count: groups.counts[group]!,
   }))
 }
@@ -58,12 +61,7 @@ export function sumsFor(measure: Measure): { measures: MeasureName[], by: Denomi
  * what has no quantity has no row.
  */
 export function answer(cube: Cube, question: Question): Answer {
-  return unpackAnswer(answerPacked(cube, question))
-}
-
-/** The same with its rows packed. */
-export function answerPacked(cube: Cube, question: Question): PackedAnswer {
-  return answersPacked(cube, [question])[0]!
+  return unpackAnswer(answersPacked(cube, [question])[0]!)
 }
 
 /** From so many possible values on, the largest are found over the whole period, and then only their charges are looked at by time. */
@@ -79,7 +77,7 @@ function findsLargestFirst(cube: Cube, { splitBy, grain, limit, measure, conditi
 const FEWER = 4
 
 /**
- * Answers several questions. Where one splits the same charges further than another, the charges are passed over for it alone, and the
+ * Answers several questions, their rows packed. Where one splits the same charges further than another, the charges are passed over for it alone, and the
  * other is added up from its groups; so are several of few values from one that is asked for all of them.
  * @param groupsFor passes over the charges, for whoever makes more of the groups than their sums.
  */
@@ -296,7 +294,7 @@ function compareNames({ denomination, kinds, codes }: Groups, a: number, b: numb
 }
 
 /** The first so many items of each kind. */
-export function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: number): T[] {
+function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: number): T[] {
   const counts = new Map<string, number>()
   return items.filter((item) => {
     const before = counts.get(kindOf(item)) ?? 0

@@ -2,12 +2,12 @@ import { decimalText, type Decimal } from '../money/decimal'
 import { rateDays, rateFinder, type Rate } from '../money/rates'
 import { scaledText, timesDecimal, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
-import { answersPacked, kindTotals, plainGroups, sumByCurrency, sumOf, sumsFor, type Group } from './answer'
+import { answersPacked, kindTotals, plainOf, sumByCurrency, sumOf, sumsFor, type Group } from './answer'
 import type { Cube } from './cube'
 import { groupCharges, type Groups } from './group'
 import { countingUp } from './order'
 import { unpackAnswer, type PackedAnswer } from './packed'
-import { costMeasures, type Answer, type CurrencyAmount, type Grouping, type Question } from './question'
+import { costMeasures, type Answer, type CurrencyAmount, type Grouping, type Question, type Scope } from './question'
 import { about, rollUp } from './roll-up'
 import { Sums } from './sums'
 
@@ -39,35 +39,43 @@ export function answersIn(cube: Cube, questions: readonly Question[], reportCurr
 
 /** Groups as plain values, their first amount in one currency; each comes as often as rates change within the period. What has no rate stays as it is. */
 export function plainGroupsIn(cube: Cube, question: Grouping, reportCurrency: string, rates: readonly Rate[]): Group[] {
-  const rateOn = rateFinder(rates)
-  const days = rateDays(rates, reportCurrency, question.start, question.end)
-  return days.flatMap((start, i) => plainGroups(cube, { ...question, start, end: days[i + 1] ?? question.end }).map((group) => {
-    const factor = asFactor(rateOn(group.currency, reportCurrency, start)?.rate)
+  const { days, factorOf } = factorsOver(question, reportCurrency, rates)
+  const groups = groupCharges(cube, { ...question, cuts: days })
+  return plainOf(groups, question).map((group, i) => {
+    const factor = factorOf(group.currency, groups.cuts![groups.steps[i]!]!)
     const [cost, ...others] = group.amounts as [Scaled, ...Scaled[]]
     return factor ? { ...group, currency: reportCurrency, amounts: [timesDecimal(cost, factor.units, factor.digits), ...others] } : group
-  }))
+  })
+}
+
+/** The days within a period at which other rates begin, and what an amount is multiplied by from each of them on; null where there is no rate. */
+function factorsOver({ start, end }: Scope, reportCurrency: string, rates: readonly Rate[]): { days: Day[], factorOf: (currency: string, cut: number) => Factor | null } {
+  const days = rateDays(rates, reportCurrency, start, end)
+  const rateOn = rateFinder(rates)
+  const known = new Map<string, (Factor | null)[]>()
+  return {
+    days,
+    factorOf(currency, cut) {
+      let factors = known.get(currency)
+      if (!factors) known.set(currency, factors = days.map(day => asFactor(rateOn(currency, reportCurrency, day)?.rate)))
+      return factors[cut]!
+    },
+  }
 }
 
 /** The groups of a question with their sums in one currency, as far as there are rates. */
 function convertedGroups(cube: Cube, question: Question, reportCurrency: string, rates: readonly Rate[]): Conversion & { groups: Groups } {
-  const days = rateDays(rates, reportCurrency, question.start, question.end)
+  const { days, factorOf } = factorsOver(question, reportCurrency, rates)
   const groups = groupCharges(cube, { ...question, ...sumsFor(question.measure), cuts: days })
   const names = cube.currencies.includes(reportCurrency) ? cube.currencies : [...cube.currencies, reportCurrency]
   const own = names.indexOf(reportCurrency)
-  const rateOn = rateFinder(rates)
-  const factors = new Map<number, Factor | null>()
-  const factorOf = (kind: number, cut: number) => {
-    const key = kind * days.length + cut
-    if (!factors.has(key)) factors.set(key, asFactor(rateOn(names[kind]!, reportCurrency, days[cut]!)?.rate))
-    return factors.get(key)!
-  }
   const sums = new Sums(groups.size)
   const kinds = new Int32Array(groups.size)
   const lacking = new Map<number, Scaled>()
   for (let group = 0; group < groups.size; group++) {
     const kind = groups.kinds[group]!
     const cut = groups.cuts![groups.steps[group]!]!
-    const factor = factorOf(kind, cut)
+    const factor = factorOf(names[kind]!, cut)
     const amount = sumOf(groups, group)
     kinds[group] = factor ? own : kind
     sums.set(group, !factor || kind === own ? amount : timesDecimal(amount, factor.units, factor.digits))
@@ -78,7 +86,7 @@ function convertedGroups(cube: Cube, question: Question, reportCurrency: string,
   return {
     groups: rollUp(converted, question.splitBy.map((_, split) => split), question.grain),
     original: sumByCurrency([...originals].map(([kind, { amount }]) => ({ currency: names[kind]!, amount }))),
-    unconverted: gaps(lacking, names, days, question.end, (kind, cut) => factorOf(kind, cut) === null),
+    unconverted: gaps(lacking, names, days, question.end, (kind, cut) => factorOf(names[kind]!, cut) === null),
   }
 }
 

@@ -91,3 +91,11 @@ it('compares in one currency, other rates told as other prices', () => {
   expect(totals).toMatchObject([{ currency: 'EUR', now: '89', before: '97', difference: '-8', effects: { price: '-8', quantity: '0', newAndGone: '0' } }, { currency: 'NOK', now: '5', before: '0' }])
   expect(contributions.map(c => [c.currency, c.kind])).toEqual([['EUR', 'both'], ['NOK', 'new']])
 })
+
+it('a cost above something is meant of the whole period, however often rates change within it', () => {
+  const charge = (day: string, amount: string, ServiceName: string): PlainCharge => ({ day, hour: 0, currency: 'USD', amount, quantity: '10', values: { ServiceName, SkuId: 's', PricingUnit: 'GB' }, tags: {} })
+  const cube = cubeOf([charge('2026-10-05', '60', 'large'), charge('2026-10-20', '60', 'large'), charge('2026-10-20', '70', 'small')])
+  const rates = ['2026-10-01', '2026-10-15'].map((validFrom, i) => ({ from: 'USD', to: 'EUR', validFrom, rate: `0.${i + 8}` }))
+  const { contributions } = compare(cube, { measure: 'billedCost', splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {}, conditions: [{ dimension: 'ServiceName', keep: true, above: '100' }] }, { currency: 'EUR', rates })
+  expect(contributions.map(c => [c.values.ServiceName, c.now])).toEqual([['large', '102']])
+})
