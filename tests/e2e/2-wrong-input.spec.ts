@@ -24,10 +24,17 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await expect(detail).toContainText('12,50')
     await expect(detail).toContainText('no thousands separator')
     await expect(page.getByRole('button', { name: 'Wrong bill' })).toHaveCount(0)
+    // what is kept comes late: the source loses its name before it is there
+    await page.route('**/api/v1/mappings', async (route) => {
+      await new Promise(resolve => setTimeout(resolve, 800))
+      await route.continue()
+    }, { times: 1 })
+    const kept = page.waitForResponse('**/api/v1/mappings')
     await dropFiles(page, [file('notes.csv', 'a,b\n1,2\n')], '.droparea')
     await expect(page.getByLabel('Source', { exact: true })).toHaveValue('notes')
     await page.getByLabel('Source', { exact: true }).fill(' ')
     await expect(page.getByText('Name the source of each delivery.')).toBeVisible()
+    await kept
     await page.getByLabel('Source', { exact: true }).fill('notes')
     // a file that is no FOCUS cannot be loaded before it is said what its columns are; what the mapping lacks is named
     await expect(page.getByText('One file is not FOCUS')).toBeVisible()

@@ -15,7 +15,10 @@ const look = (given: Mapping | null) => attempt(async () => {
   preview.value = await client.send('POST', 'mappings/preview', { source: props.delivery.source, name: props.delivery.files[0]!.name, text: props.delivery.text!.slice(0, 200_000), mapping: given }, mappingPreview)
   mapping.value ??= preview.value.mapping
 })
-onMounted(() => look(null))
+// a source without a name has nothing kept for it to ask for: it is asked when it has one
+watch(() => props.delivery.source.trim(), (name) => {
+  if (name && (!mapping.value || problem.value)) void look(mapping.value)
+}, { immediate: true })
 function change(edit: (next: Mapping) => void) {
   const next = JSON.parse(JSON.stringify(mapping.value)) as Mapping
   edit(next)
