@@ -1,6 +1,7 @@
-import { mkdirSync, mkdtempSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
+import { DuckDBInstance } from '@duckdb/node-api'
 import { PGlite } from '@electric-sql/pglite'
 import { parquetWriteBuffer } from 'hyparquet-writer'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -126,6 +127,18 @@ it('reads Parquet as it reads CSV: the same charges give the same sums, decimals
   const broken = await deliver(server, 'parquet', Buffer.concat([Buffer.from('PAR1'), Buffer.from('nonsense'.repeat(20)), Buffer.from('PAR1')]))
   expect(broken.state).toBe('refused')
   expect(broken.errors[0]!.reason).toContain('Parquet')
+})
+
+it.each(['snappy', 'gzip', 'zstd'])('reads Parquet that another engine has written with %s', async (codec) => {
+  const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-parquet-'))
+  const [from, to] = [join(folder, 'bill.csv'), join(folder, 'bill.parquet')]
+  writeFileSync(from, focusCsv([account('q', { BilledCost: '12.000000000000001', ResourceId: `codec-${codec}` }), account('q', { BilledCost: '-2', ResourceId: `codec-${codec}` })]))
+  const duck = await (await DuckDBInstance.create(':memory:')).connect()
+  await duck.run(`copy (select * replace (BilledCost::decimal(38,15) as BilledCost) from read_csv('${from}', all_varchar = true, nullstr = '')) to '${to}' (format parquet, codec '${codec}')`)
+  const loaded = await deliver(server, 'codecs', readFileSync(to))
+  rmSync(folder, { recursive: true })
+  expect(loaded).toMatchObject({ state: 'loaded', rows: 2 })
+  expect(await total({ keep: { ResourceId: [`codec-${codec}`] } })).toEqual([{ currency: 'EUR', amount: '10.000000000000001' }])
 })
 
 it('of several who undo at once one does it, and loads that wait behind go on', async () => {
