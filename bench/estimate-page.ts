@@ -20,8 +20,8 @@ export function largeEstimate(card: RateCard, rows: number, ranges: boolean): Es
     ...newEstimate('large', card, card.regions[0]!.id), useFreeAllowance: true, discounts: [{ provider: card.provider, percent: '5' }], taxPercent: '20',
     components: [...components, { id: 'support', part: 'part 0', kind: 'support', inputs: { plan: 'hearing' }, confirmed: [], note: '', muted: false, pattern: null }],
     scenarios: [
-      { id: 's1', name: '1', whole: { pays: '1 year, none upfront' }, rows: {} }, { id: 's2', name: '2', whole: { pays: '3 years, all upfront' }, rows: {} }, { id: 's3', name: '3', whole: { where: card.regions[1]!.id }, rows: {} },
-      { id: 's4', name: '4', whole: { where: card.regions[2]!.id, pays: '1 year, part upfront' }, rows: {} }, { id: 's5', name: '5', whole: {}, rows: { c0: { count: '9' } } },
+      { id: 's1', name: '1', whole: { pays: '1 year, paid monthly' }, rows: {} }, { id: 's2', name: '2', whole: { pays: '3 years, all in advance' }, rows: {} }, { id: 's3', name: '3', whole: { where: card.regions[1]!.id }, rows: {} },
+      { id: 's4', name: '4', whole: { where: card.regions[2]!.id, pays: '1 year, part in advance' }, rows: {} }, { id: 's5', name: '5', whole: {}, rows: { c0: { count: '9' } } },
     ],
   }
 }

@@ -1,3 +1,4 @@
+import { usualPayment } from '../core/ratecard/earlier-words'
 import { Decimal, decimalText } from '../core/money/decimal'
 import { meterFacts } from '../core/ratecard/meters'
 import { findPrice, type Meter, type PriceLine, type RateCard } from '../core/ratecard/rate-card'
@@ -221,7 +222,7 @@ function usage(line: PriceLine, quantity: Decimal, unitPrice: string, what: stri
   }
 }
 
-const terms = (line: PriceLine, years: 1 | 3, upfront: 'none' | 'part' | 'all') => line.commitments!.find(c => c.years === years && c.upfront === upfront)!
+const terms = (line: PriceLine, years: 1 | 3, upfront: 'none' | 'part' | 'all') => line.commitments!.find(c => c.years === years && c.paid === usualPayment(upfront))!
 
 /** What an hour under the commitment costs, its upfront spread over the hours of the term. */
 function effectiveHour(line: PriceLine, years: 1 | 3, upfront: 'none' | 'all'): Decimal {

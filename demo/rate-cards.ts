@@ -8,17 +8,17 @@ const printed = (value: number, decimals: number) => decimalText(new Decimal(val
 const HOURS_A_YEAR = 8760
 // What a commitment costs of the on-demand price, by years and upfront: longer and more upfront is cheaper.
 const commitmentShares = [
-  { years: 1, upfront: 'none', share: 0.7 }, { years: 1, upfront: 'part', share: 0.67 }, { years: 1, upfront: 'all', share: 0.65 },
-  { years: 3, upfront: 'none', share: 0.52 }, { years: 3, upfront: 'part', share: 0.49 }, { years: 3, upfront: 'all', share: 0.46 },
+  { years: 1, paid: 'paid monthly', share: 0.7 }, { years: 1, paid: 'part in advance', share: 0.67 }, { years: 1, paid: 'all in advance', share: 0.65 },
+  { years: 3, paid: 'paid monthly', share: 0.52 }, { years: 3, paid: 'part in advance', share: 0.49 }, { years: 3, paid: 'all in advance', share: 0.46 },
 ] as const
 
 function commitments(hourly: number): CommitmentPrice[] {
-  return commitmentShares.map(({ years, upfront, share }) => {
+  return commitmentShares.map(({ years, paid, share }) => {
     const effective = Number(printed(hourly * share, 4))
-    const paidUpfront = upfront === 'none' ? 0 : upfront === 'part' ? 0.5 : 1
+    const paidUpfront = paid === 'paid monthly' ? 0 : paid === 'part in advance' ? 0.5 : 1
     const hourlyPrice = Number(printed(effective * (1 - paidUpfront), 4))
     const upfrontPrice = new Decimal(printed(effective, 4)).minus(printed(hourlyPrice, 4)).times(HOURS_A_YEAR * years)
-    return { years, upfront, upfrontPrice: decimalText(upfrontPrice), hourlyPrice: printed(hourlyPrice, 4) }
+    return { years, paid, upfrontPrice: decimalText(upfrontPrice), hourlyPrice: printed(hourlyPrice, 4) }
   })
 }
 
@@ -94,9 +94,9 @@ function brackwater(): RateCard {
   }
   card.everywhere('Capacity database', 'database-tier-gb-month', null, 0.142, 4)
   for (const [variant, price, includes] of [
-    ['plain', 0.045, { iops: '500', mbps: '60', iopsMost: '500', mbpsMost: '60' }], ['plain, old', 0.062, { iops: '300', mbps: '40', iopsMost: '300', mbpsMost: '40' }],
-    ['steady', 0.088, { iops: '3000', mbps: '125', iopsMost: '16000', mbpsMost: '1000' }], ['swift', 0.132, { iops: '0', mbps: '500', iopsMost: '80000', mbpsMost: '4000' }],
-    ['plain, across zones', 0.058, { iops: '500', mbps: '60', iopsMost: '500', mbpsMost: '60' }], ['steady, across zones', 0.121, { iops: '3000', mbps: '125', iopsMost: '16000', mbpsMost: '1000' }],
+    ['plain', 0.045, { iops: '500', mbps: '60', iopsMost: '500', mbpsMost: '60', zones: '1' }], ['plain, old', 0.062, { iops: '300', mbps: '40', iopsMost: '300', mbpsMost: '40', zones: '1' }],
+    ['steady', 0.088, { iops: '3000', mbps: '125', iopsMost: '16000', mbpsMost: '1000', zones: '1' }], ['swift', 0.132, { iops: '0', mbps: '500', iopsMost: '80000', mbpsMost: '4000', zones: '1' }],
+    ['plain, across zones', 0.058, { iops: '500', mbps: '60', iopsMost: '500', mbpsMost: '60', zones: '2' }], ['steady, across zones', 0.121, { iops: '3000', mbps: '125', iopsMost: '16000', mbpsMost: '1000', zones: '2' }],
   ] as const) card.everywhere('Disks', 'disk-gb-month', variant, price, 4, { includes, serviceLevel: variant.includes('across') ? '99.99 % a month' : '99.9 % a month' })
   for (const [variant, iops, mbps] of [['steady', 0.0052, 0.041], ['swift', 0.064, 0.036], ['steady, across zones', 0.0071, 0.056]] as const) {
     card.everywhere('Disks', 'disk-iops-month', variant, iops, 5)
@@ -104,9 +104,9 @@ function brackwater(): RateCard {
   }
   for (const variant of ['plain', 'plain, across zones'] as const) card.everywhere('Disks', 'disk-transactions', variant, 0.052, 4)
   card.everywhere('Snapshots', 'snapshot-gb-month', null, 0.049, 4)
-  card.everywhere('Object storage', 'object-gb-month', 'ready', 0, 5, { tiers: [{ from: '0', price: '0.0228' }, { from: '51200', price: '0.0217' }, { from: '512000', price: '0.0206' }], serviceLevel: '99.95 % a month' })
-  card.everywhere('Object storage', 'object-gb-month', 'cool', 0.0124, 5, { includes: { minimumDays: '30' }, serviceLevel: '99.9 % a month', excludes: 'fetching' })
-  card.everywhere('Object storage', 'object-gb-month', 'deep', 0.0036, 5, { includes: { minimumDays: '180' }, serviceLevel: '99.9 % a month, hours to fetch', excludes: 'fetching' })
+  card.everywhere('Object storage', 'object-gb-month', 'ready', 0, 5, { tiers: [{ from: '0', price: '0.0228' }, { from: '51200', price: '0.0217' }, { from: '512000', price: '0.0206' }], includes: { minimumDays: '0', hoursToFetch: '0' }, serviceLevel: '99.95 % a month' })
+  card.everywhere('Object storage', 'object-gb-month', 'cool', 0.0124, 5, { includes: { minimumDays: '30', hoursToFetch: '0' }, serviceLevel: '99.9 % a month', excludes: 'fetching' })
+  card.everywhere('Object storage', 'object-gb-month', 'deep', 0.0036, 5, { includes: { minimumDays: '180', hoursToFetch: '12' }, serviceLevel: '99.9 % a month, hours to fetch', excludes: 'fetching' })
   card.everywhere('Object storage', 'object-gb-month', 'self-moving', 0.0192, 5, { serviceLevel: '99.9 % a month' })
   for (const [variant, write, read] of [['ready', 0.0052, 0.00042], ['cool', 0.0096, 0.00095], ['deep', 0.031, 0.0044], ['self-moving', 0.0052, 0.00042]] as const) {
     card.everywhere('Object storage', 'object-write-1000', variant, write, 6)
@@ -134,7 +134,7 @@ function brackwater(): RateCard {
     card.everywhere('Media', 'encoding-gb', quality, gb, 4)
   }
   card.everywhere('Media', 'indexing-minute', null, 0.021, 4)
-  card.everywhere('Desktop access', 'desktop-user', null, 4.6, 4, { includes: { profileGb: '20' } })
+  card.everywhere('Desktop access', 'desktop-user', null, 4.6, 4, { includes: { profileGb: '20', usersPerVcpuLittle: '7', usersPerVcpuUsual: '4.5', usersPerVcpuMuch: '2.5', usersPerVcpuMost: '1.2' } })
   card.everywhere('File shares', 'share-gb-month', 'calm', 0.071, 4, { includes: { mbps: '100' }, serviceLevel: '99.9 % a month' })
   card.everywhere('File shares', 'share-gb-month', 'lively', 0.164, 4, { includes: { mbps: '400' }, serviceLevel: '99.95 % a month' })
   card.everywhere('File shares', 'share-throughput-month', 'calm', 0.21, 4)
@@ -149,6 +149,13 @@ function brackwater(): RateCard {
   card.further('Message queue', 'queue-message', null, '1000000 Requests', 0.42, 4)
   card.further('Keys', 'key-month', null, 'Keys', 0.95, 4, { charged: 'existing' })
   card.further('Certificates', 'certificate-month', null, 'Certificates', 0.7, 4, { charged: 'existing' })
+  card.further('Site tunnels', 'vpn-hour', null, 'Hours', 0.048, 4, { charged: 'existing' })
+  card.further('Firewall', 'firewall-hour', null, 'Hours', 0.92, 4, { charged: 'existing' })
+  card.further('Firewall', 'firewall-gb', null, 'GB', 0.017, 4)
+  card.further('Name service', 'dns-zone-month', null, 'Units', 0.46, 4, { charged: 'existing' })
+  card.further('Addresses', 'address-hour', null, 'Hours', 0.0044, 4, { charged: 'existing' })
+  card.further('Container clusters', 'cluster-hour', null, 'Hours', 0.087, 4, { charged: 'existing' })
+  card.further('Graphics machines', 'gpu-hour', 'one graphics unit', 'Hours', 0.68, 4, { charged: 'existing' })
   card.support('Support', 'hearing', '29', [{ from: '0', price: '0.03' }], 'an answer within a day')
   card.support('Support', 'listening', '95', [{ from: '0', price: '0.09' }, { from: '10000', price: '0.065' }, { from: '80000', price: '0.045' }], 'an answer within an hour')
   return { provider: 'Brackwater Cloud', currency: 'EUR', validFrom: '2025-11-01', regions: card.regions, serverSizes, prices: card.prices }
@@ -183,12 +190,12 @@ function larkfield(): RateCard {
   card.everywhere('Hosted database', 'database-backup-gb-month', null, 0.068, 4)
   for (const [tier, price, gb] of [['shale', 0.028, 10], ['flint', 0.088, 60], ['granite', 0.29, 300]] as const) card.everywhere('Flat database', 'database-tier-hour', tier, price, 4, { includes: { storageGb: String(gb) } })
   card.everywhere('Flat database', 'database-tier-gb-month', null, 0.151, 4)
-  for (const [variant, price, includes] of [['standard', 0.052, { iops: '600', mbps: '80', iopsMost: '600', mbpsMost: '80' }], ['fast', 0.14, { iops: '5000', mbps: '300', iopsMost: '64000', mbpsMost: '2000' }]] as const) card.everywhere('Block storage', 'disk-gb-month', variant, price, 4, { includes })
+  for (const [variant, price, includes] of [['standard', 0.052, { iops: '600', mbps: '80', iopsMost: '600', mbpsMost: '80', zones: '1' }], ['fast', 0.14, { iops: '5000', mbps: '300', iopsMost: '64000', mbpsMost: '2000', zones: '1' }]] as const) card.everywhere('Block storage', 'disk-gb-month', variant, price, 4, { includes })
   card.everywhere('Block storage', 'disk-iops-month', 'fast', 0.0068, 5)
   card.everywhere('Block storage', 'disk-throughput-month', 'fast', 0.045, 5)
   card.everywhere('Block copies', 'snapshot-gb-month', null, 0.054, 4)
-  card.everywhere('Object store', 'object-gb-month', 'hot', 0.0241, 5)
-  card.everywhere('Object store', 'object-gb-month', 'cold', 0.0102, 5, { includes: { minimumDays: '90' } })
+  card.everywhere('Object store', 'object-gb-month', 'hot', 0.0241, 5, { includes: { minimumDays: '0', hoursToFetch: '0' } })
+  card.everywhere('Object store', 'object-gb-month', 'cold', 0.0102, 5, { includes: { minimumDays: '90', hoursToFetch: '0' } })
   for (const [variant, write, read] of [['hot', 0.0055, 0.0004], ['cold', 0.011, 0.0011]] as const) {
     card.everywhere('Object store', 'object-write-1000', variant, write, 6)
     card.everywhere('Object store', 'object-read-1000', variant, read, 6)
@@ -212,13 +219,15 @@ function larkfield(): RateCard {
     card.everywhere('Media', 'encoding-gb', quality, gb, 4)
   }
   card.everywhere('Media', 'indexing-minute', null, 0.024, 4)
-  card.everywhere('Desktops', 'desktop-user', null, 5.1, 4, { includes: { profileGb: '25' } })
+  card.everywhere('Desktops', 'desktop-user', null, 5.1, 4, { includes: { profileGb: '25', usersPerVcpuLittle: '6.5', usersPerVcpuUsual: '4', usersPerVcpuMuch: '2.2', usersPerVcpuMost: '1.1' } })
   card.everywhere('File space', 'share-gb-month', 'general', 0.088, 4, { includes: { mbps: '150' } })
   card.everywhere('File space', 'share-throughput-month', 'general', 0.25, 4)
   card.everywhere('Recovery', 'recovery-server', null, 24, 4)
   card.everywhere('Marketplace', 'licence-seat', 'Mossdesk', 17.5, 4, { includes: { broughtAlong: '0' } })
   card.everywhere('Marketplace', 'licence-core', 'Quillbase', 161, 4, { includes: { broughtAlong: '1' } })
   card.everywhere('Warehouse', 'analytics-scanned-tb', null, 5.4, 4)
+  card.further('Memory store', 'cache-node-hour', '6 GB', 'Hours', 0.061, 4, { charged: 'existing' })
+  card.further('Addresses', 'address-hour', null, 'Hours', 0.005, 4, { charged: 'existing' })
   card.further('Key store', 'key-month', null, 'Keys', 1.05, 4, { charged: 'existing' })
   card.support('Assistance', 'basic', '35', [{ from: '0', price: '0.035' }], 'an answer within a day')
   card.support('Assistance', 'prompt', '110', [{ from: '0', price: '0.1' }, { from: '12000', price: '0.07' }], 'an answer within two hours')
@@ -231,7 +240,7 @@ function pierHouse(): RateCard {
   const serverSizes: ServerSize[] = [[4, 16], [8, 32], [16, 64]].map(([vcpu, memoryGb]) => ({ size: `rack-${vcpu}x${memoryGb}`, vcpu: vcpu!, memoryGb: memoryGb!, architecture: 'x86-64' }))
   for (const { size, vcpu, memoryGb } of serverSizes) card.everywhere('Rack servers', 'server-hour', size, vcpu * 0.0238 + memoryGb * 0.0041, 4, { excludes: 'licences' })
   card.everywhere('Rack servers', 'system-vcpu-hour', ownLicence, 0, 4)
-  card.everywhere('Storage array', 'disk-gb-month', 'array', 0.068, 4, { includes: { iops: '4000', mbps: '200' } })
+  card.everywhere('Storage array', 'disk-gb-month', 'array', 0.068, 4, { includes: { iops: '4000', mbps: '200', zones: '1' } })
   card.everywhere('Storage array', 'snapshot-gb-month', null, 0.031, 4)
   card.everywhere('Storage array', 'share-gb-month', 'folders', 0.074, 4)
   card.everywhere('Line out', 'transfer-out-gb', null, 0.012, 4)

@@ -3,7 +3,7 @@ import type { Pattern } from '../core/estimate/pattern'
 import type { UpliftSet } from '../core/uplift/uplift-set'
 
 type Row = Pattern['components'][number]
-const row = (id: string, part: string, kind: Component['kind'], inputs: Record<string, string>): Row => ({ id, part, kind, inputs, note: '', muted: false })
+const row = (id: string, part: string, kind: Component['kind'], inputs: Record<string, string>): Row => ({ id, part, kind, name: '', inputs, note: '', muted: false })
 const open = (label: string, help: string, usual: string, ...into: [component: string, field: string][]): Pattern['open'][number] => ({ label, help, usual, into: into.map(([component, field]) => ({ component, field })) })
 
 /** The sets of components that the demo's people use again and again. */
@@ -27,8 +27,8 @@ export const demoPatterns: Pattern[] = [
     open: [open('messages a month', 'Ships × sensors × messages.', '40000000', ['calls', 'calls'])],
   },
   {
-    id: 'harbour-office', name: 'Harbour office', description: 'Pooled desktops for clerks with sign-in in two steps.',
-    components: [row('fleet', 'Office', 'desktop-fleet', { shape: 'pooled', users: '40', size: 'otter-8x32', heaviness: 'medium', diskClass: 'steady' }), row('sign-in', 'Office', 'identity', { users: '40', feature: 'second factor', featureUsers: '40' })],
+    id: 'harbour-office', name: 'Harbour office', description: 'Shared desktops for clerks with sign-in in two steps.',
+    components: [row('fleet', 'Office', 'desktop-fleet', { shape: 'shared machines', users: '40', size: 'otter-8x32', work: 'usual', diskClass: 'steady' }), row('sign-in', 'Office', 'identity', { users: '40', feature: 'second factor', featureUsers: '40' })],
     open: [open('users', 'Everyone who may sign in.', '40', ['fleet', 'users'], ['sign-in', 'users'], ['sign-in', 'featureUsers']), open('hours', 'Such as 6d x 12h.', '6d x 12h', ['fleet', 'hoursPerMonth'])],
   },
   {
@@ -51,5 +51,9 @@ export const demoUplifts: UpliftSet[] = [
   {
     id: 'large-memory', name: 'Large memory approval', currency: 'EUR', interval: 'month', validFrom: '2026-07-01',
     charges: [{ by: 'percent', label: 'capacity reserve', amount: '2' }], attached: [{ to: 'kind', key: 'server', variant: 'heron-16x128' }],
+  },
+  {
+    id: 'licensed-system', name: 'Licensed system care', currency: 'EUR', interval: 'hour', validFrom: '2026-03-01',
+    charges: [{ by: 'flat', label: 'updates of the licensed system', amount: '0.004' }], attached: [{ to: 'system', key: 'Thrumwood Server', variant: null }],
   },
 ]

@@ -1,5 +1,5 @@
 import { watchDebounced } from '@vueuse/core'
-import type { Assumption } from '../../core/estimate/assumptions'
+import type { Assumptions } from '../../core/estimate/assumptions'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
@@ -8,9 +8,9 @@ import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
 /** What a worker finds out about the estimate that is open, a moment after each change. The sheet never waits for it. */
 export function useAnalysis() {
   const store = useEstimate()
-  /** What filling each blind spot would add to a month, by its id. */
-  const sizes = shallowRef<Record<string, string>>({})
-  const assumptions = shallowRef<Assumption[]>([])
+  /** What filling each blind spot would add to a month, by its id; null where the rate card has no price for it. */
+  const sizes = shallowRef<Record<string, string | null>>({})
+  const assumptions = shallowRef<Assumptions>({ list: [], more: 0 })
   const closers = shallowRef<Closer[]>([])
   const simulated = shallowRef<Simulated | null>(null)
   /** Draws that are done; null when none are under way. */
@@ -36,7 +36,7 @@ export function useAnalysis() {
     failed.value = event.message
   })
   watchDebounced([() => store.prices, () => store.estimate, () => store.scenario], ([prices, estimate, scenario]) => {
-    if (prices !== sent) send({ prices: { cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])), uplifts: toRaw(prices.uplifts) } })
+    if (prices !== sent) send({ prices: { cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])), uplifts: toRaw(prices.uplifts), rates: toRaw(prices.rates) } })
     sent = prices
     if (estimate) send({ number: ++number, estimate: toRaw(estimate), scenario: toRaw(scenario ?? null) })
   }, { debounce: 180, immediate: true })

@@ -2,6 +2,7 @@ import type { Prices } from '../../core/estimate/price-estimate'
 import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { upliftList } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
+import { rateList } from '../../shared/contracts/spend-settings'
 
 /** The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet. */
 export function usePrices() {
@@ -10,11 +11,11 @@ export function usePrices() {
   const problem = ref<ReturnType<typeof problemOf> | null>(null)
   async function load() {
     try {
-      const [{ cards: list }, { uplifts }] = await Promise.all([client.get('rate-cards', rateCardList), client.get('uplifts', upliftList)])
+      const [{ cards: list }, { uplifts }, { rates }] = await Promise.all([client.get('rate-cards', rateCardList), client.get('uplifts', upliftList), client.get('rates', rateList)])
       const held = cardsHeld(list, today())
-      const bodies = await Promise.all(held.map(c => client.get(`rate-cards/${encodeURIComponent(c.provider)}?date=${c.validFrom}`, rateCardSchema)))
+      const bodies = await Promise.all(held.map(c => client.get(cardPath(versionOfEntry(c)), rateCardSchema)))
       cards.value = list
-      prices.value = { cards: new Map(bodies.map(c => [c.provider, c])), uplifts }
+      prices.value = { cards: new Map(bodies.map(c => [c.provider, c])), uplifts, rates }
       problem.value = null
     }
     catch (error) {

@@ -1,26 +1,30 @@
 import Papa from 'papaparse'
 import { findKind } from '../../core/estimate/components'
 import type { ChoiceField, Field, SheetColumn } from '../../core/estimate/components/field'
-import type { Place } from '../../core/estimate/components/kind'
+import { applies, type Place } from '../../core/estimate/components/kind'
 import type { Component } from '../../core/estimate/estimate'
+import { readLine } from '../../core/estimate/adding/read-line'
+import { replacedText } from '../../core/estimate/scenarios/equivalent'
 import { looksLikeRows, pasteRows } from '../../core/estimate/paste'
 import { readNumber } from '../../core/estimate/number-text'
 import { findPlace, placeText } from '../../core/estimate/place'
 import { describeLine } from '../../core/ratecard/describe'
 import { unitWords } from '../../core/ratecard/meters'
-import { findPrice, findSku } from '../../core/ratecard/rate-card'
-import { upliftsFor } from '../../core/uplift/uplift-set'
+import { findPrice, findSize, findSku } from '../../core/ratecard/rate-card'
 import { evaluate } from '../../core/working/working'
-import { figureOf, figureWords, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
+import { figureOf, figureText, figureWords, priceAlone, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
+import { ownChargesOf } from '../../core/estimate/plan-row'
 
 export type InputColumn = { key: SheetColumn | 'name', label: string, number?: boolean }
 /** A column of amounts: of the scenario in place `at`, or how it differs from the first. */
 export type FigureColumn = { key: string, label: string, figure: FigureName, at: number, difference?: true, first?: boolean }
-/** One of the values that a choice can have, with what it costs. */
+/** One of the values that a choice can have, with what it is and costs. */
 export type CellOption = { value: string, label: string, note?: string }
+/** Options of a size, by which they are found by what they are. */
+export type SizesOf = { place: Place, meter: string } | null
 export type Cell = { component: string, column: number }
 /** What the sheet shows from top to bottom. */
-export type SheetItem = { key: string } & ({ is: 'part', part: string } | { is: 'row', component: Component } | { is: 'said', component: Component, text: string, bad: boolean, duplicateOf?: string, instead?: { field: string, value: string, label: string } } | { is: 'opened', component: Component })
+export type SheetItem = { key: string } & ({ is: 'part', part: string } | { is: 'row', component: Component } | { is: 'said', component: Component, text: string, bad: boolean, duplicateOf?: string, instead?: { field: string, value: string, label: string }, rate?: string } | { is: 'opened', component: Component })
 
 const whereField: Field = { type: 'choice', name: 'where', label: 'where', column: 'where', help: 'Region, or region of another provider.', options: () => [], usual: () => '' }
 
@@ -34,6 +38,8 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   const typed = ref('')
   const opened = ref<string | null>(null)
   const menuFor = ref<string | null>(null)
+  /** What a cell held when it began to be edited; null when typing has replaced it at once. */
+  let begun: string | null = null
   const compared = ref<FigureName>('effectiveMonthly')
   const said = ref('')
 
@@ -60,7 +66,8 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
       const row = store.priced!.byId.get(component.id)
       return [
         { key: component.id, is: 'row', component },
-        ...Object.entries(row?.problems ?? {}).map(([field, text]): SheetItem => ({ key: `${component.id} ${field}`, is: 'said', component, text: `${text}. The row is not counted until this fits.`, bad: true, ...(row?.refusal?.instead && { instead: { field: row.refusal.field, ...row.refusal.instead } }) })),
+        ...Object.entries(row?.problems ?? {}).map(([field, text]): SheetItem => ({ key: `${component.id} ${field}`, is: 'said', component, text: row?.notOffered ? `${sentence(text)}. The row is not counted in this scenario; choose another value for it here, or leave it out.` : `${sentence(text)}. The row is not counted until this fits.`, bad: true, ...(row?.refusal?.instead && { instead: { field: row.refusal.field, ...row.refusal.instead } }), ...(row?.refusal?.give && { rate: row.refusal.give.rate }) })),
+        ...row?.replaced.length ? [{ key: `${component.id} replaced`, is: 'said' as const, component, text: `In ${row.place!.region}: ${replacedText(row.replaced)}.`, bad: false }] : [],
         ...(noticesOf.value.get(component.id) ?? []).map((notice, i): SheetItem => ({ key: `${component.id} notice ${i}`, is: 'said', component, text: notice.text, bad: false, duplicateOf: notice.duplicateOf })),
         ...opened.value === component.id ? [{ key: `${component.id} opened`, is: 'opened' as const, component }] : [],
       ]
@@ -70,7 +77,10 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   const rowOf = (component: string) => store.priced!.byId.get(component)
   const fieldAt = (component: Component, column: number): Field | undefined => {
     const key = inputColumns.value[column]?.key
-    return key === 'where' ? whereField : findKind(component.kind)?.fields.find(f => f.column === key)
+    if (key === 'where') return whereField
+    const field = findKind(component.kind)?.fields.find(f => f.column === key)
+    const row = rowOf(component.id)
+    return field && row?.place && !applies(field, row.inputs, row.place) ? undefined : field
   }
   const value = (component: Component, field: Field) => rowOf(component.id)?.inputs[field.name] ?? component.inputs[field.name] ?? ''
   const placeLabel = (where: string) => {
@@ -80,7 +90,11 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   function cellText(component: Component, field: Field): string {
     const text = value(component, field)
     if (field.name === 'where') return placeLabel(text)
-    if (field.name === 'sku') return rowOf(component.id)?.charges?.notices?.[0]?.replace(/, charged for.*$/, '') ?? text
+    if (field.name === 'sku') {
+      const card = rowOf(component.id)?.place?.card
+      const line = card && findSku(card, text)
+      return line ? describeLine(line, card) : text
+    }
     return shownInput(field, text)
   }
   /** Options of a choice where the row stands. */
@@ -93,8 +107,22 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   function optionOf(component: Component, field: ChoiceField, { card, region }: Place, option: string): CellOption {
     const line = field.name === 'sku' ? findSku(card, option) : field.meter && findPrice(card, field.meter, region, option)
     if (!line) return { value: option, label: option }
-    const own = field.column === 'size' ? upliftsFor(store.uplifts, { kind: component.kind, variant: option, pattern: component.pattern }).map(set => set.name) : []
-    return { value: option, label: field.name === 'sku' ? describeLine(line, card) : option, note: [`${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`, ...own.length ? [`own charge: ${own.join(', ')}`] : []].join(' · ') }
+    const size = findSize(card, option)
+    const facts = size ? [`${size.vcpu} vCPU`, `${size.memoryGb} GB`, ...size.architecture ? [size.architecture] : []] : []
+    return { value: option, label: field.name === 'sku' ? describeLine(line, card) : option, note: [...facts, `${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`, ...withOwnCharges(component, field, option)].join(' · ') }
+  }
+  /** What the row costs a month with the option, where own charges come on top: their names alone say no price. */
+  function withOwnCharges(component: Component, field: ChoiceField, option: string): string[] {
+    const kind = findKind(component.kind)!
+    const inputs = { ...rowOf(component.id)?.inputs, [field.name]: option }
+    if (!ownChargesOf(store.uplifts, kind, inputs, component.pattern, estimate.value).length) return []
+    const chosen = priceAlone(estimate.value, store.prices, component, { [field.name]: option }).chosen
+    return chosen ? [`${money(roundText(figureText(chosen.effectiveMonthly)), store.currency)} ${store.currency} a month for the row with own charges`] : []
+  }
+  /** Sizes are found by what they are. */
+  function sizesOf(component: Component, field: Field): SizesOf {
+    const place = rowOf(component.id)?.place
+    return place && field.type === 'choice' && field.meter && field.options(place.card, place.region).some(option => findSize(place.card, option)) ? { place, meter: field.meter } : null
   }
   const isActive = (component: string, column: number) => active.value?.component === component && active.value.column === column
   const selected = computed((): Set<string> => {
@@ -127,6 +155,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     if (!field) return
     active.value = { component: component.id, column }
     typed.value = first ?? (field.type === 'choice' ? '' : value(component, field))
+    begun = first === undefined ? value(component, field) : null
     editing.value = true
     await nextTick()
     const box = grid.value?.querySelector<HTMLInputElement>('.editor')
@@ -142,11 +171,15 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     const field = fieldAt(component, column)
     if (!editing.value || !field) return
     editing.value = false
+    // what was not touched stays as it is
+    if (begun !== null && String(typed.value) === begun) return
     store.set(targets(component, field), field.name, String(typed.value))
   }
 
   /** Takes a value from the list of a choice. */
   async function take(component: Component, column: number, chosen: string, how: 'enter' | 'tab' | 'tab back') {
+    const field = fieldAt(component, column)
+    begun = field && targets(component, field).length === 1 ? value(component, field) : null
     typed.value = chosen
     commit(component, column)
     if (how === 'enter') await focusCell({ component: component.id, column }, true)
@@ -250,6 +283,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     pasteText(text)
   }
   function pasteText(text: string) {
+    if (pasteLines(text)) return
     const table = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: text.includes('\t') ? '\t' : '' }).data
     const current = active.value && estimate.value.components.find(c => c.id === active.value!.component)
     if (looksLikeRows(table) || !current) {
@@ -267,6 +301,19 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
       pasted++
     }))
     said.value = `${count(pasted)} ${pasted === 1 ? 'value was' : 'values were'} pasted.`
+  }
+  /** Lines as one types them into the adder, such as `100 GB disk x 2`: each becomes a row. Whether they were such lines. */
+  function pasteLines(text: string): boolean {
+    const lines = text.trim().split(/\r?\n/).map(line => line.trim()).filter(Boolean)
+    const place = findPlace('', estimate.value, store.cards)
+    if (text.includes('\t') || lines.length < 2 || !place) return false
+    const read = lines.map(line => readLine(line, place))
+    if (read.filter(Boolean).length * 2 < lines.length) return false
+    store.addRead(read.flatMap(line => line ?? []))
+    const left = lines.filter((_, i) => !read[i])
+    const unknown = read.flatMap(line => line?.unknown ?? [])
+    said.value = [`${count(lines.length - left.length)} ${lines.length - left.length === 1 ? 'row was' : 'rows were'} added.`, ...left.length ? [`Not understood: ${left.slice(0, 4).join('; ')}.`] : [], ...unknown.length ? [`Left out: ${unknown.slice(0, 6).join(', ')}.`] : []].join(' ')
+    return true
   }
   function onCopy(event: ClipboardEvent) {
     if (editing.value || !active.value || window.getSelection()?.toString()) return
@@ -292,8 +339,11 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     const chosen = priced.byId.get(component)?.chosen
     return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
   }
-  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, isActive, focusCell, edit, commit, take, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure, dragged, drop }
+  return { active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, inputColumns, figureColumns, comparing, shownRows, items, rowOf, fieldAt, value, cellText, options, sizesOf, isActive, focusCell, edit, commit, take, move, onKey, onEditKey, onWheel, onPaste, onCopy, pasteText, figure, dragged, drop }
 }
+
+/** A problem as a sentence begins. */
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 export type Sheet = ReturnType<typeof useSheet>
 export const sheetKey: InjectionKey<Sheet> = Symbol('sheet')

@@ -1,25 +1,30 @@
 import { defineStore } from 'pinia'
+import type { ReadLine } from '../../core/estimate/adding/read-line'
 import { fillBlindSpot, findBlindSpots, type BlindSpotFound } from '../../core/estimate/blind-spots'
 import { findKind, isOffered } from '../../core/estimate/components'
 import { usualInputs, type ComponentKind } from '../../core/estimate/components/kind'
-import { estimateSchema, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
+import { estimateSchema, newRow, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
 import { writeEstimate } from '../../core/estimate/estimate-file'
-import { nameCard as withCard } from '../../core/estimate/name-card'
+import { nameCard as withCard, priceOnCard, type CardVersion } from '../../core/estimate/name-card'
 import { findNotices, keptDuplicate, mergeRows } from '../../core/estimate/notices'
-import { keptText } from '../../core/estimate/paste'
 import { fillPattern, type Pattern } from '../../core/estimate/pattern'
+import { rowInPart } from '../../core/estimate/row-name'
 import { findPlace } from '../../core/estimate/place'
 import { figureOf, figureWords, PriceMemo, priceScenarios, type FigureName, type Prices } from '../../core/estimate/price-estimate'
-import { compareScenarios } from '../../core/estimate/scenarios/compare'
+import { compareScenarios, type Comparison } from '../../core/estimate/scenarios/compare'
+import { changeName } from '../../core/estimate/scenarios/change-name'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
-import { takeOver } from '../../core/estimate/scenarios/layer'
-import { moveScenario } from '../../core/estimate/scenarios/move'
+import { takeOver, type Change } from '../../core/estimate/scenarios/layer'
+import { moveScenario, relocate, rowAt } from '../../core/estimate/scenarios/move'
+import { keptText } from '../../core/estimate/typed-text'
 import type { Working } from '../../core/working/working'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
+import type { Rate } from '../../core/money/rates'
 import type { StoredUplift } from '../../core/uplift/uplift-set'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { estimateSaved, patternList, savedEstimate, upliftList, type SavedEstimate } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
+import { rateList } from '../../shared/contracts/spend-settings'
 
 export type RowFigure = FigureName | 'breakEvenHours'
 /** An amount whose Workings are asked for: of a row (and one of its ways to pay), of a part, of a step from cost to total, or of the total. */
@@ -35,6 +40,8 @@ export const useEstimate = defineStore('estimate', () => {
   const cards = shallowRef(new Map<string, RateCard>())
   const cardList = shallowRef<RateCardEntry[]>([])
   const uplifts = shallowRef<StoredUplift[]>([])
+  /** The dated exchange rates of Sources. */
+  const rates = shallowRef<Rate[]>([])
   const patterns = shallowRef<Pattern[]>([])
   const problem = ref<ProblemDetails | null>(null)
   /** Whether the problem is that someone else has saved meanwhile. */
@@ -46,22 +53,25 @@ export const useEstimate = defineStore('estimate', () => {
   /** The scenario that is being looked at and edited; null for the estimate as it stands. */
   const scenarioId = ref<string | null>(null)
   let memo = new PriceMemo()
+  /** Bodies of the versions that were on the screen: undo may go back to one. */
+  const bodies = new Map<string, RateCard>()
 
-  const prices = computed((): Prices => ({ cards: cards.value, uplifts: uplifts.value }))
+  const prices = computed((): Prices => ({ cards: cards.value, uplifts: uplifts.value, rates: rates.value }))
   const columns = computed(() => estimate.value ? priceScenarios(estimate.value, prices.value, memo) : [])
   const base = computed(() => columns.value[0] ?? null)
   const scenario = computed(() => estimate.value?.scenarios.find(s => s.id === scenarioId.value) ?? null)
   /** The column that the sheet shows its inputs of. */
   const priced = computed(() => columns.value.find(c => c.scenario === scenarioId.value) ?? base.value)
   const currency = computed(() => base.value?.currency ?? 'EUR')
-  const differences = (name: FigureName) => new Map(columns.value.slice(1).map(other => [other.scenario!, compareScenarios(base.value!, other, name)]))
+  /** How each scenario differs from the first, over the rows that both can price. */
+  const differences = (name: FigureName): Map<string, Comparison> => new Map(columns.value.slice(1).map(other => [other.scenario!, compareScenarios(estimate.value!, prices.value, base.value!, other, name, memo)]))
   const spots = computed(() => estimate.value && base.value ? findBlindSpots({ estimate: estimate.value, priced: base.value }) : [])
   const notices = computed(() => estimate.value && priced.value ? findNotices(estimate.value, priced.value) : [])
   const unsaved = computed(() => estimate.value !== null && estimate.value !== saved.value?.estimate && JSON.stringify(estimate.value) !== JSON.stringify(saved.value?.estimate))
   const parts = computed(() => [...new Set(estimate.value?.components.map(c => c.part) ?? [])])
   const card = computed(() => cards.value.get(estimate.value?.provider ?? '') ?? null)
   /** Newer versions of the cards that it is priced on. */
-  const newerCards = computed(() => estimate.value?.cards.flatMap(({ provider, date }) => cardList.value.filter(c => c.provider === provider && c.validFrom > date).slice(0, 1)) ?? [])
+  const newerCards = computed(() => estimate.value?.cards.flatMap(({ provider, date, revision }) => cardList.value.filter(c => c.provider === provider && isNewer(c, { date, revision })).slice(0, 1)) ?? [])
 
   const byId = computed(() => new Map(estimate.value?.components.map(c => [c.id, c]) ?? []))
 
@@ -80,16 +90,16 @@ export const useEstimate = defineStore('estimate', () => {
       return { title: `${asked.part || 'rows'}, ${figureWords[asked.figure]}`, working: { op: 'sum', label: asked.part || 'rows', parts: rows.map(row => figureOf(row.chosen!, asked.figure, priced.value!.termYears)) }, unit }
     }
     const row = priced.value.byId.get(asked.component)
-    const way = asked.way === null ? row?.chosen : row?.ways.find(w => w.way === asked.way)
+    const way = asked.way === null ? row?.chosen : row?.ways.find(w => [w.way, w.commits].filter(Boolean).join(', ') === asked.way)
     if (!row || !way) return null
     const working = asked.figure === 'breakEvenHours' ? way.breakEvenHours : asked.way === null ? figureOf(way, asked.figure, priced.value.termYears) : way[asked.figure]
-    return working ? { title: `${row.kind?.label}, ${way.way}, ${asked.figure === 'breakEvenHours' ? 'break-even hours' : figureWords[asked.figure]}`, working, unit } : null
+    return working ? { title: `${byId.value.has(row.id) ? rowInPart(byId.value.get(row.id)!) : row.kind?.label}, ${way.way}, ${asked.figure === 'breakEvenHours' ? 'break-even hours' : figureWords[asked.figure]}`, working, unit } : null
   })
 
-  const cardPath = (provider: string, date: string) => `rate-cards/${encodeURIComponent(provider)}?date=${date}`
-  const loadCard = (provider: string, date: string) => client.get(cardPath(provider, date), rateCardSchema)
+  const loadCard = (card: CardVersion) => client.get(cardPath(card), rateCardSchema)
   async function loadCards(of: Pick<Estimate, 'cards'>) {
-    const loaded = await Promise.all(of.cards.map(({ provider, date }) => loadCard(provider, date)))
+    const loaded = await Promise.all(of.cards.map(loadCard))
+    loaded.forEach((body, i) => bodies.set(keyOfCard(of.cards[i]!), body))
     cards.value = new Map(loaded.map(c => [c.provider, c]))
   }
 
@@ -98,10 +108,11 @@ export const useEstimate = defineStore('estimate', () => {
     overtaken.value = null
     estimate.value = null
     try {
-      const [found, list, own, patternsFound] = await Promise.all([client.get(`estimates/${which}`, savedEstimate), client.get('rate-cards', rateCardList), client.get('uplifts', upliftList), client.get('patterns', patternList)])
+      const [found, list, own, patternsFound, ratesFound] = await Promise.all([client.get(`estimates/${which}`, savedEstimate), client.get('rate-cards', rateCardList), client.get('uplifts', upliftList), client.get('patterns', patternList), client.get('rates', rateList)])
       await loadCards(found.estimate)
       cardList.value = list.cards
       uplifts.value = own.uplifts
+      rates.value = ratesFound.rates
       patterns.value = patternsFound.patterns.map(p => p.pattern)
       take(found)
     }
@@ -197,9 +208,16 @@ export const useEstimate = defineStore('estimate', () => {
   const addRows = (rows: Component[]) => rows.length && withRows(components => insertAfterPart(components, rows))
   function add(kind: ComponentKind, part = parts.value.at(-1) ?? 'Workload', inputs: Record<string, string> = {}): string {
     const place = findPlace(inputs.where ?? '', estimate.value!, cards.value)!
-    const component: Component = { id: newId(), part, kind: kind.kind, inputs: { ...usualInputs(kind, place.card, place.region), ...inputs }, confirmed: Object.keys(inputs), note: '', muted: false, pattern: null }
+    const component = newRow(newId(), part, kind.kind, { ...usualInputs(kind, place.card, place.region, inputs), ...inputs }, { confirmed: Object.keys(inputs) })
     addRows([component])
     return component.id
+  }
+  /** Rows of lines that were read: what they give is chosen, the rest begins as usual. */
+  function addRead(lines: readonly ReadLine[], part = parts.value.at(-1) ?? 'Workload'): string[] {
+    const place = findPlace('', estimate.value!, cards.value)!
+    const rows = lines.map(({ kind, inputs }) => newRow(newId(), part, kind.kind, { ...usualInputs(kind, place.card, place.region, inputs), ...inputs }, { confirmed: Object.keys(inputs) }))
+    addRows(rows)
+    return rows.map(row => row.id)
   }
   const addPattern = (pattern: Pattern, answers: Record<number, string>) => addRows(fillPattern(pattern, answers, newId))
   const offered = (kind: ComponentKind) => !estimate.value || [...cards.value.values()].some(c => c.regions.some(r => isOffered(kind, c, r.id)))
@@ -220,12 +238,14 @@ export const useEstimate = defineStore('estimate', () => {
   function set(components: string[], field: string, value: string) {
     const text = (component: string) => {
       const found = findKind(byId.value.get(component)?.kind ?? '')?.fields.find(f => f.name === field)
-      return found ? keptText(found, value) : value.trim()
+      const place = priced.value?.byId.get(component)?.place
+      return found ? keptText(found, value, found.type === 'choice' && place ? found.options(place.card, place.region) : null) : value.trim()
     }
     if (scenarioId.value) {
       return changeScenario(scenarioId.value, s => ({ ...s, rows: { ...s.rows, ...Object.fromEntries(components.map(c => [c, { ...s.rows[c], [field]: text(c) }])) } }))
     }
     const wanted = new Set(components)
+    if (field === 'where') return change(e => ({ ...e, components: e.components.map(c => wanted.has(c.id) && (c.inputs.where ?? '') !== value ? rowAt(c, value, e, cards.value) : c) }))
     change((e) => {
       let changed = false
       const rows = e.components.map((c) => {
@@ -247,6 +267,9 @@ export const useEstimate = defineStore('estimate', () => {
   })
   const mute = (component: string) => editRow(component, c => ({ ...c, muted: !c.muted }))
   const setNote = (component: string, note: string) => editRow(component, c => ({ ...c, note }))
+  const setName = (component: string, name: string) => editRow(component, c => ({ ...c, name: name.trim().slice(0, 80) }))
+  /** The estimate in another region: each row goes along as the same thing. */
+  const setRegion = (region: string) => change(e => relocate(e, cards.value, { provider: e.provider, region }))
   /** Moves a row before another, into that one's part. */
   const moveBefore = (component: string, target: string | null, part?: string) => withRows((rows) => {
     const row = rows.find(c => c.id === component)!
@@ -269,7 +292,7 @@ export const useEstimate = defineStore('estimate', () => {
   const confirm = (component: string, field: string) => editRow(component, c => ({ ...c, confirmed: [...c.confirmed, field] }))
   const confirmAll = () => withRows(rows => rows.map(c => ({ ...c, confirmed: (findKind(c.kind)?.fields ?? []).map(f => f.name) })))
 
-  function addScenario(name: string, change_: Pick<Scenario, 'whole' | 'rows'> = { whole: {}, rows: {} }): string {
+  function addScenario(name: string, change_: Change = { whole: {}, rows: {}, conditions: [] }): string {
     const own = newId()
     change(e => ({ ...e, scenarios: [...e.scenarios, { id: own, name: name.slice(0, 80), ...change_ }] }))
     return own
@@ -279,9 +302,9 @@ export const useEstimate = defineStore('estimate', () => {
     try {
       if (!cards.value.has(provider)) {
         const held = cardsHeld(cardList.value, today()).find(c => c.provider === provider)!
-        await nameCard(provider, held.validFrom)
+        await nameCard(versionOfEntry(held))
       }
-      const { scenario: moved } = moveScenario(estimate.value!, cards.value, { provider, region }, newId(), `in ${region}`)
+      const moved = moveScenario(estimate.value!, { provider, region }, newId(), `in ${region}`)
       change(e => ({ ...e, scenarios: [...e.scenarios, moved] }))
       return moved.id
     }
@@ -290,7 +313,7 @@ export const useEstimate = defineStore('estimate', () => {
       return null
     }
   }
-  const tryCloser = (closer: Closer) => addScenario(scenario.value ? `${scenario.value.name}; ${closer.label}` : closer.label, closer.change)
+  const tryCloser = (closer: Closer) => addScenario(changeName(estimate.value!, closer.change), closer.change)
   /** Makes a scenario's inputs the estimate's own. */
   function adopt(which: string) {
     if (scenarioId.value === which) scenarioId.value = null
@@ -299,16 +322,20 @@ export const useEstimate = defineStore('estimate', () => {
   const removeScenario = (which: string) => change(e => ({ ...e, scenarios: e.scenarios.filter(s => s.id !== which) }))
 
   /** Names a version of a card that rows may stand on, or another version of one that is named. */
-  async function nameCard(provider: string, date: string) {
-    const loaded = await loadCard(provider, date)
-    cards.value = new Map(cards.value).set(provider, loaded)
-    change(e => withCard(e, provider, loaded.validFrom))
+  async function nameCard(card: CardVersion) {
+    const loaded = await loadCard(card)
+    const before = cards.value
+    cards.value = new Map(before).set(card.provider, loaded)
+    bodies.set(keyOfCard(card), loaded)
+    change(e => before.has(card.provider) ? priceOnCard(e, before, card, loaded).estimate : withCard(e, card))
   }
+
   // undo may go back to another version of a card
   watch(() => estimate.value?.cards, async (named) => {
-    if (!named || named.every(({ provider, date }) => cards.value.get(provider)?.validFrom === date)) return
+    if (!named || named.every(card => bodies.has(keyOfCard(card)) && cards.value.get(card.provider) === bodies.get(keyOfCard(card)))) return
     try {
-      await loadCards({ cards: named })
+      if (named.every(card => bodies.has(keyOfCard(card)))) cards.value = new Map(named.map(card => [card.provider, bodies.get(keyOfCard(card))!]))
+      else await loadCards({ cards: named })
     }
     catch (error) {
       problem.value = problemOf(error)
@@ -319,8 +346,8 @@ export const useEstimate = defineStore('estimate', () => {
   const json = () => writeEstimate(estimate.value!)
 
   return {
-    id, saved, estimate, cards, cardList, card, uplifts, patterns, prices, problem, overtaken, saving, explained, workings, past, future, columns, base, priced, currency, scenario, scenarioId, differences, spots, notices, unsaved, parts, byId, newerCards,
-    open, take, loadCard, change, patch, undo, redo, save, saveApart, add, addRows, addPattern, offered, addSpot, dismiss, restore, keepDuplicate, merge, set, isOverridden, dropOverride, remove, duplicate, mute, setNote, moveBefore, moveBy, renamePart, confirm, confirmAll,
+    id, rates, setName, setRegion, saved, estimate, cards, cardList, card, uplifts, patterns, prices, problem, overtaken, saving, explained, workings, past, future, columns, base, priced, currency, scenario, scenarioId, differences, spots, notices, unsaved, parts, byId, newerCards,
+    open, take, loadCard, change, patch, undo, redo, save, saveApart, add, addRows, addRead, addPattern, offered, addSpot, dismiss, restore, keepDuplicate, merge, set, isOverridden, dropOverride, remove, duplicate, mute, setNote, moveBefore, moveBy, renamePart, confirm, confirmAll,
     addScenario, addMove, tryCloser, adopt, removeScenario, changeScenario, nameCard, json,
   }
 })

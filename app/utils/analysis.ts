@@ -1,4 +1,4 @@
-import type { Assumption } from '../../core/estimate/assumptions'
+import type { Assumptions } from '../../core/estimate/assumptions'
 import type { Estimate, Scenario } from '../../core/estimate/estimate'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
@@ -6,4 +6,4 @@ import type { Closer } from '../../core/estimate/scenarios/close-gap'
 
 /** What the page asks of its worker: prices are told once, then estimates by a number that only grows. */
 export type AnalysisTask = { prices: Prices } | { number: number, estimate: Estimate, scenario: Scenario | null }
-export type AnalysisReply = { number: number } & ({ sizes: Record<string, string> } | { assumptions: Assumption[] } | { closers: Closer[] } | { drawn: number } | { simulated: Simulated | null })
+export type AnalysisReply = { number: number } & ({ sizes: Record<string, string | null> } | { assumptions: Assumptions } | { closers: Closer[] } | { drawn: number } | { simulated: Simulated | null })

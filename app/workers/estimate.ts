@@ -8,7 +8,7 @@ import { closeGap } from '../../core/estimate/scenarios/close-gap'
 import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
 
 // What takes longer than a frame is computed here: draws of ranges, single changes that close the gap, effects of defaults.
-let prices: Prices = { cards: new Map(), uplifts: [] }
+let prices: Prices = { cards: new Map(), uplifts: [], rates: [] }
 let memo = new PriceMemo()
 let newest = 0
 
@@ -18,7 +18,10 @@ const breathe = () => new Promise(resolve => setTimeout(resolve))
 async function analyse(number: number, estimate: Estimate, scenario: Scenario | null) {
   const priced = priceEstimate(estimate, prices, null, memo)
   const steps: (() => void)[] = [
-    () => reply({ number, sizes: Object.fromEntries(findBlindSpots({ estimate, priced }).map(spot => [spot.id, decimalText(blindSpotSize(estimate, prices, spot.fix, memo))])) }),
+    () => reply({ number, sizes: Object.fromEntries(findBlindSpots({ estimate, priced }).map((spot) => {
+      const size = blindSpotSize(estimate, prices, spot.fix, memo)
+      return [spot.id, size && decimalText(size)]
+    })) }),
     () => reply({ number, closers: closeGap(estimate, prices, memo, scenario) }),
     () => {
       const simulated = uncertainInputs(priced).length

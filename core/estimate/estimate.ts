@@ -2,9 +2,10 @@ import { z } from 'zod'
 import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
+import { presentFormat } from './earlier-format'
 
 /** How something is paid: as it runs, or by a commitment of one or three years. */
-export const waysToPay = ['on-demand', '1 year, none upfront', '1 year, part upfront', '1 year, all upfront', '3 years, none upfront', '3 years, part upfront', '3 years, all upfront'] as const
+export const waysToPay = ['on-demand', '1 year, paid monthly', '1 year, part in advance', '1 year, all in advance', '3 years, paid monthly', '3 years, part in advance', '3 years, all in advance'] as const
 export const wayToPay = z.enum(waysToPay)
 export type WayToPay = z.infer<typeof wayToPay>
 
@@ -16,6 +17,7 @@ export const componentSchema = z.strictObject({
   id: z.string().min(1).max(60),
   part: z.string().max(120).describe('the named part of the workload that it belongs to'),
   kind: z.string().min(1),
+  name: z.string().max(80).default('').describe('what people call the row; its kind names it where this is empty'),
   inputs: inputs.describe('by the name of the field; numbers as text, a range as low..likely..high'),
   confirmed: z.array(z.string()).describe('inputs that a person has set or agreed to; the others are defaults'),
   note,
@@ -37,27 +39,32 @@ const scenarioSchema = z.strictObject({
   id: z.string().min(1).max(60),
   name: z.string().trim().min(1, 'give the scenario a name').max(80),
   whole: inputs.describe('inputs that change for every row that has them, such as where and pays'),
-  rows: z.record(z.string(), inputs).describe('inputs that change for one row, by its id'),
+  rows: z.record(z.string(), inputs).describe('inputs that change for one row, by its id; `muted` with «yes» leaves the row out'),
+  conditions: z.array(z.string().max(200)).max(50).default([]).describe('what must be so for it to hold, such as «if it runs on arm64»'),
 })
 /** A column of an estimate: the same components under other choices. */
 export type Scenario = z.infer<typeof scenarioSchema>
 
 const shape = z.strictObject({
-  format: z.literal('rain-barrel estimate 2'),
+  format: z.literal('rain-barrel estimate 3'),
   name: z.string().trim().min(1, 'give the estimate a name').max(120),
   note,
   currency: currency.nullable().describe('of the totals; null is the currency of the provider\'s card'),
   provider: z.string().min(1).describe('where rows stand that do not say otherwise'),
   region: z.string().min(1),
-  cards: z.array(z.strictObject({ provider: z.string().min(1), date: day })).min(1).describe('the version of each rate card that it is priced on'),
-  rates: z.array(z.strictObject({ from: currency, rate: above, day })).describe('what one unit of another currency is in the estimate\'s, and on which day'),
+  cards: z.array(z.strictObject({ provider: z.string().min(1), date: day, revision: z.number().int().min(1).default(1) })).min(1).describe('the version of each rate card that it is priced on: its day, and which revision of that day'),
+  rates: z.array(z.strictObject({ from: currency, rate: above, day })).describe('rates of this estimate only, instead of the dated ones: what one unit of another currency is in the estimate\'s, and on which day'),
+  startsOn: day.nullable().default(null).describe('when it begins; a named month begins on its first day. Own charges and exchange rates of that day hold'),
   month: z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/).nullable().describe('a named month counts its own hours; null is the month of 730 hours'),
   termYears: z.number().int().min(1).max(5).nullable().describe('years of the whole term; null is the longest commitment chosen, else one year'),
   target: decimal.nullable().describe('effective monthly amount to stay under'),
   useFreeAllowance: z.boolean(),
   discounts: z.array(z.strictObject({ provider: z.string().min(1), percent })).describe('negotiated discount on list prices, by buying agreement'),
-  funding: z.array(z.strictObject({ label: z.string().trim().min(1).max(80), amount: decimal, threshold: decimal, months: z.number().int().min(1).max(60) })).describe('credits a month while the month costs at least the threshold'),
-  marginPercent: percent.refine(text => text !== '100', 'below 100').describe('reseller\'s margin, as a share of the customer\'s price'),
+  funding: z.array(z.strictObject({
+    label: z.string().trim().min(1).max(80), amount: decimal, threshold: decimal.describe('it is given while the month costs at least so much'),
+    fromMonth: z.number().int().min(1).max(120).default(1).describe('first month of the term in which it is given'), months: z.number().int().min(1).max(120),
+  })).describe('credits a month, in the months that are named'),
+  marginPercent: percent.refine(text => parseDecimal(text)?.lt(100) ?? true, 'below 100').describe('reseller\'s margin, as a share of the customer\'s price'),
   taxPercent: percent,
   components: z.array(componentSchema).max(2000),
   scenarios: z.array(scenarioSchema).max(12),
@@ -65,19 +72,8 @@ const shape = z.strictObject({
   seed: z.number().int().min(0).max(0xFFFFFFFF).describe('where the draws of ranges begin'),
 })
 
-/** Version 1 had one card, one discount and no scenarios. */
-function fromVersion1(value: unknown): unknown {
-  if (typeof value !== 'object' || value === null || (value as { format?: unknown }).format !== 'rain-barrel estimate 1') return value
-  const { rateCardDate, discountPercent, ...kept } = value as Record<string, unknown>
-  const discounted = typeof discountPercent === 'string' && discountPercent !== '0'
-  return {
-    note: '', currency: null, rates: [], month: null, termYears: null, funding: [], marginPercent: '0', scenarios: [], seed: 1, ...kept,
-    format: 'rain-barrel estimate 2', cards: [{ provider: kept.provider, date: rateCardDate }], discounts: discounted ? [{ provider: kept.provider, percent: discountPercent }] : [],
-  }
-}
-
 /** What a person makes of a workload: inputs only; totals are always computed from them. */
-export const estimateSchema = z.preprocess(fromVersion1, shape.superRefine((estimate, context) => {
+export const estimateSchema = z.preprocess(presentFormat, shape.superRefine((estimate, context) => {
   const once = (list: string[], path: string, what: string) => list.forEach((key, index) => {
     if (list.indexOf(key) !== index) context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} «${key}» is there twice` })
   })
@@ -92,10 +88,23 @@ export type Estimate = z.infer<typeof shape>
 /** The plain schema without its checks across fields: for the published JSON Schema. */
 export const estimateShape = shape
 
-/** An estimate with nothing in it yet. Nothing is chosen for anyone: on-demand, no discount, no tax, free units not counted on. */
-export function newEstimate(name: string, card: { provider: string, validFrom: string, currency: string }, region: string): Estimate {
+/**
+ * An estimate with nothing in it yet. Nothing is chosen for anyone: on-demand, no discount, no tax, free units not counted on.
+ * @param startsOn the day on which it begins; null leaves it open, and everything that is dated holds as it does last.
+ */
+export function newEstimate(name: string, card: { provider: string, validFrom: string, currency: string, revision?: number }, region: string, startsOn: string | null = null): Estimate {
   return {
-    format: 'rain-barrel estimate 2', name, note: '', currency: card.currency, provider: card.provider, region, cards: [{ provider: card.provider, date: card.validFrom }], rates: [], month: null, termYears: null,
+    format: 'rain-barrel estimate 3', name, note: '', currency: card.currency, provider: card.provider, region, cards: [{ provider: card.provider, date: card.validFrom, revision: card.revision ?? 1 }], rates: [], startsOn, month: null, termYears: null,
     target: null, useFreeAllowance: false, discounts: [], funding: [], marginPercent: '0', taxPercent: '0', components: [], scenarios: [], dismissed: [], seed: 1,
   }
+}
+
+/** The day on which an estimate begins: of a named month the first; null when nobody has said it. */
+export function startOf({ month, startsOn }: Pick<Estimate, 'month' | 'startsOn'>): string | null {
+  return month === null ? startsOn : `${month}-01`
+}
+
+/** A row as it begins. */
+export function newRow(id: string, part: string, kind: string, inputs: Record<string, string> = {}, more: Partial<Component> = {}): Component {
+  return { id, part, kind, name: '', inputs, confirmed: Object.keys(inputs), note: '', muted: false, pattern: null, ...more }
 }

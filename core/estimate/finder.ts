@@ -1,10 +1,11 @@
 import { evaluate } from '../working/working'
-import { decimalText, type DecimalText } from '../money/decimal'
+import { Decimal, decimalText, type DecimalText } from '../money/decimal'
 import type { RateCard, ServerSize } from '../ratecard/rate-card'
 import { findPrice, variantsOf } from '../ratecard/rate-card'
 import { openSystem, systemsOf } from './components/server'
-import { newEstimate, type Component, type Estimate, type WayToPay } from './estimate'
+import { newEstimate, newRow, type Estimate, type WayToPay } from './estimate'
 import { priceEstimate, type Prices } from './price-estimate'
+import { rateOf, type RateUsed } from './rates'
 
 /** What a machine is needed for. Empty lists rule nothing out. */
 export type Needs = {
@@ -22,23 +23,30 @@ export type Needs = {
   residencies: string[]
 }
 
-/** One size at one place, with what it costs each way: all figures in the currency asked for. */
+export type OfferWay = { way: WayToPay, upfront: DecimalText, monthly: DecimalText, effectiveMonthly: DecimalText, breakEvenHours: DecimalText | null }
+
+/** One size at one place, with what it costs each way. */
 export type Offer = {
   provider: string
   region: string
   size: string
   facts: ServerSize
   diskClass: string | null
-  ways: { way: WayToPay, upfront: DecimalText, monthly: DecimalText, effectiveMonthly: DecimalText, breakEvenHours: DecimalText | null }[]
+  /** The currency asked for; the card's own where no rate leads there: such an offer is not ranked. */
+  currency: string
+  /** The rate that it was converted at; null when it was not. */
+  rate: RateUsed | null
+  ways: OfferWay[]
 }
 export type Rejected = { provider: string, region: string, size: string | null, why: string }
+export type Terms = Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month' | 'startsOn'>
 
 /**
  * Everything that meets the needs, over all rate cards and regions, cheapest first for a way to pay; and why the rest fell out. Prices
- * come from the server and disk kinds themselves, own charges included.
+ * come from the server and disk kinds themselves, own charges included. An offer in a currency that no rate leads from stays in it and
+ * stands behind all that can be compared, as does one that does not offer the way to pay.
  */
-export function findMachines(needs: Needs, prices: Prices, { currency, rates, discounts, month }: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
-  const terms = { currency, rates, discounts, month }
+export function findMachines(needs: Needs, prices: Prices, terms: Terms, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
   const offers: Offer[] = []
   const rejected: Rejected[] = []
   for (const card of prices.cards.values()) {
@@ -61,8 +69,17 @@ export function findMachines(needs: Needs, prices: Prices, { currency, rates, di
       }
     }
   }
-  const cost = (offer: Offer) => Number(offer.ways.find(w => w.way === way)?.effectiveMonthly ?? Infinity)
-  return { offers: offers.sort((a, b) => cost(a) - cost(b) || a.size.localeCompare(b.size)), rejected }
+  return { offers: offers.sort(byCost(terms, way)), rejected }
+}
+
+/** Whether an offer can be compared with others: it is in the currency asked for and has the way to pay. */
+export function isRanked(offer: Offer, { currency }: Pick<Terms, 'currency'>, way: WayToPay): boolean {
+  return (currency === null || offer.currency === currency) && offer.ways.some(w => w.way === way)
+}
+
+function byCost(terms: Terms, way: WayToPay) {
+  const cost = (offer: Offer) => new Decimal(offer.ways.find(w => w.way === way)?.effectiveMonthly ?? 0)
+  return (a: Offer, b: Offer) => Number(isRanked(b, terms, way)) - Number(isRanked(a, terms, way)) || a.currency.localeCompare(b.currency) || cost(a).cmp(cost(b)) || a.size.localeCompare(b.size) || a.region.localeCompare(b.region)
 }
 
 function misfit(facts: ServerSize, needs: Needs, card: RateCard, region: string): string | null {
@@ -75,21 +92,24 @@ function misfit(facts: ServerSize, needs: Needs, card: RateCard, region: string)
 }
 
 /** @returns why the server kind itself refuses it, as text. */
-function priceOffer(facts: ServerSize, needs: Needs, card: RateCard, region: string, prices: Prices, terms: Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month'>): Offer | string | null {
-  const diskClass = Number(needs.diskGb) > 0 ? cheapestDisk(facts, card, region) : null
-  if (Number(needs.diskGb) > 0 && !diskClass) return 'it takes no disk that is offered here'
-  const row = (id: string, kind: string, inputs: Record<string, string>): Component => ({ id, part: '', kind, inputs, confirmed: [], note: '', muted: false, pattern: null })
+function priceOffer(facts: ServerSize, needs: Needs, card: RateCard, region: string, prices: Prices, terms: Terms): Offer | string | null {
+  const diskClass = new Decimal(needs.diskGb).gt(0) ? cheapestDisk(facts, card, region) : null
+  if (new Decimal(needs.diskGb).gt(0) && !diskClass) return 'it takes no disk that is offered here'
+  const wanted = terms.currency ?? card.currency
+  const rate = card.currency === wanted ? null : rateOf(terms, prices.rates, card.currency, wanted)
+  const currency = card.currency === wanted || rate ? wanted : card.currency
   const components = [
-    row('server', 'server', { size: facts.size, system: needs.system, host: needs.host, hoursPerMonth: needs.hoursPerMonth, count: needs.count, pays: 'on-demand' }),
-    ...diskClass ? [row('disk', 'disk', { class: diskClass, storageGb: needs.diskGb, count: needs.count })] : [],
+    newRow('server', '', 'server', { size: facts.size, system: needs.system, host: needs.host, hoursPerMonth: needs.hoursPerMonth, count: needs.count, pays: 'on-demand' }),
+    ...diskClass ? [newRow('disk', '', 'disk', { class: diskClass, storageGb: needs.diskGb, count: needs.count })] : [],
   ]
-  const priced = priceEstimate({ ...newEstimate('finder', card, region), ...terms, components }, prices)
+  const { rates, discounts, month, startsOn } = terms
+  const priced = priceEstimate({ ...newEstimate('finder', card, region), rates, discounts, month, startsOn, currency, components }, prices)
   const failed = priced.rows.find(r => !r.chosen)
   if (failed) return Object.values(failed.problems)[0] ?? null
   const [server, disk] = priced.rows
   const withDisk = (figure: 'upfront' | 'monthly' | 'effectiveMonthly', index: number) => decimalText(evaluate(server!.ways[index]![figure]).plus(disk ? evaluate(disk.chosen![figure]) : 0))
   return {
-    provider: card.provider, region, size: facts.size, facts, diskClass,
+    provider: card.provider, region, size: facts.size, facts, diskClass, currency, rate,
     ways: server!.ways.map((w, i) => ({ way: w.way, upfront: withDisk('upfront', i), monthly: withDisk('monthly', i), effectiveMonthly: withDisk('effectiveMonthly', i), breakEvenHours: w.breakEvenHours && decimalText(evaluate(w.breakEvenHours)) })),
   }
 }

@@ -49,22 +49,22 @@ export function formulaSheet(roots: readonly Working[], { inputSheet, stepSheet,
     switch (working.op) {
       case 'sum': return parts.length ? sum(parts) : '0'
       case 'product': return parts.length ? parts.join('*') : '1'
-      case 'difference': return parts.join('-')
-      case 'quotient': return parts.join('/')
+      case 'difference': return parts.length > 2 ? `${parts[0]}-(${sum(parts.slice(1))})` : parts.join('-')
+      // a share of what nobody draws is none
+      case 'quotient': return working.parts[1]!.op === 'input' ? parts.join('/') : `IF(${parts[1]}=0,0,${parts.join('/')})`
       case 'smaller': return `MIN(${parts.join(',')})`
       case 'larger': return `MAX(${parts.join(',')})`
       case 'ceiling': return `ROUNDUP(ROUND(${parts[0]},9),0)` // noise in a float's last digits must not count as one more
       case 'tiered': {
-        const [quantity, before, allowance] = parts as [string, string, string]
-        const to = `(${before}+${quantity})`
+        const [quantity, allowance] = parts as [string, string]
         const prices = working.tiers.map(tier => inputCell({ label: `price from ${tier.from}`, value: Number(tier.price), unit: `per ${working.unit}`, source: working.source, ref: null }))
         if (working.tiering === 'whole') {
-          const reached = working.tiers.reduce((lower, tier, i) => i === 0 ? prices[0]! : `IF(${to}>=${tier.from},${prices[i]},${lower})`, '')
-          return `MAX(0,${to}-MAX(${before},${allowance}))*${reached}`
+          const reached = working.tiers.reduce((lower, tier, i) => i === 0 ? prices[0]! : `IF(${quantity}>=${tier.from},${prices[i]},${lower})`, '')
+          return `MAX(0,${quantity}-${allowance})*${reached}`
         }
         return working.tiers.map((tier, i) => {
           const next = working.tiers[i + 1]
-          return `MAX(0,${next ? `MIN(${to},${next.from})` : to}-MAX(${before},${allowance},${tier.from}))*${prices[i]}`
+          return `MAX(0,${next ? `MIN(${quantity},${next.from})` : quantity}-MAX(${allowance},${tier.from}))*${prices[i]}`
         }).join('+')
       }
     }

@@ -3,7 +3,7 @@ import { describeLine } from '../ratecard/describe'
 import { findSku, type PriceLine, type RateCard } from '../ratecard/rate-card'
 import { evaluate } from '../working/working'
 import { hoursOfMonth, type Month } from '../time/day'
-import { newEstimate, type Component, type Estimate } from './estimate'
+import { newEstimate, newRow, type Estimate } from './estimate'
 import { placeText } from './place'
 import { priceEstimate } from './price-estimate'
 
@@ -17,10 +17,10 @@ type Row = { part: string, kind: string, where: string, inputs: Record<string, s
  * An estimate of what ran in a month, with its measured quantities and the month's own hours: priced on the card of that time it gives
  * what the bill says at list price. Resources of the same size that ran as long become one row. What has a form becomes a row of its
  * kind, everything else a metered line.
- * @param cards by provider, as they held in that month.
+ * @param cards by provider, as they held in that month; `revisions` says which revision of their day they are.
  * @returns the estimate, and the lines whose SKU no card has.
  */
-export function estimateFromUse(name: string, month: Month, lines: readonly UsedLine[], cards: ReadonlyMap<string, RateCard>, newId: () => string): { estimate: Estimate, unknown: UsedLine[] } {
+export function estimateFromUse(name: string, month: Month, lines: readonly UsedLine[], cards: ReadonlyMap<string, RateCard>, newId: () => string, revisions: ReadonlyMap<string, number> = new Map()): { estimate: Estimate, unknown: UsedLine[] } {
   const unknown: UsedLine[] = []
   const known = lines.flatMap((used): Known[] => {
     const line = findSku(cards.get(used.provider) ?? noCard, used.sku)
@@ -32,10 +32,10 @@ export function estimateFromUse(name: string, month: Month, lines: readonly Used
   const card = cards.get(provider)
   if (!card) return { estimate: newEstimate(name, { provider, validFrom: `${month}-01`, currency: 'EUR' }, ''), unknown }
   const region = [...group(byProvider.get(provider) ?? [], used => used.region)].sort(([, a], [, b]) => b.length - a.length)[0]?.[0] ?? card.regions[0]!.id
-  const estimate: Estimate = { ...newEstimate(name, card, region), month, cards: [...cards.values()].filter(c => byProvider.has(c.provider) || c === card).map(c => ({ provider: c.provider, date: c.validFrom })) }
+  const estimate: Estimate = { ...newEstimate(name, card, region), month, cards: [...cards.values()].filter(c => byProvider.has(c.provider) || c === card).map(c => ({ provider: c.provider, date: c.validFrom, revision: revisions.get(c.provider) ?? 1 })) }
   const hours = hoursOfMonth(month)
   const rows = [...group(known, used => `${used.provider}\n${used.region}`).values()].flatMap(list => rowsOf(list, placeText(list[0]!.provider, list[0]!.region, estimate), hours, cards.get(list[0]!.provider)!))
-  estimate.components = rows.map(({ where, ...row }): Component => ({ ...row, id: newId(), inputs: { ...row.inputs, where }, confirmed: [...Object.keys(row.inputs), 'where'], muted: false, pattern: null }))
+  estimate.components = rows.map(({ where, part, kind, inputs, note }) => newRow(newId(), part, kind, { ...inputs, where }, { note }))
   return { estimate, unknown }
 }
 
@@ -47,7 +47,7 @@ export function estimateFromUse(name: string, month: Month, lines: readonly Used
 export function againstBill(estimate: Estimate, cards: ReadonlyMap<string, RateCard>, lines: readonly UsedLine[], listCost: readonly { currency: string, amount: DecimalText }[]): { difference: DecimalText, tiered: string[] } | null {
   const [listed, ...others] = listCost
   if (!listed || others.length || listed.currency !== estimate.currency) return null
-  const { total } = priceEstimate(estimate, { cards, uplifts: [] })
+  const { total } = priceEstimate(estimate, { cards, uplifts: [], rates: [] })
   const difference = evaluate(total.monthly).minus(listed.amount)
   const skus = new Map(lines.flatMap(used => findSku(cards.get(used.provider) ?? noCard, used.sku) ?? []).filter(line => line.tiers.length > 1).map(line => [line.sku, describeLine(line, cards.get(lines.find(l => l.sku === line.sku)!.provider)!)]))
   return { difference: decimalText(difference), tiered: [...skus.values()] }

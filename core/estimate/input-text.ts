@@ -1,29 +1,39 @@
-import { decimalText } from '../money/decimal'
+import { decimalText, type Decimal } from '../money/decimal'
 import type { Field } from './components/field'
 import { readHours } from './hours-text'
-import { readNumber } from './number-text'
+import { readNumber, type TypedNumber } from './number-text'
 
-/** Writes a number for people: the page in the reader's format, documents with blanks between thousands. */
-export type NumberWords = (text: string) => string
+/**
+ * Writes a number for people: commas between thousands, and never exactly three decimals behind up to three digits, which could be read
+ * as thousands. `readTyped` takes it back.
+ */
+export function grouped(number: Decimal): string {
+  const text = decimalText(number)
+  const safe = /^-?[1-9]\d{0,2}\.\d{3}$/.test(text) ? `${text}0` : text
+  return safe.replace(/^-?\d+/, whole => whole.replace(/\B(?=(\d{3})+$)/g, ','))
+}
 
-/** Blanks between thousands. */
-export const grouped: NumberWords = text => text.replace(/^-?\d+/, whole => whole.replace(/\B(?=(\d{3})+$)/g, '\u00A0'))
-
-function numberWords(text: string, write: NumberWords): string {
-  const number = readNumber(text)
-  if (!number) return text
+function numberWords(number: TypedNumber): string {
   const all = number.isRange ? [number.low, number.likely, number.high] : [number.likely]
   // long numbers are shortened where nothing is lost by it; three of them in one cell sooner
-  const scale = all.every(n => n.gte(1_000_000) && n.mod(10_000).eq(0)) ? { by: 1_000_000, word: ' M' } : number.isRange && all.every(n => n.gte(1000) && n.mod(10).eq(0)) ? { by: 1000, word: ' k' } : { by: 1, word: '' }
-  return all.map(n => write(decimalText(n.div(scale.by)))).join('\u2009–\u2009') + scale.word
+  const scale = all.every(n => n.gte(1_000_000) && n.mod(10_000).eq(0)) ? { by: 1_000_000, word: ' million' } : number.isRange && all.every(n => n.gte(1000) && n.mod(10).eq(0)) ? { by: 1000, word: ' k' } : { by: 1, word: '' }
+  return all.map(n => grouped(n.div(scale.by))).join('\u2009–\u2009') + scale.word
 }
 
-/** An input as it is shown: numbers with their unit, ranges and schedules in words. */
-export function inputText(field: Field, text: string, write: NumberWords = grouped): string {
+/** An input as it is shown everywhere: numbers with their unit, ranges and schedules in words. */
+export function inputText(field: Field, text: string): string {
   if (field.type === 'choice' || field.type === 'text') return text
-  if (field.type === 'number') return readNumber(text) ? `${numberWords(text, write)}${field.unit ? ` ${field.unit}` : ''}` : text
+  if (field.type === 'number') {
+    const number = readNumber(text)
+    return number ? `${numberWords(number)}${field.unit ? ` ${field.unit}` : ''}` : text
+  }
   const hours = readHours(text)
-  if (!hours) return text
-  if (hours.shape === 'week') return `${decimalText(hours.days)} d × ${decimalText(hours.hoursPerDay)} h`
-  return hours.shape === 'percent' ? `${numberWords(text.replace('%', '').trim(), write)} %` : `${numberWords(text, write)} h`
+  switch (hours?.shape) {
+    case undefined:
+    case 'always': return text
+    case 'week': return `${decimalText(hours.days)} d × ${decimalText(hours.hoursPerDay)} h`
+    case 'percent': return `${numberWords(hours.number)} %`
+    case 'hours': return `${numberWords(hours.number)} h`
+  }
 }
+

@@ -1,8 +1,9 @@
-import { findKind, searchKinds } from './components'
-import type { Field, SheetColumn } from './components/field'
+import { searchKinds } from './adding/find-components'
+import { findKind } from './components'
+import type { SheetColumn } from './components/field'
 import type { ComponentKind } from './components/kind'
-import type { Component } from './estimate'
-import { numberText, readNumber } from './number-text'
+import { newRow, type Component } from './estimate'
+import { readQuantity, keptText } from './typed-text'
 
 /** The sheet's columns in the order in which rows are pasted, with the words that a heading may have for them. */
 const columns: { key: 'name' | 'part' | SheetColumn, words: string[] }[] = [
@@ -11,19 +12,6 @@ const columns: { key: 'name' | 'part' | SheetColumn, words: string[] }[] = [
 ]
 
 export type Pasted = { components: Component[], problems: { line: number, text: string }[] }
-
-/**
- * What is typed into a field as it is kept: numbers lose their thousands blanks and their unit, ranges are written one way. What cannot
- * be read stays as it is, so that the check can say what is wrong and nothing typed is lost.
- */
-export function keptText(field: Field, text: string): string {
-  const trimmed = text.trim()
-  if (field.type === 'text') return trimmed
-  if (field.type === 'choice') return trimmed
-  const plain = field.unit && trimmed.toLowerCase().endsWith(field.unit.toLowerCase()) ? trimmed.slice(0, -field.unit.length).trim() : trimmed
-  const number = readNumber(plain)
-  return number ? numberText(number) : plain
-}
 
 /** The kind that a cell names: by its label, else by plain words. */
 function kindNamed(text: string): ComponentKind | undefined {
@@ -59,7 +47,7 @@ export function pasteRows(table: readonly (readonly string[])[], part: string, n
       if (field) inputs[field.name] = keptText(field, cell(column))
       else problems.push({ line: index + 1, text: `${kind.label} have no «${columns.find(c => c.key === column)!.words[0]}»: «${cell(column)}» was left out` })
     }
-    components.push({ id: newId(), part: cell('part') || part, kind: kind.kind, inputs, confirmed: Object.keys(inputs), note: '', muted: false, pattern: null })
+    components.push(newRow(newId(), cell('part') || part, kind.kind, inputs))
   })
   return { components, problems }
 }
@@ -67,5 +55,5 @@ export function pasteRows(table: readonly (readonly string[])[], part: string, n
 /** Whether pasted cells are rows, not values for the cells from the active one on. */
 export function looksLikeRows(table: readonly (readonly string[])[]): boolean {
   const first = table[0]?.[0] ?? ''
-  return (table[0]?.length ?? 0) > 1 && !readNumber(first) && (asHeading([...table[0]!]) !== null || kindNamed(first) !== undefined)
+  return (table[0]?.length ?? 0) > 1 && typeof readQuantity(first, { label: '' }) === 'string' && (asHeading([...table[0]!]) !== null || kindNamed(first) !== undefined)
 }

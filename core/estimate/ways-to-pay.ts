@@ -1,19 +1,36 @@
 import { Decimal, zero } from '../money/decimal'
-import type { CommitmentPrice, PriceLine } from '../ratecard/rate-card'
+import type { CommitmentPrice } from '../ratecard/rate-card'
 import { add, divide, evaluate, input, multiply, type Working } from '../working/working'
-import type { Charges } from './components/kind'
+import { isCharge, type Charge, type Charges, type CommitChoice, type Recurring } from './components/kind'
 import type { WayToPay } from './estimate'
+import type { FigureName } from './figures'
 
-/** One way to pay for a component, with everything one compares. */
+/** One way to pay for a component, before its lines are priced: what stays drawn on-demand, and what is paid whether used or not. */
+export type Way = {
+  way: WayToPay
+  /** How many are committed to, as the kind's field `commitTo` says it; null where there is no choice. */
+  commits: string | null
+  /** Years of its commitment; null without one. */
+  years: 1 | 3 | null
+  /** What is drawn of lines, and amounts. */
+  recurring: Recurring[]
+  /** Paid every month for what is committed, used or not. */
+  fixed: Working[]
+  upfront: Working
+  /** What breaks even: its effective month, and what an hour of it costs on-demand. */
+  breakEven: { monthly: Working, upfront: Working, onDemandHour: Working } | null
+}
+
+/** A way to pay with everything one compares. Figures are of its own term; the estimate's are made by `figureOf`. */
 export type WayPrice = {
   way: WayToPay
-  /** Years of its commitment; null without one. */
+  commits: string | null
   years: 1 | 3 | null
   /** Paid when the term begins. */
   upfront: Working
   /** What recurs every month. */
   monthly: Working
-  /** What recurs, with the upfront spread over the term: recurring + upfront / (12 · years). */
+  /** The cost of its own term (12 months without a commitment) divided by its months. */
   effectiveMonthly: Working
   /** Upfront and twelve months. */
   firstYear: Working
@@ -28,54 +45,70 @@ export type WayPrice = {
 const MONTHS = input('months a year', 12)
 export const nothing = input('nothing upfront', zero)
 
-export function wayName({ years, upfront }: Pick<CommitmentPrice, 'years' | 'upfront'>): WayToPay {
-  return `${years} ${years === 1 ? 'year' : 'years'}, ${upfront} upfront` as WayToPay
+export function wayName({ years, paid }: Pick<CommitmentPrice, 'years' | 'paid'>): WayToPay {
+  return years === 1 ? `1 year, ${paid}` : `3 years, ${paid}`
 }
 
-/** Every way to pay for a component: as it runs, and by each commitment that its line has. */
-export function waysToPayFor(charges: Charges, label: string, monthHours: number): WayPrice[] {
-  const { committable, recurring } = charges
-  if (charges.months) return [byMonths(charges, label)]
-  const running = committable ? [multiply(committable.label, [committable.count, committable.hours, hourlyPrice(committable.line)])] : []
-  const monthly = sumOf(label, [...running, ...recurring])
-  const once = charges.once?.length ? sumOf('paid once', charges.once) : nothing
-  const year = multiply('12 months', [monthly, MONTHS])
-  const asItRuns: WayPrice = {
-    way: 'on-demand', years: null, upfront: once, monthly, effectiveMonthly: charges.once?.length ? add('effective monthly', [monthly, divide('paid once, a month of a year', [once, MONTHS])]) : monthly,
-    firstYear: charges.once?.length ? add('paid once and first 12 months', [once, year]) : multiply('first 12 months', [monthly, MONTHS]), wholeTerm: null, breakEvenHours: null, months: null,
-  }
-  return [asItRuns, ...(committable?.line.commitments ?? []).map(price => committed(committable!, price, recurring, label, monthHours))]
-}
-
-const hourlyPrice = (line: PriceLine) => input('unit price', line.tiers[0]!.price, 'per hour', line.sku)
 const sumOf = (label: string, parts: Working[]): Working => parts.length === 1 ? parts[0]! : add(label, parts)
 
-/** A commitment: charged for every hour of the term, used or not; what cannot be committed to recurs as it runs. */
-function committed({ line, count, hours, label }: NonNullable<Charges['committable']>, price: CommitmentPrice, recurring: Working[], name: string, monthHours: number): WayPrice {
-  const years = input('years', price.years)
-  const upfront = new Decimal(price.upfrontPrice).eq(0) ? nothing : multiply('upfront', [count, input('upfront price each', price.upfrontPrice, undefined, line.sku)])
-  const everyHour = multiply(`${label}, every hour of the month`, [count, input('hours, used or not', monthHours, 'h'), input('committed price', price.hourlyPrice, 'per hour', line.sku)])
-  const spread = divide('upfront a month', [upfront, multiply('months of the term', [MONTHS, years])])
-  const monthly = sumOf(name, [everyHour, ...recurring])
-  const effectiveMonthly = upfront === nothing ? monthly : add('effective monthly', [monthly, spread])
-  const onDemand = multiply('on-demand, an hour of all', [count, hourlyPrice(line)])
-  const comparable = evaluate(onDemand).gt(0)
-  return {
-    way: wayName(price), years: price.years, upfront, monthly, effectiveMonthly,
-    firstYear: add('upfront and first 12 months', [upfront, multiply('12 months', [monthly, MONTHS])]),
-    wholeTerm: add('upfront and whole term', [upfront, multiply('months of the term, recurring', [monthly, MONTHS, years])]),
-    breakEvenHours: comparable && evaluate(hours).gte(0) ? divide('break-even hours a month', [add('effective monthly of what is committed', [everyHour, spread]), onDemand]) : null,
-    months: null,
-  }
+/** Every way to pay for a component: as it runs, and by each commitment that its lines have, for each number that one could commit to. */
+export function waysOf(charges: Charges, monthHours: number): Way[] {
+  const { recurring, running = [], commitChoices = [] } = charges
+  const asItRuns: Way = { way: 'on-demand', commits: null, years: null, recurring: [...running, ...recurring], fixed: [], upfront: charges.once?.length ? sumOf('paid once', charges.once) : nothing, breakEven: null }
+  return [asItRuns, ...commitChoices.flatMap(choice => termsOf(choice, running).map(term => committed(term, choice, running, recurring, monthHours)))]
 }
 
-/** Where months differ, the month that stands for all is their average, and the term is all of them. */
-function byMonths({ months = [], recurring }: Charges, label: string): WayPrice {
-  const each = months.map((month, i) => recurring.length ? add(`month ${i + 1}`, [month, ...recurring]) : month)
-  const all = add(`${label}, ${each.length} months`, each)
-  const monthly = divide('average month', [all, input('months', each.length)])
-  const firstYear = each.length >= 12 ? add('first 12 months', each.slice(0, 12)) : multiply('first 12 months, like the average', [monthly, MONTHS])
-  return { way: 'on-demand', years: null, upfront: nothing, monthly, effectiveMonthly: monthly, firstYear, wholeTerm: all, breakEvenHours: null, months: each }
+type Term = Pick<CommitmentPrice, 'years' | 'paid'>
+
+/** Terms that any of the lines offers, the first line's first. */
+function termsOf({ parts }: CommitChoice, running: Charge[]): Term[] {
+  const terms = new Map<string, Term>()
+  for (const { running: at } of parts) for (const { years, paid } of running[at]!.line.commitments ?? []) if (!terms.has(wayName({ years, paid }))) terms.set(wayName({ years, paid }), { years, paid })
+  return [...terms.values()]
+}
+
+/** A commitment: charged for every hour of the term, used or not; what cannot be committed to recurs as it runs. */
+function committed(term: Term, choice: CommitChoice, running: Charge[], recurring: Recurring[], monthHours: number): Way {
+  const fixed: Working[] = []
+  const upfronts: Working[] = []
+  const drawn: Recurring[] = []
+  let breakEven: Way['breakEven'] = null
+  running.forEach((charge, at) => {
+    const part = choice.parts.find(p => p.running === at)
+    const price = part && charge.line.commitments?.find(c => c.years === term.years && c.paid === term.paid)
+    if (!part || !price) return void drawn.push(charge)
+    const { count, beyond } = part
+    const everyHour = multiply(`${charge.label.replace(', on-demand', '')}, every hour of the month`, [count, input('hours, used or not', monthHours, 'h'), input('committed price', price.hourlyPrice, 'per hour', charge.line.sku)])
+    const upfront = new Decimal(price.upfrontPrice).eq(0) ? nothing : multiply('upfront', [count, input('upfront price each', price.upfrontPrice, undefined, charge.line.sku)])
+    fixed.push(everyHour)
+    if (upfront !== nothing) upfronts.push(upfront)
+    if (beyond) drawn.push({ ...charge, label: `${charge.label}, beyond what is committed`, quantity: beyond })
+    // hours break even of what is committed to first: the machines
+    breakEven ??= charge.line.tiers.length > 1 ? null : { monthly: everyHour, upfront, onDemandHour: multiply('on-demand, an hour of all', [count, input('unit price', charge.line.tiers[0]!.price, 'per hour', charge.line.sku)]) }
+  })
+  return { way: wayName(term), commits: choice.value, years: term.years, recurring: [...drawn, ...recurring], fixed, upfront: upfronts.length ? sumOf('upfront', upfronts) : nothing, breakEven }
+}
+
+/** What a way costs a month, each of its months where they differ, when its lines are priced. */
+export type Paid = { upfront: Working, monthly: Working, months: Working[] | null }
+
+/** The figures of a way of its own term. */
+export function priceWay({ way, commits, years, breakEven }: Way, { upfront, monthly, months }: Paid): WayPrice {
+  const ownYears = years ?? 1
+  const year = multiply('12 months', [monthly, MONTHS])
+  const termMonths = years === 3 ? multiply('months of the term', [MONTHS, input('years', years)]) : MONTHS
+  const firstYear = months && months.length >= 12 ? add('first 12 months', months.slice(0, 12))
+    : upfront === nothing ? multiply('first 12 months', [monthly, MONTHS]) : add(years ? 'upfront and first 12 months' : 'paid once and first 12 months', [upfront, year])
+  const wholeTerm = months ? add(`${months.length} months`, months)
+    : years ? upfront === nothing ? multiply('whole term', [monthly, termMonths]) : add('upfront and whole term', [upfront, multiply('months of the term, recurring', [monthly, termMonths])]) : null
+  const effective = upfront === nothing ? monthly : divide('effective monthly', [ownYears === 1 ? firstYear : wholeTerm!, termMonths])
+  return { way, commits, years, upfront, monthly, months, firstYear, wholeTerm, effectiveMonthly: effective, breakEvenHours: breakEvenHours(breakEven, termMonths) }
+}
+
+function breakEvenHours(of: Way['breakEven'], termMonths: Working): Working | null {
+  if (!of || evaluate(of.onDemandHour).lte(0)) return null
+  const effective = of.upfront === nothing ? of.monthly : add('effective monthly of what is committed', [of.monthly, divide('upfront a month', [of.upfront, termMonths])])
+  return divide('break-even hours a month', [effective, of.onDemandHour])
 }
 
 /** What a way costs over so many years: a shorter commitment is bought again when it ends; months that differ go on like the last. */
@@ -92,9 +125,32 @@ export function overYears(way: WayPrice, years: number): Working {
   return add(`over ${years} ${years === 1 ? 'year' : 'years'}`, [purchases === 1 ? way.upfront : multiply('bought again when it ends', [way.upfront, input('times', purchases)]), recurring])
 }
 
+const overTerm = new WeakMap<WayPrice, Map<string, Working>>()
+
+/** A figure of a row as the sheet shows it: whole term and effective monthly are over the estimate's years, so that columns add up and compare. */
+export function figureOf(way: WayPrice, name: FigureName, termYears: number): Working {
+  if (name !== 'wholeTerm' && name !== 'effectiveMonthly') return way[name]
+  const known = overTerm.get(way) ?? overTerm.set(way, new Map()).get(way)!
+  const key = `${name} ${termYears}`
+  const before = known.get(key)
+  if (before) return before
+  const made = name === 'wholeTerm' ? overYears(way, termYears) : spreadOverTerm(way, termYears)
+  known.set(key, made)
+  return made
+}
+
+/** Whole term divided by its months; where nothing is paid at once and no month differs, that is the month itself. */
+function spreadOverTerm(way: WayPrice, years: number): Working {
+  if (way.upfront === nothing && !way.months) return way.monthly
+  return divide('effective monthly', [figureOf(way, 'wholeTerm', years), input('months of the term', years * 12)])
+}
+
 /** The months after which an upfront has paid for itself: upfront / (on-demand monthly − recurring monthly); null when never. */
 export function paybackMonths(way: WayPrice, onDemandWay: WayPrice): Decimal | null {
   const saving = evaluate(onDemandWay.monthly).minus(evaluate(way.monthly))
   const upfront = evaluate(way.upfront)
   return saving.gt(0) && upfront.gt(0) ? upfront.div(saving) : null
 }
+
+/** Charges of what recurs, and the amounts. */
+export const splitRecurring = (recurring: readonly Recurring[]): { charges: Charge[], amounts: Working[] } => ({ charges: recurring.filter(isCharge), amounts: recurring.filter((one): one is Working => !isCharge(one)) })

@@ -3,14 +3,25 @@ import { isCurrency } from '../money/currency'
 import { Decimal, parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
 import { meterFacts, units, type Meter } from './meters'
+import { usualPayment } from './earlier-words'
 
 export type { Meter } from './meters'
 
-const decimal = z.string().refine(text => parseDecimal(text)?.gte(0) === true, 'a number of zero or more, as text, such as "0.0231"')
+/** The largest number that a card may hold, and the most decimals: what amounts keep exactly. */
+const LARGEST = '1e12'
+const MOST_DECIMALS = 15
 
-export const upfronts = ['none', 'part', 'all'] as const
-/** How much of a commitment is paid when it starts. */
-export type Upfront = typeof upfronts[number]
+const decimal = z.string().superRefine((text, context) => {
+  const value = parseDecimal(text)
+  const wrong = (message: string) => context.addIssue({ code: 'custom', message })
+  if (!value || value.lt(0)) wrong('a number of zero or more, as text, such as "0.0231"')
+  else if (value.gt(LARGEST)) wrong(`«${text}» is above 1,000,000,000,000: no price or quantity may be larger`)
+  else if (!value.round(MOST_DECIMALS, 0).eq(value)) wrong(`«${text}» has more than ${MOST_DECIMALS} decimals: round it`)
+})
+
+/** How a commitment is paid: every month, a part when it starts, or all of it. */
+export const payments = ['paid monthly', 'part in advance', 'all in advance'] as const
+export type Payment = typeof payments[number]
 
 const tier = z.strictObject({
   from: decimal.describe('first unit that the tier holds for; the first tier starts at 0'),
@@ -20,7 +31,7 @@ const tier = z.strictObject({
 export type Tier = z.infer<typeof tier>
 
 const commitmentPrice = z.strictObject({
-  years: z.union([z.literal(1), z.literal(3)], 'a commitment needs its term: 1 or 3 years'), upfront: z.enum(upfronts),
+  years: z.union([z.literal(1), z.literal(3)], 'a commitment needs its term: 1 or 3 years'), paid: z.enum(payments, `a commitment is ${payments.join(', ')}`),
   upfrontPrice: decimal.describe('paid for each when the term begins'), hourlyPrice: decimal.describe('paid for every hour of the term, used or not'),
 }).describe('a commitment to one of it')
 export type CommitmentPrice = z.infer<typeof commitmentPrice>
@@ -46,7 +57,7 @@ const priceLine = z.strictObject({
 export type PriceLine = z.infer<typeof priceLine>
 
 const serverSize = z.strictObject({
-  size: z.string().min(1), vcpu: z.number().positive(), memoryGb: z.number().positive(),
+  size: z.string().min(1), vcpu: z.number('vcpu is a number, such as 4').positive().max(1e6), memoryGb: z.number('memory is a number of GB, such as 16').positive().max(1e6),
   architecture: z.string().optional(),
   systems: z.array(z.string()).optional().describe('operating systems that run on it; all of them when not given'),
   diskClasses: z.array(z.string()).optional().describe('disk classes it can take; all of them when not given'),
@@ -54,7 +65,7 @@ const serverSize = z.strictObject({
 })
 export type ServerSize = z.infer<typeof serverSize>
 
-const region = z.strictObject({ id: z.string().min(1), name: z.string().min(1), residency: z.string().optional().describe('the area in which data stays'), zones: z.number().int().positive().optional() })
+const region = z.strictObject({ id: z.string().min(1), name: z.string().min(1), residency: z.string().optional().describe('the area in which data stays'), zones: z.number('zones are a whole number, such as 3').int().positive().max(1000).optional() })
 
 /** Why a price line does not fit into its card, by field; empty when it does. `skus` are those of the lines before it. */
 function lineProblems(line: PriceLine, regions: ReadonlySet<string>, sizes: ReadonlySet<string>, skus: ReadonlySet<string>): { field: string, message: string }[] {
@@ -73,53 +84,99 @@ function lineProblems(line: PriceLine, regions: ReadonlySet<string>, sizes: Read
     if (!next && tier.to !== undefined) wrong('tiers', `nothing is priced from ${tier.to} on: leave the end of the last tier open`)
   })
   const terms = new Set<string>()
-  for (const { years, upfront } of line.commitments ?? []) {
-    if (terms.has(`${years} ${upfront}`)) wrong('commitments', `${years} years, ${upfront} upfront is there twice`)
-    terms.add(`${years} ${upfront}`)
+  for (const { years, paid, upfrontPrice, hourlyPrice } of line.commitments ?? []) {
+    if (terms.has(`${years} ${paid}`)) wrong('commitments', `${years} years, ${paid} is there twice`)
+    terms.add(`${years} ${paid}`)
+    if (paid !== 'paid monthly' && parseDecimal(upfrontPrice)?.eq(0)) wrong('commitments', `${years} years, ${paid}: it has no upfront price`)
+    if (paid !== 'all in advance' && parseDecimal(hourlyPrice)?.eq(0)) wrong('commitments', `${years} years, ${paid}: it has no hourly price`)
   }
   return problems
 }
 
+/** Cards written before ways to pay were called as they are now. */
+export function earlierCard(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || !Array.isArray((value as { prices?: unknown }).prices)) return value
+  const commitment = (one: unknown): unknown => {
+    if (typeof one !== 'object' || one === null || 'paid' in one || !('upfront' in one)) return one
+    const { upfront, ...kept } = one
+    return { ...kept, paid: typeof upfront === 'string' ? usualPayment(upfront) : upfront }
+  }
+  const line = (price: unknown): unknown => typeof price === 'object' && price !== null && Array.isArray((price as { commitments?: unknown }).commitments)
+    ? { ...price, commitments: (price as { commitments: unknown[] }).commitments.map(commitment) } : price
+  return { ...value, prices: (value as { prices: unknown[] }).prices.map(line) }
+}
+
 /** A provider's price list from a day on, in one currency. */
-export const rateCardSchema = z.strictObject({
+export const rateCardShape = z.strictObject({
   provider: z.string().min(1).max(120),
   currency: z.string().refine(isCurrency, 'not an ISO 4217 currency'),
   validFrom: z.string().refine(isDay, 'write a day like 2026-11-01'),
   regions: z.array(region).min(1),
   serverSizes: z.array(serverSize),
   prices: z.array(priceLine).min(1),
-}).superRefine((card, context) => {
+})
+
+/** The shape with the checks across its lines; earlier words for ways to pay are read. */
+export const rateCardSchema = z.preprocess(earlierCard, rateCardShape.superRefine((card, context) => {
+  const twice = (list: string[], path: 'regions' | 'serverSizes', what: string) => list.forEach((id, index) => {
+    if (list.indexOf(id) !== index) context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} ${id} is there twice` })
+  })
+  twice(card.regions.map(r => r.id), 'regions', 'region')
+  twice(card.serverSizes.map(s => s.size), 'serverSizes', 'size')
+  const places = new Map<string, string>()
   const regions = new Set(card.regions.map(r => r.id))
   const sizes = new Set(card.serverSizes.map(s => s.size))
   const skus = new Set<string>()
   card.prices.forEach((line, index) => {
     for (const { field, message } of lineProblems(line, regions, sizes, skus)) context.addIssue({ code: 'custom', path: ['prices', index, field], message })
     skus.add(line.sku)
+    const place = placeOf(line.meter, line.region, line.variant)
+    const other = places.get(place)
+    if (other !== undefined && other !== line.sku) context.addIssue({ code: 'custom', path: ['prices', index, 'variant'], message: `${line.meter}${line.variant === null ? '' : ` «${line.variant}»`} in ${line.region} has two prices: ${other} and ${line.sku}; leave one` })
+    else places.set(place, line.sku)
   })
-})
-export type RateCard = z.infer<typeof rateCardSchema>
+}))
+export type RateCard = z.infer<typeof rateCardShape>
 
-type Index = { byPlace: Map<string, PriceLine>, variants: Map<string, string[]>, bySku: Map<string, PriceLine>, sizes: Map<string, ServerSize> }
+const placeOf = (meter: string, region: string, variant: string | null) => JSON.stringify([meter, region, variant])
+
+type Index = { byPlace: Map<string, PriceLine>, variants: Map<string, string[]>, byMeter: Map<string, PriceLine[]>, bySku: Map<string, PriceLine>, sizes: Map<string, ServerSize> }
 const indexes = new WeakMap<RateCard, Index>()
 
 /** A card never changes once it is read; it is looked up thousands of times while one types. */
 function indexOf(card: RateCard): Index {
   const known = indexes.get(card)
   if (known) return known
-  const index: Index = { byPlace: new Map(), variants: new Map(), bySku: new Map(), sizes: new Map(card.serverSizes.map(s => [s.size, s])) }
+  const index: Index = { byPlace: new Map(), variants: new Map(), byMeter: new Map(), bySku: new Map(), sizes: new Map(card.serverSizes.map(s => [s.size, s])) }
+  const push = <T>(lists: Map<string, T[]>, key: string, value: T) => void (lists.get(key)?.push(value) ?? lists.set(key, [value]))
   for (const line of card.prices) {
     const place = `${line.meter}\n${line.region}`
-    if (!index.byPlace.has(`${place}\n${line.variant ?? ''}`)) index.byPlace.set(`${place}\n${line.variant ?? ''}`, line)
-    if (line.variant !== null) index.variants.set(place, [...index.variants.get(place) ?? [], line.variant])
+    const key = placeOf(line.meter, line.region, line.variant)
+    if (!index.byPlace.has(key)) index.byPlace.set(key, line)
+    push(index.byMeter, place, line)
+    push(index.variants, place, variantName(line))
     index.bySku.set(line.sku, line)
+  }
+  // where a line names no variant, the service is what one can choose
+  for (const line of card.prices) {
+    const alias = placeOf(line.meter, line.region, variantName(line))
+    if (!index.byPlace.has(alias)) index.byPlace.set(alias, line)
   }
   indexes.set(card, index)
   return index
 }
 
+/** What a line is called among those of its meter: its variant, or where it has none its service. */
+export const variantName = ({ variant, service }: Pick<PriceLine, 'variant' | 'service'>): string => variant ?? service
+
 /** The line of a meter and variant in a region; undefined when the card has none. */
-export function findPrice(card: RateCard, meter: Meter, region: string, variant: string | null = null): PriceLine | undefined {
-  return indexOf(card).byPlace.get(`${meter}\n${region}\n${variant ?? ''}`)
+export function findPrice(card: RateCard, meter: string, region: string, variant: string | null = null): PriceLine | undefined {
+  return indexOf(card).byPlace.get(placeOf(meter, region, variant))
+}
+
+/** All lines of a meter in a region, in the card's order. */
+export function linesOf(card: RateCard, meter: string, region: string): readonly PriceLine[] {
+  return indexOf(card).byMeter.get(`${meter}\n${region}`) ?? []
 }
 
 /** The line of a SKU. */
@@ -131,12 +188,12 @@ export function findSize(card: RateCard, size: string): ServerSize | undefined {
   return indexOf(card).sizes.get(size)
 }
 
-/** Variants (sizes, classes) that a meter has in a region, in the card's order. */
+/** Variants (sizes, classes) that a meter has in a region by name, in the card's order. */
 export function variantsOf(card: RateCard, meter: Meter, region: string): string[] {
-  return indexOf(card).variants.get(`${meter}\n${region}`) ?? []
+  return [...indexOf(card).variants.get(`${meter}\n${region}`) ?? []]
 }
 
 /** Whether a region of the card has any price of the meter. */
 export function hasMeter(card: RateCard, meter: Meter, region: string): boolean {
-  return findPrice(card, meter, region) !== undefined || variantsOf(card, meter, region).length > 0
+  return linesOf(card, meter, region).length > 0
 }

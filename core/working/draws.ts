@@ -79,7 +79,8 @@ function operations(working: Exclude<Working, { op: 'input' }>): Compute {
     case 'sum': return fold(0, (a, b) => a + b)
     case 'product': return fold(1, (a, b) => a * b)
     case 'difference': return fold(null, (a, b) => a - b)
-    case 'quotient': return fold(null, (a, b) => a / b)
+    // nothing of nothing is nothing: a share of what nobody draws
+    case 'quotient': return fold(null, (a, b) => a === 0 ? 0 : a / b)
     case 'smaller': return fold(null, (a, b) => b < a ? b : a)
     case 'larger': return fold(null, (a, b) => b > a ? b : a)
     // a number that is whole but for the noise of its last bits stays what it is
@@ -100,20 +101,18 @@ function tiered({ tiers, tiering }: WorkingTiered): Compute {
   const from = Float64Array.from(tiers, tier => Number(tier.from))
   const price = Float64Array.from(tiers, tier => Number(tier.price))
   return (slots, parts) => {
-    const before = slots[parts[1]!]!
-    const allowance = slots[parts[2]!]!
-    const to = before + slots[parts[0]!]!
-    const beginning = Math.max(before, allowance)
-    if (to <= beginning) return 0
+    const quantity = slots[parts[0]!]!
+    const free = slots[parts[1]!]!
+    if (quantity <= free) return 0
     if (tiering === 'whole') {
       let reached = 0
-      while (reached + 1 < from.length && to >= from[reached + 1]!) reached++
-      return (to - beginning) * price[reached]!
+      while (reached + 1 < from.length && quantity >= from[reached + 1]!) reached++
+      return (quantity - free) * price[reached]!
     }
     let cost = 0
     for (let i = 0; i < from.length; i++) {
-      const lower = Math.max(beginning, from[i]!)
-      const upper = i + 1 < from.length ? Math.min(to, from[i + 1]!) : to
+      const lower = Math.max(free, from[i]!)
+      const upper = i + 1 < from.length ? Math.min(quantity, from[i + 1]!) : quantity
       if (upper > lower) cost += (upper - lower) * price[i]!
     }
     return cost

@@ -26,8 +26,8 @@ export type WorkingInput = {
   own?: true
 }
 
-/** A quantity at the tiers of a price. Parts: the quantity, what was drawn before it, and the units that are free. */
-export type WorkingTiered = { op: 'tiered', label: string, unit: string, source: string, tiering: 'graduated' | 'whole', tiers: WorkingTier[], parts: [Working, Working, Working], own?: true }
+/** A quantity at the tiers of a price. Parts: the quantity, and the units of it that are free. */
+export type WorkingTiered = { op: 'tiered', label: string, unit: string, source: string, tiering: 'graduated' | 'whole', tiers: WorkingTier[], parts: [Working, Working], own?: true }
 
 /** A named number that comes from outside: what someone typed, or a line of a rate card. */
 export function input(label: string, value: Decimal | number | string, unit?: string, source?: string): WorkingInput {
@@ -63,21 +63,20 @@ export type Stretch = { label: string, units: Decimal, price: DecimalText }
 /**
  * The stretches that a quantity takes of a tiered price.
  * Graduated tiers: Σᵢ max(0, min(q, upperᵢ) − lowerᵢ) · pᵢ. Whole-volume tiers: q · p(tier that q reaches). Units within the free
- * allowance cost nothing; allowance and tiers go on from what was drawn before. (Common practice, no source.)
+ * allowance cost nothing; the tiers count them all the same. (Common practice, no source.)
  */
-export function stretchesOf({ tiers, tiering, unit }: WorkingTiered, quantity: Decimal, before: Decimal, allowance: Decimal): Stretch[] {
-  const to = before.plus(quantity)
-  const free = most(zero, least(to, allowance).minus(before))
+export function stretchesOf({ tiers, tiering, unit }: WorkingTiered, quantity: Decimal, allowance: Decimal): Stretch[] {
+  const free = most(zero, least(quantity, allowance))
   const stretches: Stretch[] = free.gt(0) ? [{ label: 'within the free allowance', units: free, price: '0' }] : []
   if (tiering === 'whole') {
-    const reached = tiers.filter(tier => to.gte(tier.from)).at(-1)!
+    const reached = tiers.filter(tier => quantity.gte(tier.from)).at(-1)!
     if (quantity.gt(free)) stretches.push({ label: tiers.length > 1 ? `all at the tier from ${reached.from} ${unit}` : 'charged', units: quantity.minus(free), price: reached.price })
     return stretches
   }
   tiers.forEach((tier, i) => {
-    const lower = most(most(before, allowance), new Decimal(tier.from))
+    const lower = most(free, new Decimal(tier.from))
     const next = tiers[i + 1]
-    const upper = next ? least(to, new Decimal(next.from)) : to
+    const upper = next ? least(quantity, new Decimal(next.from)) : quantity
     if (upper.gt(lower)) stretches.push({ label: tiers.length > 1 ? `in the tier from ${tier.from} ${unit}` : free.gt(0) ? 'beyond the free allowance' : 'charged', units: upper.minus(lower), price: tier.price })
   })
   return stretches
@@ -105,8 +104,8 @@ function compute(working: Working): Decimal {
     return value
   }
   if (working.op === 'tiered') {
-    const [quantity, before, allowance] = working.parts.map(evaluate) as [Decimal, Decimal, Decimal]
-    return stretchesOf(working, quantity, before, allowance).reduce((total, { units, price }) => total.plus(units.times(price)), zero)
+    const [quantity, allowance] = working.parts.map(evaluate) as [Decimal, Decimal]
+    return stretchesOf(working, quantity, allowance).reduce((total, { units, price }) => total.plus(units.times(price)), zero)
   }
   const [first = zero, ...others] = working.parts.map(evaluate)
   switch (working.op) {

@@ -10,7 +10,7 @@ import { figureNames, figureWords } from '../../core/estimate/price-estimate'
 import { roundToMinor } from '../../core/money/rounding'
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { evaluate, stretchesOf, type Working } from '../../core/working/working'
-import type { Writer } from './writer'
+import { lacksText, type Writer } from './writer'
 
 const fonts = { 'sans': sans, 'sans-bold': sansBold, 'more': sansMore, 'more-bold': sansMoreBold, 'serif': serif }
 const ink = '#16231f'
@@ -18,6 +18,7 @@ const dim = '#5d6862'
 const rule = '#cfc9ba'
 const moss = '#17695b'
 const ochre = '#97650f'
+const brick = '#a3402f'
 const hues = ['#17695b', '#97650f', '#4a2a7f', '#a3402f', '#2b6ca3', '#7a8b3c', '#8f4a7a', '#5d6862']
 
 let ready = false
@@ -68,7 +69,9 @@ export const pdf: Writer = {
       footer: (page: number, pages: number) => ({ columns: [say(`${document.title} · not a quote`, { color: dim, fontSize: 8 }), { text: `${page} of ${pages}`, alignment: 'right', color: dim, fontSize: 8 }], margin: [48, 16, 48, 0] }),
       content: [
         { text: runs(document.title), font: 'Serif', fontSize: 22, margin: [0, 0, 0, 4] },
-        say(`${document.place} · ${document.cards.map(c => `${c.provider} rate card of ${dayWords(c.date)}`).join(', ')} · ${document.currency} · ${document.month} · prepared on ${dayWords(document.preparedOn)} by ${document.preparedBy}${document.version ? `, version ${document.version}` : ''} · an estimate, not a quote`, { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
+        say([document.place, document.cards.map(c => [c.provider, `rate card of ${dayWords(c.date)}`].filter(Boolean).join(' ')).join(', '), ...document.rates.map(rate => `${rate.rate} ${rate.to} for 1 ${rate.from} on ${dayWords(rate.day)}`), document.currency, document.month, `prepared on ${dayWords(document.preparedOn)}${document.preparedBy ? ` by ${document.preparedBy}` : ''}${document.version ? `, version ${document.version}` : ''}`, 'an estimate, not a quote'].join(' · '), { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
+        ...document.scenario ? [say(`Scenario: ${document.scenario}${document.conditions.length ? `, ${document.conditions.join(' and ')}` : ''}. Totals, target and lines are those of this scenario.`, { bold: true, margin: [0, 0, 0, 8] })] : [],
+        ...document.lacks ? [say(`${lacksText(document.lacks, document.currency)}: the totals lack ${document.lacks.rows === 1 ? 'it' : 'them'}; the lines say why.`, { color: brick, margin: [0, 0, 0, 8] })] : [],
         ...document.note ? [say(document.note, { margin: [0, 0, 0, 8] })] : [],
         ...summary(document), ...scenarios(document), ...ranges(document), ...lines(document), ...assumptions(document), ...workings(document),
       ],
@@ -79,11 +82,11 @@ export const pdf: Writer = {
 
 function summary(document: EstimateDocument): Content[] {
   const total = document.summary.at(-1)!.figures
-  const against = document.target && new Decimal(total.effectiveMonthly).minus(document.target)
+  const against = document.target && !document.lacks && new Decimal(total.effectiveMonthly).minus(document.target)
   const figure = (label: string, text: string): Column => ({ stack: [{ text: runs(money(text, document.currency)), font: 'Serif', fontSize: 17 }, say(`${label}, ${document.currency}`, { color: dim, fontSize: 8 })], width: '*' })
   return [
     { columns: [figure('effective monthly', total.effectiveMonthly), figure('paid upfront', total.upfront), figure('first 12 months', total.firstYear), figure(`whole term, ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'}`, total.wholeTerm)], columnGap: 12, margin: [0, 4, 0, 8] },
-    ...against ? [say(`The target is ${money(document.target!, document.currency)} a month: ${against.gt(0) ? `${money(decimalText(against), document.currency)} over` : `${money(decimalText(against.abs()), document.currency)} left`}.`, { color: against.gt(0) ? '#a3402f' : moss, margin: [0, 0, 0, 6] })] : [],
+    ...against ? [say(`The target is ${money(document.target!, document.currency)} a month: ${against.gt(0) ? `${money(decimalText(against), document.currency)} over` : `${money(decimalText(against.abs()), document.currency)} left`}.`, { color: against.gt(0) ? brick : moss, margin: [0, 0, 0, 6] })] : [],
     ...partBars(document),
     ...document.summary.length > 1 ? [{ table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body: [['', ...figureNames.map(name => right(figureWords[name], { color: dim }))], ...document.summary.map(({ label, figures }, i): TableCell[] => [say(label, { bold: i === document.summary.length - 1 }) as TableCell, ...figureNames.map(name => right(money(figures[name], document.currency), { bold: i === document.summary.length - 1 }))])] }, layout, margin: [0, 8, 0, 0] } as Content] : [],
   ]
@@ -107,16 +110,18 @@ function partBars({ parts, currency }: EstimateDocument): Content[] {
 }
 
 function scenarios(document: EstimateDocument): Content[] {
-  if (!document.scenarios.length) return []
-  const base = document.summary.at(-1)!.figures
-  const share = (difference: string) => new Decimal(base.effectiveMonthly).eq(0) ? '–' : `${new Decimal(difference).div(base.effectiveMonthly).times(100).round(1).toFixed().replace('-', '−')} %`
+  const [base] = document.columns
+  if (!base) return []
+  const share = (difference: string) => new Decimal(base.figures.effectiveMonthly).eq(0) ? '–' : `${new Decimal(difference).div(base.figures.effectiveMonthly).times(100).round(1).toFixed().replace('-', '−')} %`
   const body: TableCell[][] = [
     [say('scenario', { color: dim }) as TableCell, ...figureNames.map(name => right(figureWords[name], { color: dim })), right('a month, to the first', { color: dim })],
-    [say('as it stands') as TableCell, ...figureNames.map(name => right(money(base[name], document.currency))), right('')],
-    ...document.scenarios.map(({ name, figures, difference }): TableCell[] => [say(name) as TableCell, ...figureNames.map(figure => right(money(figures[figure], document.currency))), right(`${money(difference.effectiveMonthly, document.currency)}  ${share(difference.effectiveMonthly)}`)]),
+    ...document.columns.map(({ name, figures, difference, lacks }): TableCell[] => [
+      { stack: [say(name, { bold: name === document.scenario }), ...lacks ? [say(lacksText(lacks, document.currency), { color: brick, fontSize: 7 })] : []] }, ...figureNames.map(figure => right(money(figures[figure], document.currency))),
+      right(difference === null ? '' : `${money(difference.effectiveMonthly, document.currency)}${lacks ? '' : `  ${share(difference.effectiveMonthly)}`}`),
+    ]),
   ]
-  const month = [{ name: 'as it stands', amount: base.effectiveMonthly }, ...document.scenarios.map(({ name, figures }) => ({ name, amount: figures.effectiveMonthly }))]
-  return [heading('Scenarios'), ...barTable(month.map(({ name, amount }, i) => ({ name, amount: new Decimal(amount), colour: i ? moss : dim })), document.currency), { table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body }, layout, fontSize: 8 }]
+  const bars = document.columns.filter(column => !column.lacks).map(({ name, figures }) => ({ name, amount: new Decimal(figures.effectiveMonthly), colour: name === base.name ? dim : moss }))
+  return [heading('Scenarios'), ...barTable(bars, document.currency), { table: { widths: ['*', 'auto', 'auto', 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body }, layout, fontSize: 8 }, ...document.columns.some(c => c.lacks) ? [say('A difference is taken over the rows that both can price.', { color: dim, fontSize: 7.5, margin: [0, 3, 0, 0] })] : []]
 }
 
 function ranges(document: EstimateDocument): Content[] {
@@ -142,7 +147,7 @@ function lines(document: EstimateDocument): Content[] {
   for (const part of document.parts) {
     body.push([{ ...say(part.name || 'rows', { bold: true, fillColor: '#f1ede2', colSpan: 2 }) as object }, '', ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(money(part.figures[name], currency), { bold: true, fillColor: '#f1ede2' }))])
     for (const row of part.rows) {
-      const more = [row.details, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join(' · ')
+      const more = [row.details, row.replaced, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join(' · ')
       body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say([row.where, row.way].filter(Boolean).join(' · '), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
     }
   }
@@ -152,6 +157,7 @@ function lines(document: EstimateDocument): Content[] {
 function assumptions(document: EstimateDocument): Content[] {
   return [
     ...document.assumptions.length ? [heading('Assumptions that nobody has confirmed'), { table: { widths: ['*', 'auto', 'auto'], headerRows: 1, body: [[say('what', { color: dim }) as TableCell, say('value', { color: dim }) as TableCell, right(document.assumptions.some(a => a.effect !== null) ? 'could move the month by' : '', { color: dim })], ...document.assumptions.map((a): TableCell[] => [say(a.label) as TableCell, say(a.value) as TableCell, right(a.effect === null ? '' : money(a.effect, document.currency))])] }, layout, fontSize: 8.5 } as Content] : [],
+    ...document.moreAssumptions ? [say(`And ${document.moreAssumptions} more defaults that move less.`, { color: dim, fontSize: 8 })] : [],
     ...document.dismissed.length ? [heading('Costs that were thought of and left out'), { ul: document.dismissed.map(d => say(`${d.title}: ${d.reason}`)) } as Content] : [],
   ]
 }
@@ -163,7 +169,7 @@ function workingLines(working: Working, depth: number): Content[] {
   if (working.op === 'input' || depth > 9) return []
   const value = (part: Working) => shortNumber(evaluate(part))
   const text = working.op === 'tiered'
-    ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal, Decimal]).map(s => `${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))} (${s.label})`).join(' + ') || `0 ${working.unit}`
+    ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal]).map(s => `${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))} (${s.label})`).join(' + ') || `0 ${working.unit}`
     : working.parts.length > 12 ? `${working.parts.length} parts` : working.parts.map(part => `${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`).join(signs[working.op])
   return [
     { columns: [say(`${working.label}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''}`), { text: value(working), alignment: 'right', width: 80 }], margin: [depth * 9, 0.5, 0, 0.5], fontSize: 7.5, color: depth ? dim : ink, bold: depth === 0 },

@@ -1,4 +1,7 @@
-import type { DocumentFacts, EstimateDocument } from '../../core/estimate/document'
+import { minorDecimals } from '../../core/money/currency'
+import { Decimal } from '../../core/money/decimal'
+import { roundToMinor } from '../../core/money/rounding'
+import type { DocumentFacts, DocumentLacks, EstimateDocument } from '../../core/estimate/document'
 import type { Estimate } from '../../core/estimate/estimate'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { ExportFormat } from '../../shared/contracts/estimates'
@@ -14,3 +17,8 @@ export type Writer = { format: ExportFormat, write: (document: EstimateDocument,
  * (CSV injection: OWASP advises the same characters.)
  */
 export const asText = (text: string): string => /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
+
+/** What stands beside a total that lacks rows: how many, and what they cost a month where that is known. */
+export function lacksText({ rows, amounts }: DocumentLacks, currency: string): string {
+  return `${rows} ${rows === 1 ? 'row' : 'rows'} not counted${amounts ? ` (${roundToMinor(new Decimal(amounts.effectiveMonthly), currency).toFixed(minorDecimals(currency))} ${currency} a month as it stands)` : ''}`
+}

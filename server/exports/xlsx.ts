@@ -2,7 +2,8 @@ import ExcelJS from 'exceljs'
 import { formulaSheet } from '../../core/estimate/formula-sheet'
 import { figureNames, figureOf, figureWords, priceScenarios } from '../../core/estimate/price-estimate'
 import type { EstimateDocument } from '../../core/estimate/document'
-import { asText, type ExportTask, type Writer } from './writer'
+import { rowNames } from '../../core/estimate/row-name'
+import { asText, lacksText, type ExportTask, type Writer } from './writer'
 
 const FIRST_ROW = 5
 const money = '#,##0.00;[Red]−#,##0.00;–'
@@ -25,18 +26,18 @@ export const xlsx: Writer = {
   },
 }
 
-const columns = ['part', 'component', 'details', 'where', 'pays how', ...figureNames.map(name => figureWords[name]), 'note']
+const columns = ['part', 'component', 'details', 'where', 'replaced there', 'pays how', ...figureNames.map(name => figureWords[name]), 'note']
 
 function estimateSheet(book: ExcelJS.Workbook, document: EstimateDocument) {
   const sheet = book.addWorksheet('Estimate', { views: [{ state: 'frozen', ySplit: FIRST_ROW - 1 }], pageSetup: { orientation: 'landscape', fitToPage: true, fitToHeight: 0 } })
   const title = sheet.addRow([asText(document.title)])
   title.font = { name: 'Georgia', size: 16, bold: true, color: { argb: ink } }
-  sheet.addRow([asText(`${document.cards.map(c => `${c.provider} rate card of ${c.date}`).join(', ')} · ${document.place} · ${document.currency} · ${document.month} · whole term ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'} · prepared on ${document.preparedOn} by ${document.preparedBy} · not a quote`)])
+  sheet.addRow([asText([document.scenario ? `scenario ${document.scenario}` : '', document.cards.map(c => [c.provider, `rate card of ${c.date}`].filter(Boolean).join(' ')).join(', '), ...document.rates.map(rate => `${rate.rate} ${rate.to} for 1 ${rate.from} on ${rate.day}`), document.place, document.currency, document.month, `whole term ${document.termYears} ${document.termYears === 1 ? 'year' : 'years'}`, `prepared on ${document.preparedOn}${document.preparedBy ? ` by ${document.preparedBy}` : ''}`, ...document.conditions, 'not a quote'].filter(Boolean).join(' · '))])
   sheet.addRow([])
   headings(sheet, columns)
   sheet.columns.forEach((column, i) => {
-    column.width = [18, 24, 48, 26, 22, 13, 13, 18, 16, 16, 30][i]
-    if (i >= 5 && i < 10) column.numFmt = money
+    column.width = [18, 24, 48, 26, 30, 22, 13, 13, 18, 16, 16, 30][i]
+    if (i >= 6 && i < 11) column.numFmt = money
   })
   return sheet
 }
@@ -49,7 +50,7 @@ function headings(sheet: ExcelJS.Worksheet, names: string[]) {
     if (numeric.has(String(cell.value))) cell.alignment = { horizontal: 'right' }
   })
 }
-const numeric = new Set<string>([...Object.values(figureWords), 'value', 'could move the month by'])
+const numeric = new Set<string>([...Object.values(figureWords), 'value', 'could move the month by', 'a month, to the first'])
 
 type Cell = ExcelJS.CellValue
 const amounts = (of: (name: typeof figureNames[number]) => Cell) => figureNames.map(of)
@@ -59,12 +60,12 @@ function fillEstimate(sheet: ExcelJS.Worksheet, document: EstimateDocument, rowF
   const counted: number[] = []
   for (const part of document.parts) {
     for (const row of part.rows) {
-      const at = sheet.addRow([asText(part.name), asText(row.label), asText(row.details), asText(row.where), asText(row.way), ...row.figures && !row.muted ? amounts(name => rowFigures(row.id, name)) : amounts(() => null), asText([row.muted ? 'muted, not counted' : row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join('; '))])
+      const at = sheet.addRow([asText(part.name), asText(row.label), asText(row.details), asText(row.where), asText(row.replaced), asText(row.way), ...row.figures && !row.muted ? amounts(name => rowFigures(row.id, name)) : amounts(() => null), asText([row.muted ? 'muted, not counted' : row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join('; '))])
       if (row.figures && !row.muted) counted.push(at.number)
     }
   }
   for (const total of totals) {
-    const row = sheet.addRow(['', asText(total.label), '', '', '', ...amounts(name => total.of(name, counted)), ''])
+    const row = sheet.addRow(['', asText(total.label), '', '', '', '', ...amounts(name => total.of(name, counted)), ''])
     row.font = { bold: true }
     row.eachCell((cell) => {
       cell.border = { top: line }
@@ -72,10 +73,11 @@ function fillEstimate(sheet: ExcelJS.Worksheet, document: EstimateDocument, rowF
   }
 }
 
-function writeOwn(book: ExcelJS.Workbook, document: EstimateDocument, { estimate, prices }: ExportTask) {
-  const [base, ...others] = priceScenarios(estimate, prices)
+function writeOwn(book: ExcelJS.Workbook, document: EstimateDocument, { estimate, prices, facts }: ExportTask) {
+  const columns = priceScenarios(estimate, prices)
+  const base = columns.find(column => column.scenario === (facts.scenario ?? null)) ?? columns[0]
   const rows = base!.rows.filter(row => base!.counted.has(row.id))
-  const roots = [...rows.flatMap(row => figureNames.map(name => figureOf(row.chosen!, name, base!.termYears))), ...base!.steps.flatMap(step => figureNames.map(name => step.figures[name])), ...[base!, ...others].flatMap(priced => figureNames.map(name => priced.total[name]))]
+  const roots = [...rows.flatMap(row => figureNames.map(name => figureOf(row.chosen!, name, base!.termYears))), ...base!.steps.flatMap(step => figureNames.map(name => step.figures[name])), ...columns.flatMap(priced => figureNames.map(name => priced.total[name]))]
   const sheet = formulaSheet(roots, { inputSheet: 'Inputs', stepSheet: 'Workings', firstRow: FIRST_ROW })
   const live = (working: Parameters<typeof sheet.cellOf>[0], value: string): Cell => ({ formula: sheet.cellOf(working), result: Number(value) })
   const figuresOf = new Map(document.parts.flatMap(part => part.rows).map(row => [row.id, row.figures]))
@@ -83,22 +85,24 @@ function writeOwn(book: ExcelJS.Workbook, document: EstimateDocument, { estimate
   const first = estimateSheet(book, document)
   fillEstimate(first, document, (id, name) => live(figureOf(base!.byId.get(id)!.chosen!, name, base!.termYears), figuresOf.get(id)![name]), [
     ...base!.steps.map((step, i) => ({ label: step.label, of: (name: typeof figureNames[number]) => live(step.figures[name], document.summary[i + 1]!.figures[name]) })),
-    { label: 'total', of: name => live(base!.total[name], document.summary.at(-1)!.figures[name]) },
+    { label: totalLabel(document), of: name => live(base!.total[name], document.summary.at(-1)!.figures[name]) },
   ])
-  if (others.length) {
+  if (document.columns.length) {
     const scenarios = book.addWorksheet('Scenarios')
-    scenarios.addRow(['Scenarios, totals'])
+    scenarios.addRow(['Scenarios, totals. A difference is taken over the rows that both can price.'])
     scenarios.addRow([])
     scenarios.addRow([])
-    headings(scenarios, ['scenario', ...figureNames.map(name => figureWords[name])])
-    scenarios.addRow(['as it stands', ...amounts(name => live(base!.total[name], document.summary.at(-1)!.figures[name]))])
-    others.forEach((priced, i) => scenarios.addRow([asText(document.scenarios[i]!.name), ...amounts(name => live(priced.total[name], document.scenarios[i]!.figures[name]))]))
+    headings(scenarios, ['scenario', ...figureNames.map(name => figureWords[name]), 'a month, to the first', 'not counted'])
+    columns.forEach((priced, i) => {
+      const { name, figures, difference, lacks } = document.columns[i]!
+      scenarios.addRow([asText(name), ...amounts(figure => live(priced.total[figure], figures[figure])), difference === null ? null : Number(difference.effectiveMonthly), lacks ? lacksText(lacks, document.currency) : ''])
+    })
     scenarios.columns.forEach((column, i) => {
-      column.width = i ? 18 : 36
-      if (i) column.numFmt = money
+      column.width = i ? i > 6 ? 44 : 18 : 36
+      if (i && i < 7) column.numFmt = money
     })
   }
-  const nameOf = new Map(estimate.components.map(c => [c.id, `${base!.byId.get(c.id)?.kind?.label ?? c.kind}, ${c.part}`]))
+  const nameOf = rowNames(estimate.components)
   const inputs = book.addWorksheet('Inputs', { views: [{ state: 'frozen', ySplit: FIRST_ROW - 1 }] })
   inputs.addRow(['Inputs and prices. Change a number here and every amount follows.'])
   inputs.addRow([])
@@ -123,22 +127,21 @@ function writeOwn(book: ExcelJS.Workbook, document: EstimateDocument, { estimate
 function writeCustomers(book: ExcelJS.Workbook, document: EstimateDocument) {
   const sheet = estimateSheet(book, document)
   const figuresOf = new Map(document.parts.flatMap(part => part.rows).map(row => [row.id, row.figures]))
-  const column = (name: typeof figureNames[number]) => String.fromCharCode('F'.charCodeAt(0) + figureNames.indexOf(name))
+  const column = (name: typeof figureNames[number]) => String.fromCharCode('G'.charCodeAt(0) + figureNames.indexOf(name))
   const [total, ...before] = [...document.summary].reverse()
   fillEstimate(sheet, document, (id, name) => Number(figuresOf.get(id)![name]), [
     ...before.reverse().map(({ label, figures }) => ({ label, of: (name: typeof figureNames[number]) => Number(figures[name]) })),
-    { label: total!.label, of: (name, rows) => before.length || !rows.length ? Number(total!.figures[name]) : { formula: `SUM(${rows.map(row => `${column(name)}${row}`).join(',')})`, result: Number(total!.figures[name]) } },
+    { label: totalLabel(document), of: (name, rows) => before.length || !rows.length ? Number(total!.figures[name]) : { formula: `SUM(${rows.map(row => `${column(name)}${row}`).join(',')})`, result: Number(total!.figures[name]) } },
   ])
-  if (!document.scenarios.length) return
-  const scenarios = book.addWorksheet('Scenarios')
-  headings(scenarios, ['scenario', ...figureNames.map(name => figureWords[name])])
-  for (const { name, figures } of document.scenarios) scenarios.addRow([asText(name), ...amounts(figure => Number(figures[figure]))])
 }
+
+const totalLabel = (document: EstimateDocument) => `${document.summary.at(-1)!.label}${document.lacks ? `, ${lacksText(document.lacks, document.currency)}` : ''}`
 
 function writeAssumptions(book: ExcelJS.Workbook, document: EstimateDocument) {
   const sheet = book.addWorksheet('Assumptions')
   headings(sheet, ['assumption that nobody has confirmed', 'value', 'could move the month by'])
   for (const { label, value, effect } of document.assumptions) sheet.addRow([asText(label), asText(value), effect === null ? '' : Number(effect)])
+  if (document.moreAssumptions) sheet.addRow([`and ${document.moreAssumptions} more that move less`])
   sheet.addRow([])
   headings(sheet, ['blind spot that was dismissed', 'because', ''])
   for (const { title, reason } of document.dismissed) sheet.addRow([asText(title), asText(reason), ''])

@@ -15,13 +15,13 @@ const HOUR_MS = 3_600_000
 export async function fetchCard(engine: Engine, name: string, connector: CloudConnector, who: string) {
   const { db } = engine.database
   const card = await connector.rateCard()
-  const before = (await listRateCards(db)).filter(c => c.provider === card.provider && c.validFrom < card.validFrom).sort((a, b) => a.validFrom < b.validFrom ? 1 : -1)[0]
+  const before = (await listRateCards(db)).filter(c => c.provider === card.provider && c.validFrom < card.validFrom)[0]
   const previous = before ? await findRateCard(db, card.provider, before.validFrom) : null
-  const { changed, replaced } = await takeRateCard(engine, card, who)
+  const { changed, replaced, revision } = await takeRateCard(engine, card, who)
   const counts = new Map<string, number>()
   for (const { change } of previous ? compareCards(previous, card) : []) counts.set(change, (counts.get(change) ?? 0) + 1)
   const differs = [...counts].map(([change, n]) => `${n} ${change}`).join(', ')
-  const said = replaced && !changed ? `nothing new: the card of ${card.validFrom} was loaded already` : `the card of ${card.validFrom}, ${card.prices.length} prices${differs ? `: ${differs}` : ''}`
+  const said = replaced && !changed ? `nothing new: the card of ${card.validFrom} was loaded already` : `the card of ${card.validFrom}${revision > 1 ? `, revision ${revision}` : ''}, ${card.prices.length} prices${differs ? `: ${differs}` : ''}`
   await noteAsked(db, name, said)
   return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, said }
 }

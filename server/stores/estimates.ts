@@ -1,17 +1,35 @@
 import { and, desc, eq } from 'drizzle-orm'
 import { estimateSchema, type Estimate } from '../../core/estimate/estimate'
-import type { SavedEstimate } from '../../shared/contracts/estimates'
+import type { Filing, ListedEstimate, SavedEstimate } from '../../shared/contracts/estimates'
 import type { Db } from '../db/client'
-import { estimateVersion } from '../db/schema'
-import { conflict, notFound } from '../http/problem'
+import { estimateFiling, estimateVersion } from '../db/schema'
+import { conflict, notFound, Problem } from '../http/problem'
 
 // bodies saved in an earlier format are read as the present one
-const asSaved = ({ estimateId, version, body, who, savedAt, name }: typeof estimateVersion.$inferSelect): SavedEstimate => ({ id: estimateId, version, estimate: estimateSchema.parse(body), who, savedAt, name })
+function asSaved({ estimateId, version, body, who, savedAt, name }: typeof estimateVersion.$inferSelect): SavedEstimate {
+  const read = estimateSchema.safeParse(body)
+  if (!read.success) throw new Problem(409, 'unreadable-estimate', 'The estimate cannot be read', `Version ${version} holds what an estimate may not have: ${read.error.issues.slice(0, 3).map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; ')}. Open an earlier version, or take it out as JSON and mend it there.`)
+  return { id: estimateId, version, estimate: read.data, who, savedAt, name }
+}
 
-/** The newest version of every estimate, last saved first. */
-export async function listEstimates(db: Db): Promise<SavedEstimate[]> {
-  const rows = await db.selectDistinctOn([estimateVersion.estimateId]).from(estimateVersion).orderBy(estimateVersion.estimateId, desc(estimateVersion.version))
-  return rows.map(asSaved).sort((a, b) => a.savedAt < b.savedAt ? 1 : -1)
+/** The newest version of every estimate, last saved first, with where it is filed. One that cannot be read says why; the others stand. */
+export async function listEstimates(db: Db): Promise<ListedEstimate[]> {
+  const [rows, filings] = await Promise.all([db.selectDistinctOn([estimateVersion.estimateId]).from(estimateVersion).orderBy(estimateVersion.estimateId, desc(estimateVersion.version)), db.select().from(estimateFiling)])
+  const filed = new Map(filings.map(f => [f.estimateId, f]))
+  return rows.map(({ estimateId: id, version, body, who, savedAt, name }): ListedEstimate => {
+    const read = estimateSchema.safeParse(body)
+    const { folder = '', putAway = false } = filed.get(id) ?? {}
+    const title: unknown = (body as { name?: unknown } | null)?.name
+    return { id, version, estimate: read.data ?? null, title: typeof title === 'string' ? title : id, problem: read.success ? null : read.error.issues.slice(0, 3).map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; '), who, savedAt, name, folder, putAway }
+  }).sort((a, b) => a.savedAt < b.savedAt ? 1 : -1)
+}
+
+/** Files an estimate in a folder, puts it away or brings it back. @throws Problem when there is none. */
+export async function fileEstimate(db: Db, id: string, { folder, putAway }: Filing, who: string): Promise<void> {
+  const [known] = await db.select({ id: estimateVersion.estimateId }).from(estimateVersion).where(eq(estimateVersion.estimateId, id)).limit(1)
+  if (!known) throw notFound('estimate', `No estimate has the id «${id}».`)
+  const filedAt = new Date().toISOString()
+  await db.insert(estimateFiling).values({ estimateId: id, folder, putAway, who, filedAt }).onConflictDoUpdate({ target: estimateFiling.estimateId, set: { folder, putAway, who, filedAt } })
 }
 
 /** An estimate as it was saved last, or in a version. */

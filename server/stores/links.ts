@@ -1,6 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
 import type { EstimateDocument } from '../../core/estimate/document'
+import { keptDocument } from '../../core/estimate/kept-document'
 import type { Db } from '../db/client'
 import { estimateLink } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
@@ -15,9 +16,10 @@ export async function makeLink(db: Db, link: { estimateId: string, version: numb
   return { id, secret }
 }
 
-export function listLinks(db: Db, estimateId: string) {
-  const { id, version, audience, expiresOn, revokedAt, who, madeAt } = estimateLink
-  return db.select({ id, version, audience, expiresOn, revokedAt, who, madeAt }).from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
+/** Links of an estimate, the newest first; `opens` is false for one whose document cannot be shown by what may go into it today. */
+export async function listLinks(db: Db, estimateId: string) {
+  const rows = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
+  return rows.map(({ id, version, audience, expiresOn, revokedAt, who, madeAt, body }) => ({ id, version, audience, expiresOn, revokedAt, who, madeAt, opens: keptDocument(body) !== null }))
 }
 
 /** Ends a link for good. */
@@ -26,9 +28,10 @@ export async function revokeLink(db: Db, id: string): Promise<void> {
   if (!found) throw notFound('link', 'No link has that id.')
 }
 
-/** What a link shows today. @throws Problem for one that never was, has expired or was revoked: all three read the same, so that nobody learns which. */
+/** What a link shows today: a customer's copy is built anew from what may go into one, also where it was made before that list.  @throws Problem for one that never was, has expired or was revoked: all three read the same, so that nobody learns which. */
 export async function openLink(db: Db, secret: string, today: string) {
   const [link] = await db.select().from(estimateLink).where(eq(estimateLink.secretHash, hashOf(secret))).limit(1)
-  if (!link || link.revokedAt !== null || link.expiresOn < today) throw new Problem(404, 'link-closed', 'This link does not open anything', 'It may have expired or been taken back. Ask whoever sent it for a new one.')
-  return { document: link.body, expiresOn: link.expiresOn, madeAt: link.madeAt }
+  const document = link ? keptDocument(link.body) : null
+  if (!link || !document || link.revokedAt !== null || link.expiresOn < today) throw new Problem(404, 'link-closed', 'This link does not open anything', 'It may have expired or been taken back. Ask whoever sent it for a new one.')
+  return { document, expiresOn: link.expiresOn, madeAt: link.madeAt }
 }

@@ -1,15 +1,24 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
-import type { RateCard } from '../../core/ratecard/rate-card'
+import { earlierCard, type RateCard } from '../../core/ratecard/rate-card'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'
 import type { Db } from '../db/client'
 import { cardSchedule, rateCard } from '../db/schema'
 
-/** Keeps a card; one of the same provider and day is replaced. @returns whether one was, and whether it differed. */
-export async function saveRateCard(db: Db, card: RateCard, who: string): Promise<{ replaced: boolean, changed: boolean }> {
+/** A card of the database; ways to pay may still be called as cards called them first. */
+const cardOf = (body: unknown): RateCard => earlierCard(body) as RateCard
+
+/**
+ * Keeps a card. One of a provider and day that is there already and differs becomes a further revision of that day; one that says the same
+ * is not kept again.
+ * @returns whether there was one of that day, whether it differed, and the revision that holds now.
+ */
+export async function saveRateCard(db: Db, card: RateCard, who: string): Promise<{ replaced: boolean, changed: boolean, revision: number }> {
   return db.transaction(async (tx) => {
-    const removed = await tx.delete(rateCard).where(and(eq(rateCard.provider, card.provider), eq(rateCard.validFrom, card.validFrom))).returning({ body: rateCard.body })
-    await tx.insert(rateCard).values({ provider: card.provider, validFrom: card.validFrom, body: card, who })
-    return { replaced: removed.length > 0, changed: !removed.some(({ body }) => sameJson(body, card)) }
+    const [newest] = await tx.select().from(rateCard).where(and(eq(rateCard.provider, card.provider), eq(rateCard.validFrom, card.validFrom))).orderBy(desc(rateCard.revision)).limit(1)
+    if (newest && sameJson(cardOf(newest.body), card)) return { replaced: true, changed: false, revision: newest.revision }
+    const revision = (newest?.revision ?? 0) + 1
+    await tx.insert(rateCard).values({ provider: card.provider, validFrom: card.validFrom, revision, body: card, who })
+    return { replaced: newest !== undefined, changed: true, revision }
   })
 }
 
@@ -19,20 +28,21 @@ function sameJson(a: unknown, b: unknown): boolean {
   return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b))
 }
 
+/** Every version of every card, by provider, the newest first; of one day the newest revision first. */
 export async function listRateCards(db: Db): Promise<RateCardEntry[]> {
-  const rows = await db.select().from(rateCard).orderBy(rateCard.provider, desc(rateCard.validFrom))
-  return rows.map(({ provider, validFrom, body, who, loadedAt }) => ({ provider, currency: body.currency, validFrom, prices: body.prices.length, regions: body.regions.map(r => r.id), who, loadedAt }))
+  const rows = await db.select().from(rateCard).orderBy(rateCard.provider, desc(rateCard.validFrom), desc(rateCard.revision))
+  return rows.map(({ provider, validFrom, revision, body, who, loadedAt }) => ({ provider, currency: body.currency, validFrom, revision, prices: body.prices.length, regions: body.regions.map(r => r.id), who, loadedAt }))
 }
 
 export async function listProviders(db: Db): Promise<string[]> {
   return (await db.selectDistinct({ provider: rateCard.provider }).from(rateCard).orderBy(rateCard.provider)).map(row => row.provider)
 }
 
-/** The card of a provider that holds on a day, the newest when no day is given. */
-export async function findRateCard(db: Db, provider: string, day?: string): Promise<RateCard | null> {
-  const holds = day ? and(eq(rateCard.provider, provider), sql`${rateCard.validFrom} <= ${day}`) : eq(rateCard.provider, provider)
-  const [row] = await db.select().from(rateCard).where(holds).orderBy(desc(rateCard.validFrom)).limit(1)
-  return row?.body ?? null
+/** The card of a provider that holds on a day, the newest when no day is given; of one day its newest revision, or the one that is asked for. */
+export async function findRateCard(db: Db, provider: string, day?: string, revision?: number): Promise<RateCard | null> {
+  const ofDay = day ? revision === undefined ? sql`${rateCard.validFrom} <= ${day}` : and(eq(rateCard.validFrom, day), eq(rateCard.revision, revision)) : undefined
+  const [row] = await db.select().from(rateCard).where(and(eq(rateCard.provider, provider), ofDay)).orderBy(desc(rateCard.validFrom), desc(rateCard.revision)).limit(1)
+  return row ? cardOf(row.body) : null
 }
 
 export function listSchedules(db: Db) {

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { Pattern } from '../../core/estimate/pattern'
+import { patternSchema, type Pattern } from '../../core/estimate/pattern'
 import type { StoredUplift, UpliftSet } from '../../core/uplift/uplift-set'
 import type { Db } from '../db/client'
 import { pattern, upliftSet } from '../db/schema'
@@ -21,7 +21,7 @@ export async function removeUplift(db: Db, id: string): Promise<boolean> {
 
 export async function listPatterns(db: Db) {
   const rows = await db.select().from(pattern).orderBy(pattern.id)
-  return rows.map(({ body, who, savedAt }) => ({ pattern: body, who, savedAt }))
+  return rows.map(({ body, who, savedAt }) => ({ pattern: patternSchema.safeParse(body).data ?? body, who, savedAt }))
 }
 
 export async function savePattern(db: Db, body: Pattern, who: string): Promise<void> {

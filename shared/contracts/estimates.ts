@@ -7,7 +7,13 @@ import { day, month } from './common'
 
 export const savedEstimate = z.object({ id: z.string(), version: z.number(), estimate: estimateSchema, who: z.string(), savedAt: z.string(), name: z.string().nullable() })
 export type SavedEstimate = z.infer<typeof savedEstimate>
-export const estimateList = z.object({ estimates: z.array(savedEstimate) })
+/** Where an estimate is filed. */
+export const filing = z.object({ folder: z.string().trim().max(80).default(''), putAway: z.boolean().default(false) })
+export type Filing = z.infer<typeof filing>
+/** An estimate of the list; one that cannot be read says why, and the others stand. */
+export const listedEstimate = savedEstimate.extend({ estimate: estimateSchema.nullable(), title: z.string(), problem: z.string().nullable(), ...filing.shape })
+export type ListedEstimate = z.infer<typeof listedEstimate>
+export const estimateList = z.object({ estimates: z.array(listedEstimate) })
 /** What is saved names the version it was made from; null for a new one. A name makes it a state to come back to. */
 export const estimateSave = z.object({ basedOn: z.number().int().nullable(), estimate: estimateSchema, name: z.string().trim().min(1).max(120).nullable().default(null) })
 export const estimateSaved = z.object({ id: z.string(), version: z.number() })
@@ -24,12 +30,14 @@ export const kept = z.object({ id: z.string() })
 export const audience = z.enum(['own', 'customer'])
 export const exportFormat = z.enum(['csv', 'xlsx', 'pdf'])
 export type ExportFormat = z.infer<typeof exportFormat>
-export const exportAsked = z.object({ format: exportFormat, audience, version: z.number().int().positive() })
+/** The scenario that a document is of; null for the estimate as it stands. */
+const ofScenario = z.string().max(60).nullable().default(null)
+export const exportAsked = z.object({ format: exportFormat, audience, version: z.number().int().positive(), scenario: ofScenario })
 
-export const linkAsked = z.object({ version: z.number().int().positive(), audience, expiresOn: day })
+export const linkAsked = z.object({ version: z.number().int().positive(), audience, scenario: ofScenario, expiresOn: day })
 /** The address is told once, when the link is made. */
 export const linkMade = z.object({ id: z.string(), path: z.string() })
-export const linkList = z.object({ links: z.array(z.object({ id: z.string(), version: z.number(), audience, expiresOn: z.string(), revokedAt: z.string().nullable(), who: z.string(), madeAt: z.string() })) })
+export const linkList = z.object({ links: z.array(z.object({ id: z.string(), version: z.number(), audience, expiresOn: z.string(), revokedAt: z.string().nullable(), who: z.string(), madeAt: z.string(), opens: z.boolean() })) })
 export const sharedDocument = z.object({ document: z.custom<EstimateDocument>(value => typeof value === 'object' && value !== null && 'audience' in value), expiresOn: z.string(), madeAt: z.string() })
 
 const narrowing = z.record(z.string(), z.array(z.string().nullable()))

@@ -35,14 +35,14 @@ it('data out is several times the machine', () => {
 })
 
 it('136 upfront over 36 months is 3.78 a month, 2 000 is 55.56', () => {
-  const effective = (size: string) => cents(priceTest(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all upfront' }]])).totals.effectiveMonthly)
+  const effective = (size: string) => cents(priceTest(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all in advance' }]])).totals.effectiveMonthly)
   expect(effective('small')).toBe('3.78')
   expect(effective('steady')).toBe('55.56')
 })
 
 it('12.26 on-demand against 7.67 committed breaks even at 457 hours a month; at 220 hours the commitment costs more', () => {
   const { ways } = price(['server', { size: 'steady', hoursPerMonth: '220', count: '1', pays: 'on-demand' }]).components[0]!
-  const committed = ways.find(w => w.way === '1 year, none upfront')!
+  const committed = ways.find(w => w.way === '1 year, paid monthly')!
   expect(new Decimal(committed.breakEvenHours!).round(0).toFixed()).toBe('457')
   expect(Number(committed.effectiveMonthly)).toBeGreaterThan(Number(ways[0]!.monthly))
 })

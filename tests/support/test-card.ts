@@ -1,4 +1,4 @@
-import { newEstimate, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
+import { newEstimate, newRow, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
 import { figureNames, figureText, priceEstimate, type FigureName, type Prices } from '../../core/estimate/price-estimate'
 import type { WayPrice } from '../../core/estimate/ways-to-pay'
 import type { PriceLine, RateCard } from '../../core/ratecard/rate-card'
@@ -10,9 +10,9 @@ const line = (meter: PriceLine['meter'], variant: string | null, unit: PriceLine
 export const testCard: RateCard = {
   provider: 'Testcloud', currency: 'EUR', validFrom: '2026-01-01', regions: [{ id: 'here', name: 'Here' }], serverSizes: ['small', 'plain', 'steady'].map((size, i) => ({ size, vcpu: 2 ** i, memoryGb: 2 ** (i + 1) })),
   prices: [
-    line('server-hour', 'small', 'Hours', '0.0116', { commitments: [{ years: 3, upfront: 'all', upfrontPrice: '136', hourlyPrice: '0' }, { years: 1, upfront: 'none', upfrontPrice: '0', hourlyPrice: '0.0073' }] }),
+    line('server-hour', 'small', 'Hours', '0.0116', { commitments: [{ years: 3, paid: 'all in advance', upfrontPrice: '136', hourlyPrice: '0' }, { years: 1, paid: 'paid monthly', upfrontPrice: '0', hourlyPrice: '0.0073' }] }),
     line('server-hour', 'plain', 'Hours', '0.028'),
-    line('server-hour', 'steady', 'Hours', String(12.26 / 730), { tiers: [{ from: '0', price: '12.26' }], commitments: [{ years: 3, upfront: 'all', upfrontPrice: '2000', hourlyPrice: '0' }, { years: 1, upfront: 'none', upfrontPrice: '0', hourlyPrice: '7.67' }] }),
+    line('server-hour', 'steady', 'Hours', String(12.26 / 730), { tiers: [{ from: '0', price: '12.26' }], commitments: [{ years: 3, paid: 'all in advance', upfrontPrice: '2000', hourlyPrice: '0' }, { years: 1, paid: 'paid monthly', upfrontPrice: '0', hourlyPrice: '7.67' }] }),
     line('disk-gb-month', 'plain', 'GB-Months', '0.08'),
     line('object-gb-month', 'ready', 'GB-Months', '0.023'),
     line('object-write-1000', 'ready', '1000 Requests', '0.005'),
@@ -30,10 +30,10 @@ export function testEstimate(components: [kind: string, inputs: Record<string, s
 
 /** Rows named c0, c1 and so on. */
 export function testRows(components: [kind: string, inputs: Record<string, string>][]): Component[] {
-  return components.map(([kind, inputs], i) => ({ id: `c${i}`, part: 'all', kind, inputs, confirmed: [], note: '', muted: false, pattern: null }))
+  return components.map(([kind, inputs], i) => newRow(`c${i}`, 'all', kind, inputs, { confirmed: [] }))
 }
 
-export const pricesOf = (...cards: RateCard[]): Prices => ({ cards: new Map(cards.map(card => [card.provider, card])), uplifts: [] })
+export const pricesOf = (...cards: RateCard[]): Prices => ({ cards: new Map(cards.map(card => [card.provider, card])), uplifts: [], rates: [] })
 export const testPrices = pricesOf(testCard)
 
 /** The figures as texts, as people check them. */

@@ -1,11 +1,18 @@
 <script setup lang="ts">
-import type { CellOption } from '../../composables/useSheet'
+import { readSizeWanted, sizesLike } from '../../../core/estimate/adding/find-size'
+import type { CellOption, SizesOf } from '../../composables/useSheet'
 
 /** A choice edited in its cell: typing narrows the list, arrows walk it, Enter or Tab takes, Esc leaves. */
-const props = defineProps<{ options: CellOption[], chosen: string, begun: string, label: string }>()
+const props = defineProps<{ options: CellOption[], chosen: string, begun: string, label: string, sizes?: SizesOf }>()
 const emit = defineEmits<{ take: [value: string, how: 'enter' | 'tab' | 'tab back'], leave: [] }>()
 const sought = ref(props.begun)
 const shown = computed(() => {
+  // sizes are found by what they are: `4 16`, `8 vcpu`
+  const wanted = props.sizes ? readSizeWanted(sought.value) : null
+  if (wanted && props.sizes) {
+    const byValue = new Map(props.options.map(o => [o.value, o]))
+    return sizesLike(wanted, [...byValue.keys()], props.sizes.place.card, props.sizes.place.region, props.sizes.meter).map(size => byValue.get(size)!)
+  }
   const words = sought.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
   const found = props.options.filter(o => words.every(word => `${o.label} ${o.note ?? ''}`.toLowerCase().includes(word)))
   // what begins with the word comes first
@@ -44,7 +51,7 @@ const id = useId()
     <div v-for="(option, index) in shown" :id="`${id}-${index}`" :key="option.value" role="option" :aria-selected="option.value === chosen" class="option" :class="{ on: index === at }" @mousedown.prevent="take('enter', index)" @click.stop>
       <span class="tick">{{ option.value === chosen ? '✓' : '' }}</span><span class="what">{{ option.label }}</span><span v-if="option.note" class="minor note">{{ option.note }}</span>
     </div>
-    <p v-if="!shown.length" class="minor none">Nothing here is called that.</p>
+    <p v-if="!shown.length" class="minor none">No matches.</p>
   </div>
 </template>
 

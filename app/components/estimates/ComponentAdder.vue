@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { searchKinds } from '../../../core/estimate/components'
+import { findComponents } from '../../../core/estimate/adding/find-components'
+import { readLine } from '../../../core/estimate/adding/read-line'
+import { findKind } from '../../../core/estimate/components'
 import type { ComponentKind } from '../../../core/estimate/components/kind'
+import { newRow } from '../../../core/estimate/estimate'
 import type { Pattern } from '../../../core/estimate/pattern'
 import { findPlace, placeText } from '../../../core/estimate/place'
-import { priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceAlone } from '../../../core/estimate/price-estimate'
 import { unitWords } from '../../../core/ratecard/meters'
 import { upliftsFor } from '../../../core/uplift/uplift-set'
-import { evaluate } from '../../../core/working/working'
 
-/** Type plain words, take what is found: a kind of component, a line of the rate card, or a pattern. */
-const emit = defineEmits<{ added: [string], pasted: [string] }>()
+/** Type plain words or a whole line, take what is found: a kind of component, a line of the rate card, or a pattern. */
+const emit = defineEmits<{ added: [string], pasted: [string], stays: [string] }>()
 const store = useEstimate()
 const text = ref('')
 const at = ref(0)
@@ -18,38 +20,51 @@ const open = ref(false)
 const chosen = ref<Pattern | null>(null)
 const answers = reactive<Record<number, string>>({})
 
-type Found = { key: string, label: string, note: string, take: () => void, own?: string }
+type Found = { key: string, label: string, note: string, take: () => void, own?: string, unknown?: string }
 const wordsOf = (sought: string) => sought.trim().toLowerCase().split(/\s+/).filter(Boolean)
-/** What one of it costs as it begins, own charges included. */
-function usualPrice(kind: ComponentKind): string {
-  const e = store.estimate!
-  const priced = priceEstimate({ ...e, components: [{ id: 'x', part: '', kind: kind.kind, inputs: {}, confirmed: [], note: '', muted: false, pattern: null }], scenarios: [] }, store.prices)
-  const way = priced.rows[0]?.chosen
-  return way && !kind.last ? `${money(roundText(evaluate(way.effectiveMonthly).toFixed()), store.currency)} as it begins` : ''
+const monthOf = (kind: ComponentKind, inputs: Record<string, string> = {}) => {
+  const way = priceAlone(store.estimate!, store.prices, newRow('x', '', kind.kind, inputs)).chosen
+  return way && !kind.last ? `${money(roundText(figureText(way.effectiveMonthly)), store.currency)} ${store.currency} a month` : ''
 }
+/** What one of it costs as it begins, own charges included. */
+const usualPrice = (kind: ComponentKind) => monthOf(kind) && `${monthOf(kind)} as it begins`
+/** The cards that rows may stand on, each with the region that is looked at. */
+const places = computed(() => [...store.cards.values()].flatMap((card) => {
+  const region = card.provider === store.estimate!.provider ? store.estimate!.region : card.regions[0]!.id
+  return findPlace(placeText(card.provider, region, store.estimate!), store.estimate!, store.cards) ? [{ card, region }] : []
+}))
+/** The whole line as a row, with what was understood of it. */
+const line = computed((): Found[] => {
+  const place = findPlace('', store.estimate!, store.cards)
+  const read = place && readLine(text.value, place)
+  if (!read || !read.understood.length) return []
+  const rest = read.kind.fields.some(field => field.column && read.inputs[field.name] === undefined) ? 'the rest as usual' : ''
+  return [{
+    key: 'line', label: read.kind.label, note: [read.understood.join(' · '), rest, open.value ? monthOf(read.kind, read.inputs) : ''].filter(Boolean).join(' · '), ...(read.unknown.length && { unknown: read.unknown.join(', ') }),
+    take: () => {
+      store.addRead([read])
+      emit('stays', `${read.kind.label}: ${read.understood.join(', ')}.`)
+    },
+  }]
+})
 const found = computed((): Found[] => {
-  const kinds = searchKinds(text.value).filter(store.offered).map((kind): Found => ({
-    key: kind.kind, label: kind.label, note: [kind.words.slice(0, 3).join(', '), open.value ? usualPrice(kind) : ''].filter(Boolean).join(' · '), take: () => emit('added', store.add(kind)),
-    own: upliftsFor(store.uplifts, { kind: kind.kind, variant: null, pattern: null }).map(u => u.name).join(', ') || undefined,
-  }))
   const words = wordsOf(text.value)
   const patterns = store.patterns.filter(p => words.every(word => `pattern ${p.name} ${p.description}`.toLowerCase().includes(word))).map((pattern): Found => ({
     key: `pattern ${pattern.id}`, label: pattern.name, note: `pattern · ${pattern.description}`, take: () => startPattern(pattern), own: upliftsFor(store.uplifts, { kind: '', variant: null, pattern: pattern.id }).map(u => u.name).join(', ') || undefined,
   }))
-  return [...kinds, ...patterns, ...words.length ? cardLines(words) : []]
+  const things = findComponents(text.value, places.value).filter(one => one.is === 'line' || store.offered(one.kind)).map((one): Found => {
+    if (one.is === 'kind') {
+      const { kind } = one
+      return { key: kind.kind, label: kind.label, note: [kind.words.slice(0, 3).join(', '), open.value ? usualPrice(kind) : ''].filter(Boolean).join(' · '), take: () => emit('added', store.add(kind)), own: upliftsFor(store.uplifts, { kind: kind.kind, variant: null, pattern: null }).map(u => u.name).join(', ') || undefined }
+    }
+    const where = placeText(one.card.provider, one.line.region, store.estimate!)
+    return {
+      key: one.line.sku, label: `${one.line.service}${one.line.variant ? ` ${one.line.variant}` : ''}`, note: `rate card line · ${one.line.meter.replaceAll('-', ' ')} · ${fullPrice(one.line.tiers[0]!.price)} ${one.card.currency} per ${unitWords(one.line.unit)}${where.includes('/') ? ` · ${one.card.provider}` : ''}`,
+      take: () => emit('added', store.add(findKind('metered')!, undefined, { sku: one.line.sku, ...(where && { where }) })),
+    }
+  })
+  return [...line.value, ...things, ...patterns]
 })
-/** Lines of the rate card that no kind has a form for. */
-function cardLines(words: string[]): Found[] {
-  const e = store.estimate!
-  return [...store.cards.values()].flatMap((card) => {
-    const region = card.provider === e.provider ? e.region : card.regions[0]!.id
-    if (!findPlace(placeText(card.provider, region, e), e, store.cards)) return []
-    return card.prices.filter(line => line.region === region && words.every(word => `${line.service} ${line.variant ?? ''} ${line.meter} ${line.sku}`.toLowerCase().includes(word))).slice(0, 6).map((line): Found => ({
-      key: line.sku, label: `${line.service}${line.variant ? ` ${line.variant}` : ''}`, note: `rate card line · ${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`,
-      take: () => emit('added', store.add(searchKinds('metered line')[0]!, undefined, { sku: line.sku, ...(placeText(card.provider, region, e) && { where: placeText(card.provider, region, e) }) })),
-    }))
-  }).slice(0, 8)
-}
 // the list stands free of the sheet, which scrolls sideways: above the field where there is room, else below it
 const box = useTemplateRef<HTMLInputElement>('box')
 const above = ref({})
@@ -91,10 +106,10 @@ function onPaste(event: ClipboardEvent) {
 
 <template>
   <div class="adding" @focusout="open = false">
-    <input ref="box" v-model="text" class="adder" placeholder="type a component: server, disk, outgoing traffic, relational database… or paste rows of a spreadsheet" aria-label="add a component" role="combobox" :aria-expanded="open" aria-controls="kinds" :aria-activedescendant="open && found.length ? `kind-${at}` : undefined" @focus="show" @paste="onPaste" @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="take()" @keydown.esc="open = false">
+    <input ref="box" v-model="text" class="adder" placeholder="add a component: server, disk, egress… or a line such as 2 servers 4 vCPU 16 GB; paste several" aria-label="add a component" role="combobox" :aria-expanded="open" aria-controls="kinds" :aria-activedescendant="open && found.length ? `kind-${at}` : undefined" @focus="show" @paste="onPaste" @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="take()" @keydown.esc="open = false">
     <div v-if="open" id="kinds" class="sheetlike found" :style="above" role="listbox" aria-label="components">
-      <div v-for="(choice, index) in found" :id="`kind-${index}`" :key="choice.key" role="option" :aria-selected="index === at" class="option" :class="{ on: index === at }" @mousedown.prevent="take(index)"><span class="what">{{ choice.label }}</span> <span class="minor words">{{ choice.note }}</span><span v-if="choice.own" class="own">own charge: {{ choice.own }}</span></div>
-      <p v-if="!found.length" class="minor none">Nothing on the rate cards is called that. Any amount can be a free-form line.</p>
+      <div v-for="(choice, index) in found" :id="`kind-${index}`" :key="choice.key" role="option" :aria-selected="index === at" class="option" :class="{ on: index === at }" @mousedown.prevent="take(index)"><span class="what">{{ choice.label }}</span> <span class="minor words">{{ choice.note }}</span><span v-if="choice.unknown" class="own">not understood: {{ choice.unknown }}</span><span v-if="choice.own" class="own">own charge: {{ choice.own }}</span></div>
+      <p v-if="!found.length" class="minor none">The rate cards have no price for that. Any amount can be a free-form line.</p>
     </div>
     <form v-if="chosen" class="sheetlike patternform" :style="above" @submit.prevent="fill" @keydown.esc.stop="chosen = null" @focusout.stop>
       <h3 class="heading">{{ chosen.name }}</h3>

@@ -3,6 +3,7 @@ import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { evaluate } from '../../../core/working/working'
 import type { Component } from '../../../core/estimate/estimate'
 import { figureNames, figureWords } from '../../../core/estimate/price-estimate'
+import { notCounted } from '../../../core/estimate/scenarios/compare'
 import { sheetKey, type FigureColumn, type Sheet, type SheetItem } from '../../composables/useSheet'
 
 /** The sheet: rows are components, cells are edited in place, everything by keyboard. Only the rows in sight are in the page. */
@@ -33,7 +34,7 @@ const span = computed(() => leading.value + figureColumns.value.length)
 const groups = computed(() => store.columns.map((column, at) => ({ at, id: column.scenario, name: at ? store.estimate!.scenarios[at - 1]!.name : 'as it stands', width: figureColumns.value.filter(f => f.at === at).length })))
 const partSums = computed(() => new Map(store.parts.map(part => [part, figureColumns.value.map((column) => {
   const priced = store.columns[column.at]!
-  return addTexts(store.estimate!.components.filter(c => c.part === part && priced.counted.has(c.id)).map(c => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.rows.get(c.id)?.amount ?? '0' : evaluate(sheet.figure(c.id, column)!).toFixed()))
+  return addTexts(store.estimate!.components.filter(c => c.part === part && (column.difference || priced.counted.has(c.id))).map(c => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.rows.get(c.id)?.amount ?? '0' : evaluate(sheet.figure(c.id, column)!).toFixed()))
 })])))
 const differences = computed(() => store.differences(compared.value))
 const totalOf = (column: FigureColumn) => column.difference ? differences.value.get(store.columns[column.at]!.scenario!)?.total.amount ?? '0' : evaluate(store.columns[column.at]!.total[column.figure]).toFixed()
@@ -42,6 +43,14 @@ const shown = (text: string) => Number(text) === 0 ? '–' : money(roundText(tex
 const signed = (text: string) => signedMoney(text, store.currency)
 const tone = (text: string) => Number(text) > 0 ? 'bad' : Number(text) < 0 ? 'good' : ''
 const steps = computed(() => store.priced!.steps)
+/** What each column's total lacks: said in the column, whatever figure is looked at. */
+const lacks = computed(() => store.columns.map(column => notCounted(column, store.base!)))
+const lacksText = (column: FigureColumn) => {
+  const lack = lacks.value[column.at]
+  if (!lack) return ''
+  const amount = lack.amounts?.[column.figure]
+  return `${count(lack.rows)} ${lack.rows === 1 ? 'row' : 'rows'} not counted${amount && Number(amount) !== 0 ? `, ${money(roundText(amount), store.currency)} in A` : ''}`
+}
 
 const renaming = (event: Event, from: string) => store.renamePart(from, (event.target as HTMLInputElement).value)
 async function added(id: string) {
@@ -84,22 +93,22 @@ defineExpose({ focusCell, openRow: (id: string) => {
         <tr v-if="after > 0" aria-hidden="true"><td :colspan="span" class="space" :style="{ height: `${after}px` }" /></tr>
       </tbody>
       <tbody>
-        <tr @dragover.prevent @drop="drop(null, store.parts.at(-1) ?? 'Workload')"><td :colspan="span"><ComponentAdder @added="added" @pasted="sheet.pasteText" /></td></tr>
+        <tr @dragover.prevent @drop="drop(null, store.parts.at(-1) ?? 'Workload')"><td :colspan="span"><ComponentAdder @added="added" @pasted="sheet.pasteText" @stays="said = `Added ${$event}`" /></td></tr>
         <template v-if="steps.length && !comparing">
           <tr class="step"><td :colspan="leading">Own cost, sum of the rows</td><td v-for="column in figureColumns" :key="column.key" class="n">{{ shown(evaluate(store.priced!.cost[column.figure]).toFixed()) }}</td></tr>
           <tr v-for="(step, index) in steps" :key="index" class="step"><td :colspan="leading">{{ step.label }}</td><td v-for="column in figureColumns" :key="column.key" class="n"><ExplainedFigure :text="evaluate(step.figures[column.figure]).toFixed()" :asked="{ of: 'step', index, figure: column.figure }" :scenario="null" /></td></tr>
         </template>
         <tr class="total" data-testid="estimate-total">
-          <td :colspan="leading">Total{{ store.priced!.unpriced ? `, ${store.priced!.unpriced} not counted` : '' }}{{ store.estimate!.discounts.length && store.estimate!.discounts.some(d => d.percent !== '0') ? `, less ${store.estimate!.discounts.filter(d => d.percent !== '0').map(d => `${d.percent} % at ${d.provider}`).join(', ')}` : '' }}{{ comparing && steps.length ? `, with ${steps.map(s => s.label).join(', ')}` : '' }}</td>
+          <td :colspan="leading">Total{{ store.estimate!.discounts.length && store.estimate!.discounts.some(d => d.percent !== '0') ? `, less ${store.estimate!.discounts.filter(d => d.percent !== '0').map(d => `${d.percent} % at ${d.provider}`).join(', ')}` : '' }}{{ comparing && steps.length ? `, with ${steps.map(s => s.label).join(', ')}` : '' }}</td>
           <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first, [tone(totalOf(column))]: column.difference }">
-            <template v-if="column.difference">{{ signed(totalOf(column)) }}<div class="share">{{ shareOf(column) === null || shareOf(column) === undefined ? '–' : percentText(Number(shareOf(column))) }}</div></template>
-            <ExplainedFigure v-else :text="totalOf(column)" :asked="{ of: 'total', figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
+            <template v-if="column.difference">{{ signed(totalOf(column)) }}<div class="share">{{ shareOf(column) === null || shareOf(column) === undefined ? '–' : percentText(Number(shareOf(column))) }}</div><div v-if="lacks[column.at]" class="share" title="taken over the rows that both can price">like for like</div></template>
+            <template v-else><ExplainedFigure :text="totalOf(column)" :asked="{ of: 'total', figure: column.figure }" :scenario="store.columns[column.at]!.scenario" /><div v-if="lacksText(column)" class="lack">{{ lacksText(column) }}</div></template>
           </td>
         </tr>
       </tbody>
     </table>
     <p v-if="said" class="note" role="status">{{ said }} <button class="link" @click="said = ''">close</button></p>
-    <p class="minor keys">Arrows move, Shift with them selects, Enter edits or opens, Tab goes on, Esc leaves. Ctrl D copies down, Alt ↑ ↓ moves a row, Alt M mutes it, Alt Enter opens its menu, Delete on a name takes it out, Ctrl Z undoes. A number may be a range: 650..895..1100.</p>
+    <p class="minor keys">Arrows move, Shift with them selects, Enter edits or opens, Tab goes on, Esc leaves. Ctrl D copies down, Alt ↑ ↓ moves a row, Alt M mutes it, Alt Enter opens its menu, Delete on a name takes it out, Ctrl Z undoes. A number may have a unit or be a range: 1.5 TB, 2,000, 650..895..1100.</p>
     <RowMenu v-if="menuFor" :component="menuFor" @close="menuFor = null" />
   </div>
 </template>
@@ -121,6 +130,7 @@ defineExpose({ focusCell, openRow: (id: string) => {
 .space { padding: 0 !important; border: 0; }
 .step td { color: var(--ink-2); }
 .share { font-weight: 400; font-size: 11.5px; }
+.lack { font-weight: 500; font-size: 11px; line-height: 1.2; color: var(--bad); white-space: normal; min-width: 84px; }
 .keys { margin-top: 6px; }
 .good { color: var(--good); } .bad { color: var(--bad); }
 /* hundreds of rows scroll much faster when each cell has its own border */

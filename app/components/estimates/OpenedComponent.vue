@@ -2,9 +2,10 @@
 import { findKind } from '../../../core/estimate/components'
 import { fieldProblem, type Field } from '../../../core/estimate/components/field'
 import { helpersFor } from '../../../core/estimate/helpers'
+import { applies, hasPlace } from '../../../core/estimate/components/kind'
 import type { Component } from '../../../core/estimate/estimate'
 import { evaluate } from '../../../core/working/working'
-import { paybackMonths } from '../../../core/estimate/ways-to-pay'
+import { figureOf, paybackMonths } from '../../../core/estimate/ways-to-pay'
 import { chargedFor } from '../../../core/ratecard/describe'
 import { sheetKey } from '../../composables/useSheet'
 
@@ -15,22 +16,34 @@ const { options, value } = inject(sheetKey)!
 const kind = computed(() => findKind(props.component.kind))
 const row = computed(() => store.priced!.byId.get(props.component.id)!)
 const figures = ['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm', 'breakEvenHours'] as const
-const cheapest = computed(() => row.value.ways.map(way => ({ way: way.way, cost: evaluate(way.effectiveMonthly) })).sort((a, b) => a.cost.cmp(b.cost))[0]?.way)
+const cheapest = computed(() => row.value.ways.map(way => ({ way, cost: evaluate(way.effectiveMonthly) })).sort((a, b) => a.cost.cmp(b.cost))[0]?.way)
 const helping = ref<string | null>(null)
 const monthHours = computed(() => store.priced!.monthHours)
 /** Told while one types, at the input, the same as in the sheet, by paste and by import. */
 const problemOf = (field: Field) => row.value.problems[field.name] ?? (row.value.place ? fieldProblem(field, value(props.component, field), row.value.place.card, row.value.place.region, monthHours.value) : null)
 const commit = (field: string, event: Event) => store.set([props.component.id], field, (event.target as HTMLInputElement).value)
+/** What an input holds, as it can be typed; its unit stands behind it. */
+function boxText(field: Field): string {
+  const text = value(props.component, field)
+  const shown = field.type === 'number' ? shownInput(field, text) : text
+  return field.unit && shown.endsWith(` ${field.unit}`) ? shown.slice(0, -field.unit.length - 1) : shown
+}
+const wayKey = (way: { way: string, commits: string | null }) => [way.way, way.commits].filter(Boolean).join(', ')
+function takeWay(way: { way: string, commits: string | null }) {
+  if (way.commits !== null) store.set([props.component.id], 'commitTo', way.commits)
+  store.set([props.component.id], 'pays', way.way)
+}
+const severalCounts = computed(() => new Set(row.value.ways.map(way => way.commits).filter(Boolean)).size > 1)
 const where: Field = { type: 'choice', name: 'where', label: 'where', help: 'Another region, or another provider whose rate card the estimate names.', options: () => [], usual: () => '' }
-const fields = computed((): Field[] => [...kind.value?.fields ?? [], ...kind.value?.needs.length || kind.value?.kind === 'metered' ? [where] : []])
+const fields = computed((): Field[] => [...(kind.value?.fields ?? []).filter(field => !row.value.place || applies(field, row.value.inputs, row.value.place)), ...kind.value && hasPlace(kind.value) ? [where] : []])
 const payback = (index: number) => {
   const months = paybackMonths(row.value.ways[index]!, row.value.ways[0]!)
   return months ? `${decimals(months.round(1).toFixed(), 1)} months` : '–'
 }
-const each = computed(() => row.value.charges?.each && row.value.chosen ? { label: row.value.charges.each.label, count: evaluate(row.value.charges.each.count), cost: evaluate(row.value.chosen.effectiveMonthly) } : null)
+const each = computed(() => row.value.charges?.each && row.value.chosen ? { label: row.value.charges.each.label, count: evaluate(row.value.charges.each.count), cost: evaluate(figureOf(row.value.chosen, 'effectiveMonthly', store.priced!.termYears)) } : null)
 /** What is known of the card's line: what it is charged for, what the provider promises and what it leaves out. */
 const line = computed(() => {
-  const sku = row.value.charges?.committable?.line
+  const sku = row.value.charges?.running?.[0]?.line
   const place = row.value.place
   const field = kind.value?.fields.find(f => f.type === 'choice' && f.meter && f.column === 'size')
   return sku ?? (place && field?.type === 'choice' ? place.card.prices.find(p => p.meter === field.meter && p.region === place.region && p.variant === row.value.inputs[field.name]) : undefined) ?? null
@@ -47,7 +60,7 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
           <option v-if="!options(component, field).some(o => o.value === value(component, field))" :value="value(component, field)">{{ value(component, field) }}</option>
           <option v-for="option in options(component, field)" :key="option.value" :value="option.value">{{ option.note && option.value !== value(component, field) ? `${option.label} · ${option.note}` : option.label }}</option>
         </select>
-        <span v-else class="number"><input :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field), wide: field.type === 'text' }" :value="value(component, field)" @change="commit(field.name, $event)"> <span class="minor">{{ field.unit }}</span>
+        <span v-else class="number"><input :id="`${component.id}-${field.name}`" class="field" :class="{ wrong: problemOf(field), wide: field.type === 'text' }" :value="boxText(field)" @change="commit(field.name, $event)"> <span v-if="field.type === 'number'" class="minor">{{ field.unit }}</span>
           <button v-if="helpersFor(component.kind, field.name).length" type="button" class="link" :aria-expanded="helping === field.name" @click="helping = helping === field.name ? null : field.name">work it out</button>
         </span>
         <span class="minor help">{{ field.help }}<button v-if="field.name !== 'where' && !component.confirmed.includes(field.name) && !store.scenarioId" type="button" class="link agree" @click="store.confirm(component.id, field.name)">it is right</button></span>
@@ -65,17 +78,17 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
           <table class="ledger">
             <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">its term</th><th class="n">breaks even at</th><th class="n">paid back after</th></tr></thead>
             <tbody>
-              <tr v-for="(way, index) in row.ways" :key="way.way" class="acts" :class="{ chosen: way.way === row.chosen.way }">
-                <td><button class="link way" :aria-pressed="way.way === row.chosen.way" @click="store.set([component.id], 'pays', way.way)">{{ way.way }}</button><span v-if="way.way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
-                <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name] ? evaluate(way[name]).toFixed() : null" :asked="{ of: 'row', component: component.id, way: way.way, figure: name }" :scenario="store.scenarioId" /></td>
+              <tr v-for="(way, index) in row.ways" :key="wayKey(way)" class="acts" :class="{ chosen: way === row.chosen }">
+                <td><button class="link way" :aria-pressed="way === row.chosen" @click="takeWay(way)">{{ way.way }}</button><span v-if="severalCounts && way.commits" class="minor">, {{ way.commits }}</span><span v-if="way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
+                <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name] ? evaluate(way[name]).toFixed() : null" :asked="{ of: 'row', component: component.id, way: wayKey(way), figure: name }" :scenario="store.scenarioId" /></td>
                 <td class="n">{{ index ? payback(index) : '–' }}</td>
               </tr>
             </tbody>
           </table>
-          <p class="minor">A commitment is charged for all {{ monthHours }} hours of the month. Below its break-even hours on-demand costs less.</p>
+          <p class="minor">A commitment is charged for all {{ monthHours }} hours of the month. Below its break-even hours on-demand costs less. Each way is told over its own term; the sheet spreads what is paid at once over {{ store.priced!.termYears }} {{ store.priced!.termYears === 1 ? 'year' : 'years' }}.</p>
         </template>
         <h3 class="minor">Workings, {{ row.chosen.way }}, a month</h3>
-        <WorkingsTree :working="row.chosen.effectiveMonthly" :currency="store.currency" />
+        <WorkingsTree :working="figureOf(row.chosen, 'effectiveMonthly', store.priced!.termYears)" :currency="store.currency" />
       </template>
       <p v-else class="bad">{{ Object.values(row.problems).join('. ') }}.</p>
     </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onClickOutside } from '@vueuse/core'
+import { findSize } from '../../../core/ratecard/rate-card'
 import { sheetKey } from '../../composables/useSheet'
 
 /** What one can do with a row. */
@@ -13,6 +14,8 @@ const noting = ref(false)
 const parting = ref(false)
 const part = ref('')
 const note = ref('')
+const naming = ref(false)
+const name = ref('')
 const place = ref({ left: '40px', top: '200px' })
 
 onMounted(async () => {
@@ -36,6 +39,23 @@ async function startNote() {
   await nextTick()
   box.value?.querySelector('textarea')?.focus()
 }
+async function startName() {
+  name.value = row.value?.name ?? ''
+  naming.value = true
+  await nextTick()
+  box.value?.querySelector('input')?.select()
+}
+const router = useRouter()
+/** The size of the row's machine, where it has one: what the finder begins with. */
+const size = computed(() => {
+  const priced = store.priced?.byId.get(props.component)
+  return priced?.place && priced.inputs.size ? findSize(priced.place.card, priced.inputs.size) ?? null : null
+})
+/** To the finder and back into this row: what is on the screen is saved first, so that nothing is lost. */
+async function findSizeFor() {
+  if (store.unsaved && !await store.save()) return close()
+  await router.push({ path: '/estimates/finder', query: { estimate: store.id, row: props.component, ...(size.value && { vcpu: size.value.vcpu, memoryGb: size.value.memoryGb }) } })
+}
 async function startPart() {
   part.value = row.value?.part ?? ''
   parting.value = true
@@ -55,12 +75,15 @@ const choices = computed(() => [
 
 <template>
   <div v-if="row" ref="box" class="sheetlike rowmenu" role="menu" aria-label="what to do with the row" :style="place" @keydown.esc.stop.prevent="close" @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)">
-    <template v-if="!noting && !parting">
+    <template v-if="!noting && !parting && !naming">
       <button v-for="choice in choices" :key="choice.label" role="menuitem" class="option" @click="act(choice.act)"><span class="text">{{ choice.label }}</span><span v-if="choice.key" class="key">{{ choice.key }}</span></button>
+      <button role="menuitem" class="option" @click="startName">{{ row.name ? 'Rename it' : 'Name it' }}…</button>
+      <button v-if="row.inputs.size !== undefined && (row.kind === 'server' || row.kind === 'desktop-fleet')" role="menuitem" class="option" @click="findSizeFor">Find a size for it…</button>
       <button role="menuitem" class="option" @click="startPart">Put it under another part…</button>
       <button role="menuitem" class="option" @click="startNote">{{ row.note ? 'Change its note' : 'Write a note' }}</button>
     </template>
- <form v-else-if="parting" class="noting" @submit.prevent="putUnder"><input v-model="part" class="field" list="parts" maxlength="120" aria-label="part of the workload"><datalist id="parts"><option v-for="name in store.parts" :key="name" :value="name" /></datalist><button class="button main">Put it there</button></form>
+    <form v-else-if="naming" class="noting" @submit.prevent="act(() => store.setName(component, name))"><input v-model="name" class="field" maxlength="80" aria-label="name of the row" placeholder="what you call it"><button class="button main">Name it</button></form>
+    <form v-else-if="parting" class="noting" @submit.prevent="putUnder"><input v-model="part" class="field" list="parts" maxlength="120" aria-label="part of the workload"><datalist id="parts"><option v-for="name in store.parts" :key="name" :value="name" /></datalist><button class="button main">Put it there</button></form>
     <form v-else class="noting" @submit.prevent="act(() => store.setNote(component, note.trim()))"><textarea v-model="note" class="field" rows="4" maxlength="2000" aria-label="note" @keydown.ctrl.enter="act(() => store.setNote(component, note.trim()))" /><button class="button main">Keep the note</button></form>
   </div>
 </template>

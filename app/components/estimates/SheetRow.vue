@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { findKind } from '../../../core/estimate/components'
+import { rowLabel } from '../../../core/estimate/row-name'
+import { replacedText } from '../../../core/estimate/scenarios/equivalent'
 import type { Component } from '../../../core/estimate/estimate'
-import type { compareScenarios } from '../../../core/estimate/scenarios/compare'
+import type { Comparison } from '../../../core/estimate/scenarios/compare'
 import { evaluate } from '../../../core/working/working'
 import { sheetKey, type FigureColumn } from '../../composables/useSheet'
 
 /** One component in the sheet. */
-const props = defineProps<{ component: Component, index: number, differences: Map<string, ReturnType<typeof compareScenarios>> }>()
+const props = defineProps<{ component: Component, index: number, differences: Map<string, Comparison> }>()
 const store = useEstimate()
-const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, value, cellText, take, options, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure, dragged, drop } = inject(sheetKey)!
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, rowOf, fieldAt, value, cellText, take, options, sizesOf, isActive, focusCell, edit, commit, onKey, onEditKey, onWheel, figure, dragged, drop } = inject(sheetKey)!
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)
@@ -17,7 +18,10 @@ const text = (column: FigureColumn) => {
   const working = figure(props.component.id, column)
   return working ? evaluate(working).toFixed() : null
 }
-const difference = (column: FigureColumn) => props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? '0'
+const inColumn = (column: FigureColumn) => store.columns[column.at]!.byId.get(props.component.id)
+/** Null where one of the two columns cannot price the row: it is not compared. */
+const difference = (column: FigureColumn) => props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? null
+const why = (column: FigureColumn) => Object.values(inColumn(column)?.problems ?? {})[0]
 const signed = (amount: string) => signedMoney(amount, store.currency, '')
 /** The list of a choice is left without taking anything. */
 function leave(component: Component, at: number) {
@@ -36,10 +40,10 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
       :tabindex="isActive(component.id, at) || isFirst(at) ? 0 : -1" :title="fieldAt(component, at) ? row?.problems[fieldAt(component, at)!.name] ?? fieldAt(component, at)!.help : component.note || undefined"
       @click="at === 0 || isActive(component.id, at) ? edit(component, at) : focusCell({ component: component.id, column: at })" @dblclick="at > 0 && edit(component, at)" @focus="active = { component: component.id, column: at }" @keydown="onKey($event, component, at)" @contextmenu.prevent="menuFor = component.id"
     >
-      <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="dragged = component.id">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ findKind(component.kind)?.label ?? component.kind }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
+      <template v-if="at === 0"><span class="grip" draggable="true" aria-hidden="true" title="drag to move" @click.stop @dragstart="dragged = component.id">⠿</span><span class="twist" aria-hidden="true">{{ opened === component.id ? '▾' : '▸' }}</span> {{ rowLabel(component) }}<span v-if="component.note" class="noted" title="has a note"> ✎</span><span v-if="component.muted" class="minor"> muted</span></template>
       <template v-else-if="fieldAt(component, at)">
         <template v-if="editing && isActive(component.id, at)">
-          <ChoiceEditor v-if="fieldAt(component, at)!.type === 'choice'" :options="options(component, fieldAt(component, at)!)" :chosen="value(component, fieldAt(component, at)!)" :begun="typed" :label="fieldAt(component, at)!.label" @take="(chosen, how) => take(component, at, chosen, how)" @leave="leave(component, at)" />
+          <ChoiceEditor v-if="fieldAt(component, at)!.type === 'choice'" :options="options(component, fieldAt(component, at)!)" :sizes="sizesOf(component, fieldAt(component, at)!)" :chosen="value(component, fieldAt(component, at)!)" :begun="typed" :label="fieldAt(component, at)!.label" @take="(chosen, how) => take(component, at, chosen, how)" @leave="leave(component, at)" />
           <input v-else v-model="typed" class="editor" :class="{ n: column.number }" :aria-label="fieldAt(component, at)!.label" @keydown="onEditKey($event, component, at)" @wheel="onWheel($event, component, at)" @blur="commit(component, at)" @click.stop>
         </template>
         <template v-else>{{ cellText(component, fieldAt(component, at)!) }}</template>
@@ -47,13 +51,16 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
     </td>
     <td v-if="!comparing" class="n first unit">{{ unit ? `${fullPrice(unit.value)} ${unit.currency === store.currency ? '' : unit.currency}/${unit.per}` : '–' }}</td>
     <td v-for="column in figureColumns" :key="column.key" class="n" :class="{ first: column.first }">
-      <span v-if="column.difference" :class="Number(difference(column)) > 0 ? 'bad' : 'good'">{{ signed(difference(column)) }}</span>
-      <ExplainedFigure v-else :text="text(column)" :asked="{ of: 'row', component: component.id, way: null, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" />
+      <span v-if="column.difference" :class="Number(difference(column) ?? 0) > 0 ? 'bad' : 'good'" :title="difference(column) === null ? 'not compared: one of the two has no price for it' : undefined">{{ difference(column) === null ? 'n/c' : signed(difference(column)!) }}</span>
+      <span v-else-if="text(column) === null && !component.muted && why(column)" class="lacking" :title="why(column)">{{ inColumn(column)?.notOffered ? 'not offered' : 'not priced' }}</span>
+      <template v-else><span v-if="column.at > 0 && inColumn(column)?.replaced.length" class="swap" role="img" :title="replacedText(inColumn(column)!.replaced)" :aria-label="`replaced there: ${replacedText(inColumn(column)!.replaced)}`">≈</span><ExplainedFigure :text="text(column)" :asked="{ of: 'row', component: component.id, way: null, figure: column.figure }" :scenario="store.columns[column.at]!.scenario" /></template>
     </td>
   </tr>
 </template>
 
 <style scoped>
+.lacking { color: var(--bad); font-size: 11.5px; white-space: nowrap; }
+.swap { color: var(--warn); margin-right: 3px; cursor: help; }
 /* the height that the sheet counts on */
 .row { height: 29px; }
 .cell { cursor: default; white-space: nowrap; max-width: 170px; overflow: hidden; text-overflow: ellipsis; }

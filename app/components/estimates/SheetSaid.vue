@@ -4,6 +4,12 @@ import type { SheetItem } from '../../composables/useSheet'
 /** What there is to say about a row: what does not fit, what one should know, that it is there twice. Each with what one can do. */
 defineProps<{ item: Extract<SheetItem, { is: 'said' }>, index: number, span: number }>()
 const store = useEstimate()
+/** Opens the place where a rate of this estimate is given. */
+function giveRate(currency: string) {
+  const box = document.querySelector<HTMLInputElement>(`[data-rate="${currency}"]`)
+  box?.scrollIntoView({ block: 'center' })
+  box?.focus()
+}
 </script>
 
 <template>
@@ -11,6 +17,7 @@ const store = useEstimate()
     <td :colspan="span" class="said" :class="item.bad ? 'bad' : 'warn'" :role="item.bad ? 'alert' : undefined">
       {{ item.text }}
       <button v-if="item.instead" class="link" @click="store.set([item.component.id], item.instead.field, item.instead.value)">{{ item.instead.label }}</button>
+      <button v-if="item.rate" class="link" @click="giveRate(item.rate)">give the rate</button>
       <template v-if="item.duplicateOf">
         <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">make one of both</button>
         <button class="link" @click="store.keepDuplicate(item.component.id)">keep both</button>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { parseDecimal } from '../../../core/money/decimal'
+import { readQuantity } from '../../../core/estimate/typed-text'
+import { decimalText } from '../../../core/money/decimal'
 import type { Closer } from '../../../core/estimate/scenarios/close-gap'
 import { figureText } from '../../../core/estimate/price-estimate'
 
@@ -16,9 +17,10 @@ const shown = computed(() => all.value ? props.closers : props.closers.slice(0, 
 
 function set(text: string) {
   const value = text.trim()
-  const number = parseDecimal(value)
-  problem.value = value !== '' && (!number || number.lt(0)) ? 'Write an amount, such as 500.' : ''
-  if (!problem.value) store.patch({ target: value === '' ? null : value })
+  const number = value === '' ? null : readQuantity(value, { label: 'target' })
+  problem.value = typeof number === 'string' ? `${number}.` : number && (number.isRange || number.likely.lt(0)) ? 'Write one amount, such as 500.' : ''
+  const kept = number && typeof number !== 'string' ? decimalText(number.likely) : null
+  if (!problem.value && kept !== target.value) store.patch({ target: kept })
 }
 function attempt(closer: Closer) {
   store.scenarioId = store.tryCloser(closer)
@@ -29,6 +31,7 @@ function attempt(closer: Closer) {
   <section>
     <h2 class="heading">Against the target</h2>
     <template v-if="share !== null">
+      <p v-if="store.priced!.unpriced" class="bad keep">{{ count(store.priced!.unpriced) }} {{ store.priced!.unpriced === 1 ? 'row is' : 'rows are' }} not in this total.</p>
       <LevelGauge :width="235" :height="20" :used="share" :notches="[0.5, 0.8]" :tone="share > 1 ? 'warn' : 'act'" :label="`${money(roundText(monthly), store.currency)} of ${target} ${store.currency}`" />
       <p class="note"><b>{{ money(roundText(monthly), store.currency) }} {{ currencySign(store.currency) }}</b> of {{ money(roundText(target!), store.currency) }} a month, <span :class="gap.startsWith('-') ? 'good' : 'bad'">{{ money(sizeText(gap), store.currency) }} {{ gap.startsWith('-') ? 'left' : 'over' }}</span><template v-if="store.scenarioId">, scenario {{ store.scenario?.name }}</template></p>
     </template>
@@ -39,7 +42,7 @@ function attempt(closer: Closer) {
       <ul aria-label="single changes that save">
         <li v-for="closer in shown" :key="closer.id">
           <button class="link" :title="closer.ifPossible" @click="attempt(closer)">{{ closer.label }}</button>
-          <span class="amount">−{{ money(roundText(closer.saving), store.currency) }}<span v-if="closer.closes" class="good" title="brings the total under the target by itself"> ✓</span></span>
+          <span class="amount">−{{ money(roundText(closer.saving), store.currency) }}<span v-if="closer.lacks" class="bad" :title="`${closer.lacks} rows cannot be priced then; the saving is over the others`"> {{ closer.lacks }} not priced</span><span v-if="closer.closes" class="good" title="brings the total under the target by itself"> ✓</span></span>
           <span v-if="closer.ifPossible" class="minor cond">{{ closer.ifPossible }}</span>
         </li>
       </ul>

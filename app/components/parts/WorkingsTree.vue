@@ -24,7 +24,7 @@ const fold = (index: number, event: Event) => {
   else next.delete(index)
   unfolded.value = next
 }
-const stretches = computed(() => props.working.op === 'tiered' ? stretchesOf(props.working, ...props.working.parts.map(evaluate) as [Decimal, Decimal, Decimal]) : [])
+const stretches = computed(() => props.working.op === 'tiered' ? stretchesOf(props.working, ...props.working.parts.map(evaluate) as [Decimal, Decimal]) : [])
 </script>
 
 <template>

@@ -43,7 +43,7 @@ async function keepApart() {
   const own = await store.saveApart()
   if (own) await router.push(`/estimates/${own}`)
 }
-const pricedAway = computed(() => store.estimate?.cards.length ? store.estimate.cards.filter(c => c.provider !== store.estimate!.provider).map(c => `${c.provider} of ${dayText(c.date)}`).join(', ') : '')
+const pricedAway = computed(() => store.estimate?.cards.length ? store.estimate.cards.filter(c => c.provider !== store.estimate!.provider).map(c => `${c.provider} of ${versionText(c)}`).join(', ') : '')
 watch(() => route.params.id, (id, before) => id && id !== before && store.open(String(id)))
 </script>
 
@@ -61,7 +61,7 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
       <div class="title">
         <h1 v-if="!naming" class="name"><button title="Rename" @click="naming = true">{{ store.estimate.name }}</button></h1>
         <input v-else class="field name" :value="store.estimate.name" maxlength="120" aria-label="name of the estimate" @vue:mounted="($event.el as HTMLInputElement).focus()" @change="rename(($event.target as HTMLInputElement).value)" @blur="naming = false" @keydown.enter="rename(($event.target as HTMLInputElement).value)">
-        <span class="minor facts">in <SentenceChoice label="region" :options="regions" :chosen="store.estimate.region" :text="store.estimate.region" @choose="store.patch({ region: $event })" /> · {{ store.estimate.provider }} rate card of {{ dayText(store.card!.validFrom) }}<template v-if="pricedAway">, {{ pricedAway }}</template> · {{ store.currency }}{{ store.estimate.month ? ` · ${monthText(store.estimate.month)}, ${store.priced.monthHours} hours` : '' }} · not a quote</span>
+        <span class="minor facts">in <SentenceChoice label="region" :options="regions" :chosen="store.estimate.region" :text="store.estimate.region" @choose="store.setRegion($event)" /> · {{ store.estimate.provider }} rate card of {{ versionText(store.estimate.cards.find(c => c.provider === store.estimate!.provider)!) }}<template v-if="pricedAway">, {{ pricedAway }}</template> · {{ store.currency }}{{ store.estimate.month ? ` · ${monthText(store.estimate.month)}, ${store.priced.monthHours} hours` : '' }} · not a quote</span>
         <span class="acts">
           <button class="link" :disabled="!store.past.length" @click="store.undo()">Undo</button>
           <button class="link" :disabled="!store.future.length" @click="store.redo()">Redo</button>
@@ -70,7 +70,7 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
       </div>
       <div class="under">
         <span>{{ store.unsaved ? 'Changes are not saved yet.' : `Saved as version ${store.saved!.version}${store.saved!.name ? ` “${store.saved!.name}”` : ''} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.` }}</span>
-        <button v-for="newer in store.newerCards" :key="newer.provider" class="link warn" :aria-expanded="panel === 'card'" @click="toggle('card')">{{ newer.provider }} has a newer rate card, from {{ dayText(newer.validFrom) }}</button>
+        <button v-for="newer in store.newerCards" :key="newer.provider" class="link warn" :aria-expanded="panel === 'card'" @click="toggle('card')">{{ newer.provider }} has a newer rate card, from {{ versionText(versionOfEntry(newer)) }}</button>
         <span class="panels"><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">{{ entry.label }}{{ entry.key === 'scenarios' && store.estimate.scenarios.length ? `\u00A0${store.estimate.scenarios.length}` : '' }}</button></span>
       </div>
       <div v-if="panel" class="panel">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { componentKinds } from '../../../core/estimate/components'
+import { systemsOf } from '../../../core/estimate/components/server'
 import { upliftSetSchema, type StoredUplift, type UpliftSet } from '../../../core/uplift/uplift-set'
 import { kept, patternList, upliftList } from '../../../shared/contracts/estimates'
 
@@ -28,7 +29,7 @@ const begin = () => {
 }
 const change = (set: StoredUplift) => {
   const { who: _, setAt: __, ...body } = JSON.parse(JSON.stringify(set)) as StoredUplift
-  editing.value = { ...body, validFrom: today() }
+  editing.value = body
 }
 async function save() {
   const checked = upliftSetSchema.safeParse(editing.value)
@@ -58,7 +59,10 @@ function setBy(index: number, by: string) {
   const { label, amount } = editing.value!.charges[index]!
   editing.value!.charges[index] = by === 'unit' ? { by: 'unit', label, amount, unit: 'GB' } : { by: by as 'flat' | 'percent', label, amount }
 }
-const targets = computed(() => [...componentKinds.filter(k => !k.last).map(k => ({ value: `kind ${k.kind}`, label: k.label })), ...patterns.value.map(p => ({ value: `pattern ${p.id}`, label: `pattern ${p.name}` }))])
+const targets = computed(() => [...componentKinds.filter(k => !k.last).map(k => ({ value: `kind ${k.kind}`, label: k.label })), ...patterns.value.map(p => ({ value: `pattern ${p.id}`, label: `pattern ${p.name}` })), ...systems.value.map(name => ({ value: `system ${name}`, label: `system ${name}` })), { value: 'image ', label: 'an image' }])
+/** Licensed operating systems of all cards. */
+const systems = computed(() => [...new Set([...prices.value?.cards.values() ?? []].flatMap(c => c.regions.flatMap(r => systemsOf(c, r.id))))])
+const image = ref('')
 /** Variants of a kind on all cards: sizes, classes, tiers. */
 const variants = (key: string) => {
   const field = componentKinds.find(k => k.kind === key)?.fields.find(f => f.column === 'size')
@@ -68,10 +72,12 @@ const attachTo = ref('kind server')
 const attachVariant = ref('')
 function attach() {
   const [to, ...rest] = attachTo.value.split(' ')
-  editing.value!.attached.push({ to: to as 'kind' | 'pattern', key: rest.join(' '), variant: attachVariant.value || null })
+  const key = to === 'image' ? image.value.trim() : rest.join(' ')
+  if (!key) return
+  editing.value!.attached.push({ to: to as UpliftSet['attached'][number]['to'], key, variant: to === 'kind' ? attachVariant.value || null : null })
   attachVariant.value = ''
 }
-const nameOf = (a: UpliftSet['attached'][number]) => `${a.to === 'kind' ? componentKinds.find(k => k.kind === a.key)?.label ?? a.key : `pattern ${patterns.value.find(p => p.id === a.key)?.name ?? a.key}`}${a.variant ? `, ${a.variant} only` : ''}`
+const nameOf = (a: UpliftSet['attached'][number]) => `${a.to === 'kind' ? componentKinds.find(k => k.kind === a.key)?.label ?? a.key : a.to !== 'pattern' ? `${a.to} ${a.key}` : `pattern ${patterns.value.find(p => p.id === a.key)?.name ?? a.key}`}${a.variant ? `, ${a.variant} only` : ''}`
 const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ? `${c.label} ${c.amount} %` : c.by === 'unit' ? `${c.label} ${c.amount} ${set.currency} per ${c.unit === 'users' ? 'user' : c.unit === 'calls' ? 'call' : c.unit} a ${set.interval}` : `${c.label} ${c.amount} ${set.currency} a ${set.interval}`).join(', ')
 </script>
 
@@ -82,7 +88,7 @@ const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ?
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p class="under"><button class="button" @click="begin">A new set</button></p>
     <form v-if="editing" class="edit" @submit.prevent="save">
-      <div class="line"><label>name <input v-model="editing.name" class="field" required maxlength="80"></label><label>each <select v-model="editing.interval" class="field"><option>hour</option><option>month</option></select></label><label>currency <input v-model="editing.currency" class="field s" maxlength="3"></label><label>holds from <input v-model="editing.validFrom" type="date" class="field"></label></div>
+      <div class="line"><label>name <input v-model="editing.name" class="field" required maxlength="80"></label><label>each <select v-model="editing.interval" class="field"><option>hour</option><option>month</option></select></label><label>currency <input v-model="editing.currency" class="field s" maxlength="3"></label><label title="estimates that begin earlier do not bear it">holds from <input v-model="editing.validFrom" type="date" class="field"></label></div>
       <div v-for="(charge, i) in editing.charges" :key="i" class="line">
         <label>charge <input v-model="charge.label" class="field" required maxlength="80" placeholder="what it is for"></label><label>by <select class="field" :value="charge.by" @change="setBy(i, ($event.target as HTMLSelectElement).value)"><option value="flat">each of them</option><option value="unit">each unit</option><option value="percent">percent</option></select></label>
         <label>amount <input v-model="charge.amount" class="field s" inputmode="decimal" required></label><label v-if="charge.by === 'unit'">unit <select v-model="charge.unit" class="field"><option v-for="u in ['GB', 'vCPU', 'users', 'calls', 'seat', 'core']" :key="u">{{ u }}</option></select></label>
@@ -92,6 +98,7 @@ const chargeText = (set: UpliftSet) => set.charges.map(c => c.by === 'percent' ?
       <div class="line"><span v-for="(a, i) in editing.attached" :key="i" class="chip">{{ nameOf(a) }} <button type="button" class="link" :aria-label="`detach ${nameOf(a)}`" @click="editing.attached.splice(i, 1)">✕</button></span>
         <label>attach to <select v-model="attachTo" class="field"><option v-for="t in targets" :key="t.value" :value="t.value">{{ t.label }}</option></select></label>
         <label v-if="attachTo.startsWith('kind ')">variant <select v-model="attachVariant" class="field"><option value="">all of it</option><option v-for="v in variants(attachTo.slice(5))" :key="v">{{ v }}</option></select></label>
+        <label v-if="attachTo === 'image '">image <input v-model="image" class="field" maxlength="120" placeholder="its name, as rows say it"></label>
         <button type="button" class="button" @click="attach">Attach</button>
       </div>
       <p v-if="wrong" class="bad" role="alert">{{ wrong }}</p>

@@ -2,34 +2,40 @@
 import Papa from 'papaparse'
 import { cardColumns, cardToTable } from '../../../core/ratecard/card-table'
 import type { RateCard } from '../../../core/ratecard/rate-card'
+import type { CardVersion } from '../../../core/estimate/name-card'
+import type { Rate } from '../../../core/money/rates'
+import { rateList } from '../../../shared/contracts/spend-settings'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
 import { estimateList, upliftList, type SavedEstimate } from '../../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
 
 /** Rate cards by provider and version: what changes from one to the next, and which estimates it touches. */
 const list = ref<RateCardEntry[] | null>(null)
-const estimates = ref<SavedEstimate[]>([])
+const estimates = shallowRef<SavedEstimate[]>([])
+const rates = shallowRef<Rate[]>([])
 const uplifts = shallowRef<StoredUplift[]>([])
 const bodies = shallowRef(new Map<string, RateCard>())
 const chosen = ref('')
 const { problem, attempt } = useAttempt()
 useHead({ title: 'Rate cards · Rain Barrel' })
 
-const keyOf = (provider: string, date: string) => `${provider} ${date}`
+const keyOf = (card: RateCardEntry) => keyOfCard(versionOfEntry(card))
 /** A version of a card, read once; null when it is not loaded. */
-async function body(provider: string, date: string): Promise<RateCard | null> {
-  const key = keyOf(provider, date)
-  const card = bodies.value.get(key) ?? await findCard(provider, date)
+async function body(version: CardVersion): Promise<RateCard | null> {
+  const key = keyOfCard(version)
+  const card = bodies.value.get(key) ?? await findVersion(version)
   if (card) bodies.value = new Map(bodies.value).set(key, card)
   return card
 }
 /** The version before a card; none for the first. */
-const earlier = (of: RateCardEntry) => list.value?.find(c => c.provider === of.provider && c.validFrom < of.validFrom)
+const earlier = (of: RateCardEntry) => list.value?.find(c => c.provider === of.provider && isNewer(of, versionOfEntry(c)))
 const load = () => attempt(async () => {
-  const [{ cards }, saved, own] = await Promise.all([client.get('rate-cards', rateCardList), client.get('estimates', estimateList), client.get('uplifts', upliftList)])
+  const [{ cards }, listed, own, found] = await Promise.all([client.get('rate-cards', rateCardList), client.get('estimates', estimateList), client.get('uplifts', upliftList), client.get('rates', rateList)])
   uplifts.value = own.uplifts
-  await Promise.all([...new Map(saved.estimates.flatMap(s => s.estimate.cards).map(c => [keyOf(c.provider, c.date), c])).values()].map(c => body(c.provider, c.date)))
-  estimates.value = saved.estimates
+  rates.value = found.rates
+  const saved = listed.estimates.flatMap(({ estimate, ...rest }) => estimate ? [{ ...rest, estimate }] : [])
+  await Promise.all([...new Map(saved.flatMap(s => s.estimate.cards).map(c => [keyOfCard(c), c])).values()].map(body))
+  estimates.value = saved
   list.value = cards
   const newest = cards.find(c => earlier(c))
   if (!chosen.value && newest) await choose(newest)
@@ -37,27 +43,26 @@ const load = () => attempt(async () => {
 onMounted(load)
 async function choose(entry: RateCardEntry) {
   const before = earlier(entry)
-  await Promise.all([body(entry.provider, entry.validFrom), ...before ? [body(before.provider, before.validFrom)] : []])
-  chosen.value = keyOf(entry.provider, entry.validFrom)
+  await Promise.all([body(versionOfEntry(entry)), ...before ? [body(versionOfEntry(before))] : []])
+  chosen.value = keyOf(entry)
 }
-const entry = computed(() => list.value?.find(c => keyOf(c.provider, c.validFrom) === chosen.value))
+const entry = computed(() => list.value?.find(c => keyOf(c) === chosen.value))
 const after = computed(() => bodies.value.get(chosen.value))
 const before = computed(() => {
   const found = entry.value && earlier(entry.value)
-  return found && bodies.value.get(keyOf(found.provider, found.validFrom))
+  return found && bodies.value.get(keyOf(found))
 })
 async function fetched(provider: string, validFrom: string) {
-  bodies.value = new Map([...bodies.value].filter(([key]) => key !== keyOf(provider, validFrom)))
-  chosen.value = keyOf(provider, validFrom)
+  chosen.value = `${provider} ${validFrom}`
   await load()
-  const found = list.value?.find(c => keyOf(c.provider, c.validFrom) === chosen.value)
+  const found = list.value?.find(c => c.provider === provider && c.validFrom === validFrom)
   if (found) await attempt(() => choose(found))
 }
 const save = (of: RateCardEntry, format: 'csv' | 'json') => attempt(async () => {
-  const card = await body(of.provider, of.validFrom)
+  const card = await body(versionOfEntry(of))
   if (!card) return
   const text = format === 'json' ? JSON.stringify(card, null, 1) + '\n' : Papa.unparse({ fields: [...cardColumns], data: cardToTable(card) }, { newline: '\r\n', escapeFormulae: true }) + '\r\n'
-  saveFile(new Blob([text], { type: format === 'json' ? 'application/json' : 'text/csv' }), `rate card ${of.provider} ${of.validFrom}.${format}`)
+  saveFile(new Blob([text], { type: format === 'json' ? 'application/json' : 'text/csv' }), `rate card ${of.provider} ${of.validFrom}${of.revision > 1 ? ` revision ${of.revision}` : ''}.${format}`)
 })
 const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
 </script>
@@ -72,8 +77,8 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
     <div v-if="list?.length" class="scroll"><table class="ledger">
       <thead><tr><th>provider</th><th>holds from</th><th class="n">prices</th><th>regions</th><th>currency</th><th>loaded</th><th>by</th><th>take out</th><th /></tr></thead>
       <tbody>
-        <tr v-for="card in list" :key="keyOf(card.provider, card.validFrom)" class="acts" :class="{ chosen: chosen === keyOf(card.provider, card.validFrom) }">
-          <td>{{ card.provider }}</td><td>{{ dayText(card.validFrom) }}</td><td class="n">{{ count(card.prices) }}</td><td>{{ card.regions.join(', ') }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
+        <tr v-for="card in list" :key="keyOf(card)" class="acts" :class="{ chosen: chosen === keyOf(card) }">
+          <td>{{ card.provider }}</td><td>{{ versionText(versionOfEntry(card)) }}</td><td class="n">{{ count(card.prices) }}</td><td>{{ card.regions.join(', ') }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
           <td><button class="link" :aria-label="`${card.provider} of ${card.validFrom} as CSV`" @click="save(card, 'csv')">CSV</button> · <button class="link" :aria-label="`${card.provider} of ${card.validFrom} as JSON`" @click="save(card, 'json')">JSON</button></td>
           <td><button v-if="earlier(card)" class="link" @click="attempt(() => choose(card))">what changes</button></td>
         </tr>
@@ -82,7 +87,7 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
     <p v-else-if="list" class="note">None is loaded. <NuxtLink to="/sources" class="link">Drop one under Sources</NuxtLink>, as JSON or CSV.</p>
     <p v-if="list?.length" class="minor foot">Further versions and providers are dropped under <NuxtLink to="/sources" class="link">Sources</NuxtLink>, as JSON or CSV.</p>
     <template v-if="before && after">
-      <CardReview :after="after" :estimates="estimates" :card-of="(provider, date) => bodies.get(keyOf(provider, date))" :uplifts="uplifts" @applied="load" />
+      <CardReview :after="after" :estimates="estimates" :version="versionOfEntry(entry!)" :card-of="version => bodies.get(keyOfCard(version))" :uplifts="uplifts" :rates="rates" @applied="load" />
       <CardDifferences class="section" :before="before" :after="after" />
     </template>
     <p v-else-if="list?.length" class="note foot">No provider has a second version yet: with one, its differences and the estimates that it touches stand here.</p>

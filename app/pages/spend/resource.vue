@@ -64,7 +64,7 @@ const amounts = (list: { currency: string, amount: string }[]) => list.map(a => 
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <template v-if="resource">
       <h1 class="sentence"><b class="named">{{ resource.names[0] ?? resource.id }}</b>: {{ whatItIs }}, {{ resource.stillThere ? `charged since ${dayText(resource.firstDay)}` : `charged from ${dayText(resource.firstDay)} to ${dayText(resource.lastDay)}` }}.</h1>
-      <p class="under"><span>{{ resource.id }}</span><span>{{ resource.subAccount }}</span><span v-if="resource.container">container {{ resource.container }}</span><NuxtLink class="link" :to="{ path: '/spend', query: { keep: `ResourceId=${resource.id}`, by: 'SkuMeter', period: 'all', each: 'month' } }">Look at it in Spend</NuxtLink></p>
+      <p class="under"><span>{{ resource.id }}</span><span>{{ resource.subAccount }}</span><span v-if="resource.container">container {{ resource.container }}</span><NuxtLink class="link" :to="{ path: '/spend', query: { keep: `ResourceId=${resource.id}`, by: 'SkuMeter', period: 'all', each: 'month' } }">Look at it in Spend</NuxtLink><NuxtLink v-if="lastMonth" class="link" :to="{ path: '/estimates', query: { month: lastMonth.start.slice(0, 7), keep: JSON.stringify({ ResourceId: [resource.id] }), leaveOut: '{}' } }">Estimate from this</NuxtLink></p>
       <div class="figures"><span><span class="big">{{ money(total, currency) }} {{ currencySign(currency) }}</span><span class="label">in {{ months.length }} months, effective</span></span><span v-if="lastMonth"><b>{{ money(lastMonth.effective, currency) }} {{ currencySign(currency) }}</b><span class="label">in {{ monthText(lastMonth.start) }}</span></span></div>
       <div class="columns">
         <div>

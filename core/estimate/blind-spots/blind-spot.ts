@@ -1,5 +1,6 @@
 import { Decimal } from '../../money/decimal'
 import type { Component, Estimate } from '../estimate'
+import { likelyHours, readHours } from '../hours-text'
 import { readNumber } from '../number-text'
 import type { PricedComponent, PricedEstimate } from '../price-estimate'
 
@@ -27,6 +28,12 @@ export const hasRow = (seen: Seen, ...kinds: string[]) => rowsOf(seen, ...kinds)
 /** The likely value of a row's number; zero when it has none. */
 export function valueOf(row: PricedComponent, field: string): Decimal {
   return readNumber(row.inputs[field] ?? '')?.likely ?? new Decimal(0)
+}
+
+/** Whether a row runs nearly all hours of the month. */
+export function runsMostly({ priced }: Seen, row: PricedComponent): boolean {
+  const hours = readHours(row.inputs.hoursPerMonth ?? '')
+  return hours !== null && likelyHours(hours, priced.monthHours).gte(priced.monthHours * 0.95)
 }
 
 export const sumOf = (rows: PricedComponent[], field: string): Decimal => rows.reduce((sum, row) => sum.plus(valueOf(row, field)), new Decimal(0))

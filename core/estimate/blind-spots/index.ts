@@ -1,7 +1,7 @@
 import { priceEstimate, type PriceMemo, type Prices } from '../price-estimate'
 import { evaluate } from '../../working/working'
 import type { Decimal } from '../../money/decimal'
-import type { Component, Estimate } from '../estimate'
+import { newRow, type Component, type Estimate } from '../estimate'
 import type { BlindSpot, BlindSpotFix, BlindSpotFound, Seen } from './blind-spot'
 import { databaseOneZone } from './database-one-zone'
 import { noBackup } from './no-backup'
@@ -47,13 +47,16 @@ export function fillBlindSpot(estimate: Estimate, fix: BlindSpotFix, id: string)
     const inputs = new Map(fix.set.map(s => [s.component, s.inputs]))
     return { ...estimate, components: estimate.components.map((c): Component => inputs.has(c.id) ? { ...c, inputs: { ...c.inputs, ...inputs.get(c.id) }, confirmed: [...new Set([...c.confirmed, ...Object.keys(inputs.get(c.id)!)])] } : c) }
   }
-  const added: Component = { id, ...fix.add, confirmed: Object.keys(fix.add.inputs), note: '', muted: false, pattern: null }
+  const added = newRow(id, fix.add.part, fix.add.kind, fix.add.inputs)
   const last = estimate.components.map(c => c.part).lastIndexOf(added.part)
   return { ...estimate, components: estimate.components.toSpliced(last < 0 ? estimate.components.length : last + 1, 0, added) }
 }
 
-/** What filling a blind spot would add to the effective monthly total: its typical size, worked out for this estimate. */
-export function blindSpotSize(estimate: Estimate, prices: Prices, fix: BlindSpotFix, memo: PriceMemo): Decimal {
-  const total = (of: Estimate) => evaluate(priceEstimate(of, prices, null, memo).total.effectiveMonthly)
-  return total(fillBlindSpot(estimate, fix, 'filled')).minus(total(estimate))
+/** What filling a blind spot would add to the effective monthly total: its typical size, worked out for this estimate; null where the rate card has no price for it. */
+export function blindSpotSize(estimate: Estimate, prices: Prices, fix: BlindSpotFix, memo: PriceMemo): Decimal | null {
+  const now = priceEstimate(estimate, prices, null, memo)
+  const filled = priceEstimate(fillBlindSpot(estimate, fix, 'filled'), prices, null, memo)
+  if (filled.unpriced > now.unpriced) return null
+  const size = evaluate(filled.total.effectiveMonthly).minus(evaluate(now.total.effectiveMonthly))
+  return 'add' in fix && size.eq(0) ? null : size
 }

@@ -6,7 +6,7 @@ import type { ComponentKind } from './kind'
 export const appHosting: ComponentKind = {
   kind: 'app-hosting',
   label: 'Application hosting',
-  words: ['application hosting', 'app', 'web app', 'platform', 'container', 'web site'],
+  words: ['application hosting', 'app', 'web app', 'platform', 'container', 'web site', 'website', 'paas', 'app service'],
   needs: ['app-hour'],
   fields: [
     variantChoice('tier', 'tier', 'app-hour', { column: 'size', help: 'Memory and capacity of an instance.' }),
@@ -16,6 +16,6 @@ export const appHosting: ComponentKind = {
   price(b) {
     const line = b.line('app-hour', b.text('tier'), 'tier')
     const [count, hours] = [b.number('count'), b.hours()]
-    return { recurring: [b.charge(`tier ${b.text('tier')}`, line, multiply('instance hours', [count, hours], 'h'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, hours }
+    return { recurring: [b.charge(`tier ${b.text('tier')}`, line, multiply('instance hours', [count, hours], 'h'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('instance hours', [count, hours], 'h') }
   },
 }

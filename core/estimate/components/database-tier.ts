@@ -23,7 +23,7 @@ export const databaseTier: ComponentKind = {
     if (most !== undefined && b.typed('storageGb').high.gt(most)) b.refuse('storageGb', `the tier «${tier}» holds ${most} GB at most`)
     return {
       recurring: [b.charge(`tier ${tier}`, line, multiply('hours of all', [count, hours], 'h')), b.charge('storage beyond the tier', b.line('database-tier-gb-month', null, 'storageGb'), multiply('GB beyond what is included', [count, extra], 'GB'))],
-      unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, hours,
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('hours of all', [count, hours], 'h'),
     }
   },
 }

@@ -1,7 +1,7 @@
 import { findSize } from '../../ratecard/rate-card'
 import { input, largerOf, multiply, subtract, type Working } from '../../working/working'
-import { choice, countField, number, variantChoice } from './field'
-import type { Builder, ComponentKind } from './kind'
+import { choice, countField, meansVariant, number, variantChoice } from './field'
+import type { Builder, Charge, ComponentKind } from './kind'
 
 const anySize = 'any size'
 
@@ -14,7 +14,7 @@ function beyond(b: Builder, name: 'iops' | 'mbps', label: string, included: stri
 export const disk: ComponentKind = {
   kind: 'disk',
   label: 'Disks',
-  words: ['disk', 'block storage', 'volume', 'drive', 'iops', 'ssd'],
+  words: ['disk', 'hard drive', 'hard disk', 'block storage', 'volume', 'drive', 'ssd', 'iops'],
   needs: ['disk-gb-month'],
   fields: [
     variantChoice('class', 'class', 'disk-gb-month', { column: 'size', help: 'Performance class; classes “across zones” keep a copy in another zone.' }),
@@ -23,7 +23,7 @@ export const disk: ComponentKind = {
     number('iops', 'operations a second', { unit: 'IOPS', max: 400_000, whole: true, usual: '0', help: 'Wanted for each; what the class includes costs nothing more.' }),
     number('mbps', 'throughput', { unit: 'MB/s', max: 40_000, whole: true, usual: '0', help: 'Wanted for each; what the class includes costs nothing more.' }),
     number('transactions', 'transactions a month', { unit: 'million', max: 1e9, usual: '0', help: 'Of all of them; charged in some classes only.' }),
-    choice('serverSize', 'on servers of', card => [anySize, ...card.serverSizes.map(s => s.size)], { help: 'The size of the servers they are for: some cannot take every class.' }),
+    choice('serverSize', 'on servers of', card => [anySize, ...card.serverSizes.map(s => s.size)], { help: 'The size of the servers they are for: some cannot take every class.', means: meansVariant('server-hour', anySize) }),
   ],
   price(b) {
     const kind = b.text('class')
@@ -33,7 +33,7 @@ export const disk: ComponentKind = {
     if (size !== anySize && takes && !takes.includes(kind)) b.refuse('class', `${size} cannot take a disk of the class «${kind}»; it takes ${takes.join(', ')}`, takes[0] ? { value: takes[0], label: `take ${takes[0]}` } : undefined)
     const count = b.number('count')
     const gb = multiply('GB of all', [count, b.number('storageGb')], 'GB')
-    const recurring = [b.charge(`disks, ${kind}`, line, gb)]
+    const recurring: Charge[] = [b.charge(`disks, ${kind}`, line, gb)]
     const notices: string[] = []
     for (const [name, meter, label] of [['iops', 'disk-iops-month', 'operations'], ['mbps', 'disk-throughput-month', 'throughput']] as const) {
       if (b.typed(name).high.eq(0)) continue

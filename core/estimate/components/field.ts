@@ -1,23 +1,45 @@
-import { variantsOf, type Meter, type RateCard } from '../../ratecard/rate-card'
-import { mostHours, readHours } from '../hours-text'
+import { variantName, variantsOf, type Meter, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { ALWAYS_ON, mostHours, readHours } from '../hours-text'
 import { readNumber } from '../number-text'
+import { readTyped } from '../typed-text'
 
 /** A field's place in the sheet; a field without one shows in the opened row only. */
 export type SheetColumn = 'where' | 'size' | 'amount' | 'runs' | 'count' | 'pays'
 
-type Common = { name: string, label: string, unit?: string, help: string, column?: SheetColumn }
+/** Inputs of a row by the name of their field, as they are stored. */
+export type Inputs = Record<string, string>
+/** What a field begins with: a text, or made from the card and the inputs before it. */
+type Usual = string | ((card: RateCard, region: string, inputs: Inputs) => string)
+
+type Common = {
+  name: string
+  label: string
+  unit?: string
+  help: string
+  column?: SheetColumn
+  /** Follows other inputs until someone types it: it is not stored as it begins. */
+  follows?: true
+  /** Whether it counts under the other inputs; always, when it is not said. */
+  applies?: (inputs: Inputs, card: RateCard, region: string) => boolean
+}
 
 /** One input of a component kind, with its unit, limits and help. Sheet, form, checks, JSON Schema and documentation are made from it. */
 export type Field = NumberField | HoursField | ChoiceField | TextField
-/** A number; unless `fixed`, a person may give it as low, likely and high. */
-export type NumberField = Common & { type: 'number', min: number, max: number, whole?: boolean, fixed?: boolean, usual: string | ((card: RateCard, region: string) => string) }
+/** A number; unless `fixed`, a person may give it as low, likely and high; an optional one may be empty. */
+export type NumberField = Common & { type: 'number', min: number, max: number, whole?: boolean, fixed?: boolean, optional?: true, usual: Usual }
 /** Hours a month, a share of the month, or a weekly schedule. */
 export type HoursField = Common & { type: 'hours', usual: string }
-/** A choice; with `meter` where the options are the variants that the card has of one. */
-export type ChoiceField = Common & { type: 'choice', meter?: Meter, options: (card: RateCard, region: string) => string[], usual: (card: RateCard, region: string) => string }
-export type TextField = Common & { type: 'text', maxLength: number, usual: string }
+/** What a choice means on a rate card: a variant of a meter, and how a line of it is chosen; null for a word that is the same on every card. */
+export type Means = { meter: string, variant: string | null, option: (line: PriceLine) => string }
+/**
+ * A choice. With `meter` the options are the variants that the card has of one. `means` says what a value stands for on a card: by it the
+ * same is found at another place.
+ */
+export type ChoiceField = Common & { type: 'choice', meter?: Meter, means?: (value: string, card: RateCard, region: string) => Means | null, options: (card: RateCard, region: string) => string[], usual: (card: RateCard, region: string, inputs: Inputs) => string }
+/** Words; `own` ones are of one's own people and never go into a customer's copy. */
+export type TextField = Common & { type: 'text', maxLength: number, usual: string, own?: true }
 
-type NumberOptions = Pick<NumberField, 'help' | 'column' | 'whole' | 'fixed' | 'usual'> & { unit?: string, min?: number, max: number }
+type NumberOptions = Pick<NumberField, 'help' | 'column' | 'whole' | 'fixed' | 'optional' | 'follows' | 'applies' | 'usual'> & { unit?: string, min?: number, max: number }
 
 /** A number from a least to a most, zero unless said otherwise. */
 export function number(name: string, label: string, { min = 0, ...options }: NumberOptions): NumberField {
@@ -30,28 +52,33 @@ export function countField(help = 'How many of them.', options: Partial<NumberOp
 }
 
 /** How long each one runs. */
-export function hoursField(help = 'Hours a month (730 is always on), a share such as 55 %, or a week such as 5d x 10h.', options: Partial<Pick<HoursField, 'name' | 'label' | 'column' | 'usual'>> = {}): HoursField {
-  return { type: 'hours', name: 'hoursPerMonth', label: 'runs', unit: 'h', column: 'runs', usual: '730', ...options, help }
+export function hoursField(help = 'Always on, hours a month such as 300, a share such as 55 %, or a week such as 5d x 10h.', options: Partial<Pick<HoursField, 'name' | 'label' | 'column' | 'usual' | 'applies'>> = {}): HoursField {
+  return { type: 'hours', name: 'hoursPerMonth', label: 'runs', unit: 'h', column: 'runs', usual: ALWAYS_ON, ...options, help }
 }
 
 /** A choice of what the card offers; usually the first of it. */
-export function choice(name: string, label: string, options: ChoiceField['options'], { help, column, usual }: { help: string, column?: SheetColumn, usual?: ChoiceField['usual'] }): ChoiceField {
-  return { type: 'choice', name, label, help, column, options, usual: usual ?? ((card, region) => options(card, region)[0] ?? '') }
+export function choice(name: string, label: string, options: ChoiceField['options'], more: Pick<ChoiceField, 'help' | 'column' | 'means' | 'applies'> & { usual?: ChoiceField['usual'] }): ChoiceField {
+  return { type: 'choice', name, label, options, ...more, usual: more.usual ?? ((card, region) => options(card, region)[0] ?? '') }
 }
 
 /** A choice among the variants of a meter: sizes, classes, tiers. */
 export function variantChoice(name: string, label: string, meter: Meter, options: Parameters<typeof choice>[3]): ChoiceField {
-  return { ...choice(name, label, (card, region) => variantsOf(card, meter, region), options), meter }
+  return { ...choice(name, label, (card, region) => variantsOf(card, meter, region), { ...options, means: meansVariant(meter) }), meter }
+}
+
+/** Says that a choice is a variant of a meter, but for words that are the same on every card. */
+export function meansVariant(meter: Meter, ...words: string[]): NonNullable<ChoiceField['means']> {
+  return value => words.includes(value) ? null : { meter, variant: value, option: variantName }
 }
 
 /** A choice among words that are the same on every card. */
-export function words(name: string, label: string, list: readonly string[], help: string, column?: SheetColumn): ChoiceField {
-  return choice(name, label, () => [...list], { help, column })
+export function words(name: string, label: string, list: readonly string[], help: string, column?: SheetColumn, more: Pick<Common, 'applies'> = {}): ChoiceField {
+  return choice(name, label, () => [...list], { help, column, ...more })
 }
 
-/** What the field begins with on a card. */
-export function usualValue({ usual }: Field, card: RateCard, region: string): string {
-  return typeof usual === 'string' ? usual : usual(card, region)
+/** What the field begins with on a card, beside the inputs that are there already. */
+export function usualValue({ usual }: Field, card: RateCard, region: string, inputs: Inputs = {}): string {
+  return typeof usual === 'string' ? usual : usual(card, region, inputs)
 }
 
 /** Hours that any month can have. */
@@ -69,20 +96,28 @@ export function fieldProblem(field: Field, value: string, card: RateCard, region
       const options = field.options(card, region)
       if (options.includes(value)) return null
       if (!options.length) return `${card.provider} offers no ${field.label} for this in ${region}`
-      return value === '' ? `choose ${field.label}: ${options.slice(0, 4).join(', ')}${options.length > 4 ? ' …' : ''}` : `«${value}» is not offered by ${card.provider} in ${region}; choose one of ${options.slice(0, 4).join(', ')}${options.length > 4 ? ' …' : ''}`
+      const some = `${options.slice(0, 4).join(', ')}${options.length > 4 ? ' …' : ''}`
+      return value === '' ? `choose ${field.label}: ${some}` : `«${value}» is not offered by ${card.provider} in ${region}; choose one of ${some}`
     }
     case 'hours': {
       const typed = readHours(value)
-      if (!typed) return `${field.label} must be hours such as 730, a share such as 55 %, or a week such as 5d x 10h`
-      return mostHours(typed, monthHours).gt(monthHours) || (typed.shape !== 'week' && typed.number.low.lt(0)) ? `${field.label} must be from 0 to ${monthHours} h: the month has no more` : null
+      if (!typed) return unreadable(field, value)
+      const isNegative = 'number' in typed && typed.number.low.lt(0)
+      return mostHours(typed, monthHours).gt(monthHours) || isNegative ? `${field.label} must be from 0 to ${monthHours} h: the month has no more` : null
     }
     case 'number': {
+      if (value === '' && field.optional) return null
       const typed = readNumber(value)
-      if (!typed) return `${field.label} must be a number, such as ${usualValue(field, card, region)}${field.fixed ? '' : ', or low..likely..high'}`
+      if (!typed) return unreadable(field, value)
       if (typed.isRange && field.fixed) return `${field.label} must be one number, not a range`
       if (typed.low.lt(field.min) || typed.high.gt(field.max)) return `${field.label} must be from ${field.min} to ${field.max}${field.unit ? ` ${field.unit}` : ''}`
       if (field.whole && [typed.low, typed.likely, typed.high].some(n => !n.round(0, 0).eq(n))) return `${field.label} must be a whole number`
       return null
     }
   }
+}
+
+function unreadable(field: Field, value: string): string {
+  const read = readTyped(field, value)
+  return 'problem' in read ? read.problem : `${field.label}: «${value}» cannot be read`
 }

@@ -6,7 +6,7 @@ import type { ComponentKind } from './kind'
 export const fileShare: ComponentKind = {
   kind: 'file-share',
   label: 'Managed file share',
-  words: ['file share', 'shared files', 'network drive', 'home folders', 'file server'],
+  words: ['file share', 'shared files', 'network drive', 'nas', 'home folders', 'file server', 'files'],
   needs: ['share-gb-month'],
   fields: [
     variantChoice('class', 'class', 'share-gb-month', { column: 'size', help: 'Performance class.' }),

@@ -22,7 +22,7 @@ export const freeForm: ComponentKind = {
     const interval = b.text('interval')
     const unitPrice = { value: b.typed('amount').likely.toFixed(), per: interval.replace(/^an? /, '') }
     if (interval === once) return { recurring: [], once: [amount], unitPrice }
-    if (interval === 'an hour') return { recurring: [multiply(label, [amount, input('hours of the month', b.monthHours, 'h')])], unitPrice }
+    if (interval === 'an hour') return { recurring: [multiply(label, [amount, b.allHours()])], unitPrice }
     const months = { 'a month': 1, 'a quarter': 3, 'a year': 12 }[interval]!
     return { recurring: [months === 1 ? amount : divide(label, [amount, input('months', months)])], unitPrice }
   },

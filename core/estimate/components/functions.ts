@@ -1,3 +1,4 @@
+import { findPrice } from '../../ratecard/rate-card'
 import { divide, input, multiply } from '../../working/working'
 import { number, words } from './field'
 import type { ComponentKind } from './kind'
@@ -11,7 +12,7 @@ const atEdge = 'at the edge'
 export const functions: ComponentKind = {
   kind: 'functions',
   label: 'Functions',
-  words: ['function', 'serverless', 'event', 'scheduled job', 'handler'],
+  words: ['function', 'functions', 'serverless', 'event', 'scheduled job', 'handler'],
   needs: ['function-gb-second', 'function-call'],
   fields: [
     words('runsAt', 'runs', ['in the region', atEdge], 'In the region, or at the edge near the users.', 'size'),
@@ -22,13 +23,14 @@ export const functions: ComponentKind = {
   ],
   price(b) {
     const variant = b.text('runsAt') === atEdge ? atEdge : null
+    if (variant && !findPrice(b.card, 'function-call', b.region, variant)) b.refuse('runsAt', `${b.card.provider} runs no functions ${variant} in ${b.region}`)
     const [compute, call] = [b.line('function-gb-second', variant, 'runsAt'), b.line('function-call', variant, 'runsAt')]
     const calls = b.number('calls')
     const recurring = [
       b.charge('computing', compute, multiply('GB-seconds', [calls, b.number('seconds'), b.number('memoryGb')], 'GB-s')),
       b.charge('calls', call, divide('millions of calls', [calls, input('in a million', 1_000_000)])),
     ]
-    if (b.typed('warm').high.gt(0)) recurring.push(b.charge('kept warm', b.line('function-warm-gb-hour', variant, 'warm'), multiply('GB-hours', [b.number('warm'), b.number('memoryGb'), input('hours of the month', b.monthHours, 'h')])))
+    if (b.typed('warm').high.gt(0)) recurring.push(b.charge('kept warm', b.line('function-warm-gb-hour', variant, 'warm'), multiply('GB-hours', [b.number('warm'), b.number('memoryGb'), b.allHours()])))
     return { recurring, unitPrice: { value: call.tiers[0]!.price, per: 'M calls' }, amounts: [{ unit: 'calls', quantity: calls }] }
   },
 }

@@ -6,7 +6,7 @@ import type { ComponentKind } from './kind'
 export const gateway: ComponentKind = {
   kind: 'gateway',
   label: 'Gateways',
-  words: ['gateway', 'address translation', 'private network', 'outbound', 'nat'],
+  words: ['gateway', 'address translation', 'private network', 'nat', 'nat gateway'],
   needs: ['gateway-hour'],
   fields: [
     number('passedGb', 'passes', { unit: 'GB', column: 'amount', max: 100_000_000, usual: '100', help: 'In both directions, in a month.' }),
@@ -16,6 +16,6 @@ export const gateway: ComponentKind = {
   price(b) {
     const [line, passed] = [b.line('gateway-hour', null, 'count'), b.line('gateway-gb', null, 'passedGb')]
     const [count, hours] = [b.number('count'), b.hours()]
-    return { recurring: [b.charge('existing', line, multiply('hours of all', [count, hours], 'h')), b.charge('passed', passed, b.number('passedGb'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, hours }
+    return { recurring: [b.charge('existing', line, multiply('hours of all', [count, hours], 'h')), b.charge('passed', passed, b.number('passedGb'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('hours of all', [count, hours], 'h') }
   },
 }

@@ -1,5 +1,5 @@
 import { variantsOf } from '../../ratecard/rate-card'
-import { choice, number } from './field'
+import { choice, meansVariant, number } from './field'
 import type { ComponentKind } from './kind'
 
 const noFeature = 'none'
@@ -8,11 +8,11 @@ const noFeature = 'none'
 export const identity: ComponentKind = {
   kind: 'identity',
   label: 'Identity directory',
-  words: ['identity', 'directory', 'sign-in', 'users', 'login', 'authentication'],
+  words: ['identity', 'directory', 'sign-in', 'login', 'authentication', 'users'],
   needs: ['identity-user'],
   fields: [
     number('users', 'active users a month', { column: 'amount', max: 1e9, whole: true, usual: '1000', help: 'Who signs in at least once.' }),
-    choice('feature', 'extra feature', (card, region) => [noFeature, ...variantsOf(card, 'identity-feature-user', region)], { help: 'Charged for each user who has it.' }),
+    choice('feature', 'extra feature', (card, region) => [noFeature, ...variantsOf(card, 'identity-feature-user', region)], { help: 'Charged for each user who has it.', means: meansVariant('identity-feature-user', noFeature) }),
     number('featureUsers', 'users with it', { max: 1e9, whole: true, usual: '0', help: 'Who has the extra feature.' }),
   ],
   price(b) {

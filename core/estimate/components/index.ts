@@ -39,14 +39,3 @@ export function findKind(kind: string): ComponentKind | undefined {
 export function isOffered(kind: ComponentKind, card: RateCard, region: string): boolean {
   return kind.needs.every(meter => hasMeter(card, meter, region))
 }
-
-/** Kinds found by plain words, best first; all of them for no words. */
-export function searchKinds(text: string): ComponentKind[] {
-  const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  if (!words.length) return [...componentKinds]
-  const score = ({ label, words: known }: ComponentKind) => {
-    const all = [label.toLowerCase(), ...known]
-    return words.every(word => all.some(k => k.includes(word))) ? (all.some(k => k.startsWith(words.join(' '))) ? 2 : 1) : 0
-  }
-  return componentKinds.map(kind => ({ kind, score: score(kind) })).filter(f => f.score > 0).sort((a, b) => b.score - a.score).map(f => f.kind)
-}

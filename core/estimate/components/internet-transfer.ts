@@ -5,7 +5,7 @@ import type { ComponentKind } from './kind'
 export const internetTransfer: ComponentKind = {
   kind: 'internet-transfer',
   label: 'Outgoing transfer',
-  words: ['outgoing traffic', 'internet transfer', 'egress', 'network', 'bandwidth', 'data out'],
+  words: ['outgoing traffic', 'outbound traffic', 'outbound', 'internet transfer', 'egress', 'network', 'bandwidth', 'data out', 'data transfer', 'traffic'],
   needs: ['transfer-out-gb'],
   fields: [number('sentGb', 'sent out', { unit: 'GB', column: 'amount', max: 100_000_000, usual: '100', help: 'To the internet, in a month. What comes in is not charged. Its helper makes it from page size × visits.' })],
   price(b) {

@@ -6,11 +6,11 @@ import type { ComponentKind } from './kind'
 export const logs: ComponentKind = {
   kind: 'logs',
   label: 'Logs, metrics, alarms',
-  words: ['logs', 'metrics', 'alarms', 'monitoring', 'observability', 'log search'],
+  words: ['logs', 'log', 'logging', 'metrics', 'alarms', 'alerts', 'monitoring', 'observability', 'log search'],
   needs: ['logs-ingested-gb'],
   fields: [
     number('ingestedGb', 'logs a month', { unit: 'GB', column: 'amount', max: 10_000_000, usual: '50', help: 'Taken in. Often more than one thinks: every request writes several lines.' }),
-    number('daysKept', 'days kept', { max: 3650, whole: true, usual: '30', help: 'How long each day\'s logs stay.' }),
+    number('daysKept', 'days kept', { unit: 'days', max: 3650, whole: true, usual: '30', help: 'How long each day\'s logs stay.' }),
     number('searchedGb', 'searched a month', { unit: 'GB', max: 100_000_000, usual: '0', help: 'What searches read: the same logs count each time.' }),
     number('metrics', 'metrics', { max: 10_000_000, whole: true, usual: '20', help: 'Own measurements that are kept, beyond those that come free.' }),
     number('alarms', 'alarms', { max: 1_000_000, whole: true, usual: '5', help: 'Conditions that are watched.' }),

@@ -1,8 +1,8 @@
 import { Decimal } from '../../money/decimal'
 import type { RateCard } from '../../ratecard/rate-card'
 import { add, divide, input, multiply, type Working } from '../../working/working'
-import { choice, number, variantChoice } from './field'
-import type { Builder, ComponentKind } from './kind'
+import { choice, meansVariant, number, variantChoice } from './field'
+import type { Builder, Charge, ComponentKind } from './kind'
 import { objectClasses, requestLine, thousands, watching } from './object-storage'
 
 const never = 'does not move'
@@ -27,13 +27,14 @@ function bandsOf(b: Builder): Band[] {
   return steps.map((step, i) => ({ ...step, toMonth: steps[i + 1]?.fromMonth ?? deleted }))
 }
 
+const meansClass = meansVariant('object-gb-month', never)
 const classesOrNever = (card: RateCard, region: string) => [never, ...objectClasses(card, region)]
 
 /**
  * Object storage with lifecycle rules, month by month. What arrives in month c is m − c months old in month m; what was there at the
  * start is as old as what arrives in the first month. In each month a class holds the data whose age lies in its band. Coming into a
  * class costs a write for each object, leaving it before its minimum stay costs the missing days, reading costs reads and retrieval.
- * Each month is priced in the tiers of its own volume.
+ * Each month is priced in the tiers of its own volume, with all else that draws on the class.
  */
 export const objectArchive: ComponentKind = {
   kind: 'object-archive',
@@ -45,9 +46,9 @@ export const objectArchive: ComponentKind = {
     number('arrivesGb', 'arrives a month', { unit: 'GB', column: 'amount', max: 100_000_000, usual: '500', help: 'New data every month.' }),
     number('startGb', 'there at the start', { unit: 'GB', max: 100_000_000, usual: '0', help: 'Data that is brought along; its age begins with the first month.' }),
     number('horizon', 'months looked at', { min: 1, max: 120, whole: true, fixed: true, usual: '24', help: 'The monthly amount is the average of these months.' }),
-    choice('class2', 'moves to', classesOrNever, { help: 'A colder class that it moves to with age.' }),
+    choice('class2', 'moves to', classesOrNever, { help: 'A colder class that it moves to with age.', means: meansClass }),
     number('after2', 'moves after', { unit: 'months', min: 1, max: 120, whole: true, fixed: true, usual: '3', help: 'Age at which it moves there.' }),
-    choice('class3', 'then to', classesOrNever, { help: 'A still colder class.' }),
+    choice('class3', 'then to', classesOrNever, { help: 'A still colder class.', means: meansClass }),
     number('after3', 'then after', { unit: 'months', min: 1, max: 120, whole: true, fixed: true, usual: '12', help: 'Age at which it moves on.' }),
     number('deletedAfter', 'deleted after', { unit: 'months', max: 1200, whole: true, fixed: true, usual: '0', help: 'Age at which it goes; 0 keeps it for ever.' }),
     number('readPercent', 'read a month', { unit: '%', max: 1000, usual: '0', help: 'Share of everything kept that is fetched in a month.' }),
@@ -56,10 +57,7 @@ export const objectArchive: ComponentKind = {
   price(b) {
     const bands = bandsOf(b)
     const arrives = b.number('arrivesGb')
-    const months = Array.from({ length: b.typed('horizon').likely.toNumber() }, (_, month) => {
-      const inMonth = b.apart()
-      return add(`month ${month + 1}`, bands.flatMap(band => [...kept(inMonth, band, month), ...moved(inMonth, band, month)]))
-    })
+    const months = Array.from({ length: b.typed('horizon').likely.toNumber() }, (_, month) => bands.flatMap(band => [...kept(b, band, month), ...moved(b, band, month)]))
     return { recurring: [], months, unitPrice: { value: b.line('object-gb-month', bands[0]!.kind, 'class').tiers[0]!.price, per: 'GB' }, amounts: [{ unit: 'GB', quantity: arrives }] }
   },
 }
@@ -67,7 +65,7 @@ export const objectArchive: ComponentKind = {
 const objectsIn = (b: Builder, gb: Working) => thousands('objects', divide('objects', [multiply('MB', [gb, input('MB in a GB', 1000)]), b.number('objectMb')]))
 
 /** What a class holds in a month, and reading from it. */
-function kept(b: Builder, { field, kind, fromMonth, toMonth }: Band, month: number): Working[] {
+function kept(b: Builder, { field, kind, fromMonth, toMonth }: Band, month: number): Charge[] {
   const cohorts = Math.max(0, Math.min(toMonth - 1, month) - fromMonth + 1)
   if (cohorts === 0) return []
   const arrived = multiply('arrived in months of that age', [b.number('arrivesGb'), input('months', cohorts)])
@@ -81,8 +79,8 @@ function kept(b: Builder, { field, kind, fromMonth, toMonth }: Band, month: numb
 }
 
 /** Coming into a class, and leaving it before its minimum stay. */
-function moved(b: Builder, { field, kind, fromMonth, toMonth }: Band, month: number): Working[] {
-  const parts: Working[] = []
+function moved(b: Builder, { field, kind, fromMonth, toMonth }: Band, month: number): Charge[] {
+  const parts: Charge[] = []
   const coming = cohortOf(b, month, fromMonth)
   const writes = requestLine(b, 'object-write-1000', kind)
   if (coming && writes) parts.push(b.charge(fromMonth ? `moving to «${kind}»` : 'arriving', writes, objectsIn(b, coming)))

@@ -1,7 +1,7 @@
 import { variantsOf, type PriceLine } from '../../ratecard/rate-card'
 import { divide, input, multiply, type Working } from '../../working/working'
 import { number, variantChoice } from './field'
-import type { Builder, ComponentKind } from './kind'
+import type { Builder, Charge, ComponentKind } from './kind'
 
 const GB_IN_MB = 1000
 
@@ -11,7 +11,7 @@ export const objectClasses = (card: Parameters<typeof variantsOf>[0], region: st
 export const thousands = (label: string, of: Working): Working => divide(`thousands of ${label}`, [of, input('in a thousand', 1000)])
 
 /** The charge for each object that a class watches to move it by itself; none for other classes. */
-export function watching(b: Builder, kind: string, gb: Working, objectMb: Working): Working[] {
+export function watching(b: Builder, kind: string, gb: Working, objectMb: Working): Charge[] {
   const line = b.findLine('object-watch-1000', kind)
   return line ? [b.charge('objects watched', line, thousands('objects', divide('objects', [multiply('MB', [gb, input('MB in a GB', GB_IN_MB)]), objectMb])))] : []
 }
@@ -23,7 +23,7 @@ export const requestLine = (b: Builder, meter: 'object-write-1000' | 'object-rea
 export const objectStorage: ComponentKind = {
   kind: 'object-storage',
   label: 'Object storage',
-  words: ['object storage', 'bucket', 'files', 'blob', 'static files', 'images'],
+  words: ['object storage', 'objects', 'object', 'bucket', 'storage account', 'blob', 'static files', 'images', 'storage'],
   needs: ['object-gb-month'],
   fields: [
     variantChoice('class', 'class', 'object-gb-month', { column: 'size', help: 'The colder, the cheaper to keep and the dearer to read.' }),
@@ -46,6 +46,6 @@ export const objectStorage: ComponentKind = {
     const retrieval = requestLine(b, 'object-retrieval-gb', kind)
     if (retrieval) recurring.push(b.charge('fetched', retrieval, b.number('retrievedGb')))
     const days = kept.includes?.minimumDays
-    return { recurring, unitPrice: { value: kept.tiers[0]!.price, per: 'GB' }, amounts: [{ unit: 'GB', quantity: gb }], notices: days ? [`«${kind}» charges at least ${days} days for every object, also when it is deleted before.`] : [] }
+    return { recurring, unitPrice: { value: kept.tiers[0]!.price, per: 'GB' }, amounts: [{ unit: 'GB', quantity: gb }], notices: days !== undefined && Number(days) > 0 ? [`«${kind}» charges at least ${days} days for every object, also when it is deleted before.`] : [] }
   },
 }

@@ -1,9 +1,9 @@
-import { findSize, variantsOf, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { findSize, hasMeter, variantsOf, type PriceLine, type RateCard } from '../../ratecard/rate-card'
 import { add, evaluate, input, multiply, type Working } from '../../working/working'
 import { wayToPay, type WayToPay } from '../estimate'
 import { wayName } from '../ways-to-pay'
-import { choice, countField, hoursField, number, variantChoice, words } from './field'
-import type { Builder, ComponentKind } from './kind'
+import { choice, countField, hoursField, meansVariant, number, variantChoice, words } from './field'
+import type { Builder, Charge, ComponentKind } from './kind'
 
 export const sharedHost = 'shared host'
 export const dedicatedHost = 'dedicated host'
@@ -15,6 +15,12 @@ export const broughtAlong = ', own licence'
 export function systemsOf(card: RateCard, region: string): string[] {
   return [openSystem, ...variantsOf(card, 'system-vcpu-hour', region)]
 }
+
+/** The choice of a system; it is kept when a row stands elsewhere, or the row is not offered there. */
+export const systemField = (help: string) => choice('system', 'system', systemsOf, { help, means: meansVariant('system-vcpu-hour', openSystem) })
+
+/** The prepared image that machines start from: own charges can be attached to it. */
+export const imageField = { type: 'text', name: 'image', label: 'image', maxLength: 120, usual: '', own: true, help: 'Name of the prepared image that they start from, where there is one; own charges can be attached to it.' } as const
 
 const offered = new WeakMap<RateCard, Map<string, WayToPay[]>>()
 
@@ -43,19 +49,24 @@ function smallestInstead(card: RateCard, region: string, fits: (size: string) =>
 }
 
 /** Licence and dedicated host, per vCPU and hour that the machines run. They are not part of a commitment. */
-export function systemAndHost(b: Builder, vcpu: number, machineHours: Working, system: string, host: string): Working[] {
+export function systemAndHost(b: Builder, vcpu: number, machineHours: Working, system: string, host: string): Charge[] {
   const vcpuHours = multiply('vCPU hours', [input('vCPU each', vcpu), machineHours], 'vCPU-Hours')
-  const parts: Working[] = []
+  const parts: Charge[] = []
   if (system !== openSystem) parts.push(b.charge(`licence, ${system}`, b.line('system-vcpu-hour', system, 'system'), vcpuHours))
   if (host === dedicatedHost) parts.push(b.charge('dedicated host', b.line('dedicated-vcpu-hour', null, 'host'), vcpuHours))
   return parts
 }
 
+/** Whether a size runs a system. */
+export const runsSystem = (card: RateCard, size: string, system: string): boolean => system === openSystem || (findSize(card, size)?.systems?.includes(system.replace(broughtAlong, '')) ?? true)
+/** Whether a size can stand on a host. */
+export const standsOn = (card: RateCard, size: string, host: string): boolean => host !== dedicatedHost || (findSize(card, size)?.dedicated ?? true)
+
 /** Says before the price jumps that a system or host does not go with a size, and which size would do. */
 export function checkSize(b: Builder, size: string, system: string, host: string): { vcpu: number, memoryGb: number } {
   const facts = findSize(b.card, size) ?? b.refuse('size', `${b.card.provider} does not say how large ${size} is`)
-  const runs = (name: string) => findSize(b.card, name)?.systems?.includes(system.replace(broughtAlong, '')) ?? true
-  const stands = (name: string) => host !== dedicatedHost || (findSize(b.card, name)?.dedicated ?? true)
+  const runs = (name: string) => runsSystem(b.card, name, system)
+  const stands = (name: string) => standsOn(b.card, name, host)
   if (runs(size) && stands(size)) return facts
   const instead = smallestInstead(b.card, b.region, name => runs(name) && stands(name), facts)
   const [now, then] = [b.line('server-hour', size, 'size'), instead && b.line('server-hour', instead, 'size')]
@@ -64,11 +75,17 @@ export function checkSize(b: Builder, size: string, system: string, host: string
   return b.refuse('size', `${size} ${what}; ${instead ? `the cheapest as large that does is ${instead}, ${more} ${b.card.currency} an hour more` : 'no size as large does'}`, instead ? { value: instead, label: `take ${instead}` } : undefined)
 }
 
+/** Refuses more zones than the region has. */
+export function checkZones(b: Builder, wanted: string): void {
+  const zones = b.card.regions.find(r => r.id === b.region)?.zones
+  if (zones !== undefined && Number(wanted) > zones) b.refuse('zones', `${b.region} has ${zones} ${zones === 1 ? 'zone' : 'zones'}, not ${wanted}`, { value: String(zones), label: `take ${zones}` })
+}
+
 /** Servers: charged per hour they run; a commitment is charged for every hour. */
 export const server: ComponentKind = {
   kind: 'server',
   label: 'Servers',
-  words: ['server', 'machine', 'virtual machine', 'compute', 'vcpu', 'web server', 'application server', 'instance'],
+  words: ['server', 'vm', 'virtual machine', 'machine', 'compute', 'instance', 'host', 'vcpu', 'web server', 'application server'],
   needs: ['server-hour'],
   fields: [
     variantChoice('size', 'size', 'server-hour', { column: 'size', help: 'The machine: its vCPU and memory. The finder lists all that fit.', usual: (card, region) => variantsOf(card, 'server-hour', region)[1] ?? variantsOf(card, 'server-hour', region)[0] ?? '' }),
@@ -76,25 +93,31 @@ export const server: ComponentKind = {
     countField('How many run all of these hours: the base.'),
     number('peakCount', 'more in the peak', { help: 'Further ones that run in the peak only, always on-demand.', whole: true, max: 10_000, usual: '0' }),
     hoursField('Hours a month in which the further ones run.', { name: 'peakHours', label: 'peak runs', column: undefined, usual: '5d x 10h' }),
-    choice('system', 'system', systemsOf, { help: 'Operating system; a licensed one costs per vCPU and hour, unless you bring your own licence.' }),
-    choice('host', 'host', (card, region) => card.prices.some(p => p.meter === 'dedicated-vcpu-hour' && p.region === region) ? [sharedHost, dedicatedHost] : [sharedHost], { help: 'Hardware shared with others, or your own at a charge per vCPU.' }),
+    systemField('Operating system; a licensed one costs per vCPU and hour, unless you bring your own licence.'),
+    choice('host', 'host', (card, region) => hasMeter(card, 'dedicated-vcpu-hour', region) ? [sharedHost, dedicatedHost] : [sharedHost], { help: 'Hardware shared with others, or your own at a charge per vCPU.' }),
     words('zones', 'zones', ['1', '2', '3'], 'Zones that they are spread over. One zone is one fire away from none.'),
+    imageField,
     paysField('server-hour'),
   ],
   price(b) {
     const size = b.text('size')
     const [system, host] = [b.text('system'), b.text('host')]
     const { vcpu } = checkSize(b, size, system, host)
+    checkZones(b, b.text('zones'))
     const line = b.line('server-hour', size, 'size')
-    const [count, hours, more] = [b.number('count'), b.hours(), b.number('peakCount')]
+    const [count, more] = [b.number('count'), b.number('peakCount')]
     const peak = b.typed('peakCount').high.gt(0)
-    const base = multiply('base, machine hours', [count, hours], 'h')
+    const base = multiply('base, machine hours', [count, b.hours()], 'h')
     const extra = multiply('peak, machine hours', [more, b.hours('peakHours')], 'h')
     const machineHours = peak ? add('machine hours', [base, extra], 'h') : base
+    const vcpuEach = input('vCPU each', vcpu)
+    const all = peak ? add('machines', [count, more]) : count
     return {
-      committable: { label: `${size}, on-demand`, line, count, hours },
+      running: [b.charge(`${size}, on-demand`, line, base)],
+      commitChoices: [{ value: null, label: '', parts: [{ running: 0, count, beyond: null }] }],
       recurring: [...peak ? [b.charge('peak, on-demand', line, extra)] : [], ...systemAndHost(b, vcpu, machineHours, system, host)],
-      unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count: peak ? add('machines', [count, more]) : count, hours, amounts: [{ unit: 'vCPU', quantity: multiply('vCPU', [count, input('vCPU each', vcpu)]) }],
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count: all, unitHours: machineHours,
+      amounts: [{ unit: 'vCPU', quantity: multiply('vCPU', [all, vcpuEach]), hours: multiply('vCPU hours', [vcpuEach, machineHours]) }],
     }
   },
 }

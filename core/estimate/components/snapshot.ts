@@ -9,13 +9,13 @@ import type { ComponentKind } from './kind'
 export const snapshot: ComponentKind = {
   kind: 'snapshot',
   label: 'Snapshots and backup',
-  words: ['snapshot', 'backup', 'copy', 'restore', 'retention'],
+  words: ['snapshot', 'backup', 'backups', 'copy', 'restore', 'retention'],
   needs: ['snapshot-gb-month'],
   fields: [
     number('protectedGb', 'protected, each', { unit: 'GB', column: 'amount', max: 1_000_000, usual: '80', help: 'What is written on each disk, not how large the disk is.' }),
     countField('How many disks or databases are copied.'),
     number('changePercent', 'changes a day', { unit: '%', max: 100, usual: '3', help: 'Share of the data that is different the next day.' }),
-    number('daysKept', 'days kept', { min: 1, max: 3650, whole: true, usual: '14', help: 'One copy a day is kept for so long.' }),
+    number('daysKept', 'days kept', { unit: 'days', min: 1, max: 3650, whole: true, usual: '14', help: 'One copy a day is kept for so long.' }),
   ],
   price(b) {
     const line = b.line('snapshot-gb-month', null, 'protectedGb')

@@ -1,5 +1,6 @@
 import { input, type Working } from '../../working/working'
 import { readNumber } from '../number-text'
+import { keptText } from '../typed-text'
 import { fieldProblem, usualValue, type ChoiceField, type NumberField } from '../components/field'
 import type { RateCard } from '../../ratecard/rate-card'
 
@@ -22,7 +23,10 @@ export const usualOf = (field: NumberField | ChoiceField): string => usualValue(
 
 /** What a helper makes of its inputs, or what is wrong with them by field. */
 export function runHelper({ fields, make }: Helper, inputs: Record<string, string>): { working: Working } | { problems: Record<string, string> } {
-  const value = (name: string) => inputs[name] ?? usualOf(fields.find(f => f.name === name)!)
+  const value = (name: string) => {
+    const field = fields.find(f => f.name === name)!
+    return inputs[name] === undefined ? usualOf(field) : keptText(field, inputs[name])
+  }
   const problems: Record<string, string> = {}
   for (const field of fields) {
     const problem = fieldProblem(field, value(field.name), noCard, '')

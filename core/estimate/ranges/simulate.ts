@@ -1,4 +1,5 @@
 import { compile } from '../../working/draws'
+import { applies } from '../components/kind'
 import { readHours } from '../hours-text'
 import { readNumber, type TypedNumber } from '../number-text'
 import { figureNames, figureText, type FigureName, type PricedEstimate } from '../price-estimate'
@@ -24,7 +25,7 @@ export type Simulated = {
 
 /** Every input of a counted row that is given as low, likely and high. */
 export function uncertainInputs(priced: PricedEstimate): UncertainInput[] {
-  return priced.rows.filter(row => priced.counted.has(row.id)).flatMap(row => row.kind!.fields.flatMap((field): UncertainInput[] => {
+  return priced.rows.filter(row => priced.counted.has(row.id)).flatMap(row => row.kind!.fields.filter(field => applies(field, row.inputs, row.place!)).flatMap((field): UncertainInput[] => {
     const number = typedNumber(field.type, row.inputs[field.name] ?? '')
     if (!number?.isRange) return []
     const [low, likely, high] = [number.low, number.likely, number.high].map(Number) as [number, number, number]
@@ -35,7 +36,7 @@ export function uncertainInputs(priced: PricedEstimate): UncertainInput[] {
 function typedNumber(type: string, text: string): TypedNumber | null {
   if (type === 'number') return readNumber(text)
   const hours = type === 'hours' ? readHours(text) : null
-  return hours && hours.shape !== 'week' ? hours.number : null
+  return hours && 'number' in hours ? hours.number : null
 }
 
 /**

@@ -1,45 +1,98 @@
 import { Decimal } from '../../money/decimal'
-import { findPrice, findSize, variantsOf, type Meter, type RateCard } from '../../ratecard/rate-card'
-import { findKind } from '../components'
-import type { ChoiceField, Field } from '../components/field'
-import type { Inputs, Place } from '../components/kind'
+import { describeLine } from '../../ratecard/describe'
+import { findPrice, findSize, hasMeter, linesOf, variantName, type PriceLine } from '../../ratecard/rate-card'
+import type { ChoiceField } from '../components/field'
+import { applies, lineAt, type ComponentKind, type Inputs, type Place } from '../components/kind'
+import { openSystem, runsSystem, sharedHost, standsOn } from '../components/server'
 
 /** A value that had to change for a row to stand somewhere else. */
-export type Replaced = { field: string, from: string, to: string }
+export type Replaced = { field: string, label: string, from: string, to: string }
+/** A row as it stands at another place: with the same thing, or not at all and why. */
+export type Elsewhere = { inputs: Inputs, replaced: Replaced[], notOffered: null } | { field: string, notOffered: string }
 
-const sizeMeters: readonly Meter[] = ['server-hour', 'database-hour']
+/** Attributes of which less is better; of all others more is. */
+const lessIsBetter = new Set(['minimumDays', 'hoursToFetch'])
 
-/** The cheapest size at a place that is no smaller in vCPU and memory; else the largest there is. */
-function sizeLike(size: string, meter: Meter, from: RateCard, { card, region }: Place): string | null {
-  const wanted = findSize(from, size)
-  const offered = variantsOf(card, meter, region).flatMap(name => findSize(card, name) ?? []).map(s => ({ ...s, price: new Decimal(findPrice(card, meter, region, s.size)!.tiers[0]!.price) }))
-  const fits = wanted ? offered.filter(s => s.vcpu >= wanted.vcpu && s.memoryGb >= wanted.memoryGb) : []
-  const best = fits.sort((a, b) => a.price.cmp(b.price) || a.size.localeCompare(b.size))[0] ?? offered.sort((a, b) => b.price.cmp(a.price))[0]
-  return best?.size ?? null
+/** What a line states of an attribute; where it states no most, what it includes is the most. */
+function stated({ includes = {} }: PriceLine, name: string): Decimal | null {
+  const own = (key: string) => Object.hasOwn(includes, key) ? includes[key] : undefined
+  const text = own(name) ?? (name.endsWith('Most') ? own(name.slice(0, -4)) : undefined)
+  return text === undefined ? null : new Decimal(text)
 }
 
-/** The variant whose price is nearest: classes of another provider have other names, but their price says what they are. */
-function nearestInPrice(value: string, meter: Meter, from: Place, { card, region }: Place): string | null {
-  const was = findPrice(from.card, meter, from.region, value)
-  const gap = (name: string) => new Decimal(findPrice(card, meter, region, name)!.tiers[0]!.price).minus(was?.tiers[0]!.price ?? 0).abs()
-  return variantsOf(card, meter, region).sort((a, b) => gap(a).cmp(gap(b)))[0] ?? null
-}
-
-function replacement(field: ChoiceField, value: string, from: Place, to: Place): string {
-  const options = field.options(to.card, to.region)
-  if (options.includes(value)) return value
-  const like = !field.meter ? null : sizeMeters.includes(field.meter) ? sizeLike(value, field.meter, from.card, to) : nearestInPrice(value, field.meter, from, to)
-  return like && options.includes(like) ? like : field.usual(to.card, to.region)
-}
-
-/** The inputs of a row as they must be at another place: choices that it does not offer become what is nearest to them. */
-export function inputsAt(kind: string, inputs: Inputs, from: Place, to: Place): { inputs: Inputs, replaced: Replaced[] } {
-  const fields: readonly Field[] = findKind(kind)?.fields ?? []
-  const replaced = fields.flatMap((field): Replaced[] => {
-    const value = inputs[field.name]
-    if (field.type !== 'choice' || value === undefined) return []
-    const next = replacement(field, value, from, to)
-    return next === value ? [] : [{ field: field.name, from: value, to: next }]
+/** Whether a line keeps everything that another one states: at least one attribute, and none worse. */
+function keepsAttributes(candidate: PriceLine, wanted: PriceLine): boolean {
+  const names = Object.keys(wanted.includes ?? {})
+  return names.length > 0 && names.every((name) => {
+    const [asked, has] = [stated(wanted, name)!, stated(candidate, name)]
+    return has !== null && (lessIsBetter.has(name) ? has.lte(asked) : has.gte(asked))
   })
-  return { inputs: Object.fromEntries(replaced.map(r => [r.field, r.to])), replaced }
 }
+
+const firstPrice = (line: PriceLine) => new Decimal(line.tiers[0]!.price)
+const cheapest = (lines: PriceLine[]): PriceLine | undefined => lines.sort((a, b) => firstPrice(a).cmp(firstPrice(b)) || variantName(a).localeCompare(variantName(b)))[0]
+
+/** Whether a size at a place is no smaller than one elsewhere, of the same architecture, and takes the row's system and host. */
+function sizeFits(size: string, wanted: string, inputs: Inputs, from: Place, { card }: Place): boolean {
+  const [has, asked] = [findSize(card, size), findSize(from.card, wanted)]
+  if (!has || !asked) return false
+  const isAlike = !asked.architecture || !has.architecture || asked.architecture === has.architecture
+  return has.vcpu >= asked.vcpu && has.memoryGb >= asked.memoryGb && isAlike && runsSystem(card, size, inputs.system ?? openSystem) && standsOn(card, size, inputs.host ?? sharedHost)
+}
+
+/** The line at a place that is the same thing as one elsewhere; undefined when there is none. */
+function sameThing(line: PriceLine, inputs: Inputs, from: Place, to: Place): PriceLine | undefined {
+  const isSize = line.variant !== null && findSize(from.card, line.variant) !== undefined
+  const named = findPrice(to.card, line.meter, to.region, line.variant)
+  const fits = (found: PriceLine) => found.unit === line.unit && (!isSize || sizeFits(variantName(found), line.variant!, inputs, from, to))
+  if (named && fits(named)) return named
+  const offered = linesOf(to.card, line.meter, to.region).filter(fits)
+  return cheapest(isSize ? offered : offered.filter(found => keepsAttributes(found, line)))
+}
+
+type Choice = { value: string, replaced: Replaced | null } | { notOffered: string }
+
+function choiceElsewhere(field: ChoiceField, inputs: Inputs, from: Place, to: Place): Choice {
+  const value = inputs[field.name]!
+  const options = field.options(to.card, to.region)
+  const means = field.means?.(value, from.card, from.region) ?? null
+  const line = means && lineAt(from, means.meter, means.variant)
+  if (field.name === 'pays' && !options.includes(value)) return { value: 'on-demand', replaced: { field: field.name, label: field.label, from: value, to: 'on-demand' } }
+  if (!means || !line) return options.includes(value) ? { value, replaced: null } : { notOffered: `${to.card.provider} has no ${field.label} «${value}» in ${to.region}` }
+  const found = sameThing(line, inputs, from, to)
+  if (!found) {
+    const size = line.variant === null ? undefined : findSize(from.card, line.variant)
+    const what = size ? `no size with at least ${size.vcpu} vCPU and ${size.memoryGb} GB${size.architecture ? `, ${size.architecture}` : ''}` : `nothing like «${field.name === 'sku' ? describeLine(line, from.card) : value}»`
+    return { notOffered: `${to.card.provider} has ${what} in ${to.region}` }
+  }
+  const option = means.option(found)
+  const isSame = variantName(found) === variantName(line) || (found.variant === null && line.variant === null)
+  return { value: option, replaced: isSame ? null : { field: field.name, label: field.label, from: variantName(line), to: variantName(found) } }
+}
+
+/**
+ * A row's inputs at another place, or on another version of a card. The same thing keeps its meter and variant, or else everything that is
+ * stated of it: system, host, zones, architecture, no less vCPU and memory, no less operations and throughput; otherwise it is not offered
+ * there. Ways to pay that the place does not have become on-demand.
+ * @param inputs complete, as they are at the place it comes from. @param set names inputs that were chosen for the new place already.
+ */
+export function inputsElsewhere(kind: ComponentKind, inputs: Inputs, from: Place, to: Place, set: ReadonlySet<string> = new Set()): Elsewhere {
+  const lacking = kind.needs.find(meter => !hasMeter(to.card, meter, to.region))
+  const first = kind.fields.find(field => field.column === 'size')?.name ?? 'where'
+  if (lacking) return { field: first, notOffered: `${to.card.provider} has no price for ${kind.label.toLowerCase()} in ${to.region}` }
+  const zones = to.card.regions.find(r => r.id === to.region)?.zones
+  if (zones !== undefined && !set.has('zones') && Number(inputs.zones ?? 1) > zones) return { field: 'zones', notOffered: `${to.region} has ${zones} ${zones === 1 ? 'zone' : 'zones'}, not ${inputs.zones!}` }
+  const moved = { ...inputs }
+  const replaced: Replaced[] = []
+  for (const field of kind.fields) {
+    if (field.type !== 'choice' || set.has(field.name) || !applies(field, inputs, from)) continue
+    const choice = choiceElsewhere(field, inputs, from, to)
+    if ('notOffered' in choice) return { field: field.name, notOffered: choice.notOffered }
+    moved[field.name] = choice.value
+    if (choice.replaced) replaced.push(choice.replaced)
+  }
+  return { inputs: moved, replaced, notOffered: null }
+}
+
+/** What was replaced, in words. */
+export const replacedText = (replaced: readonly Replaced[]): string => replaced.map(({ label, from, to }) => `${label} ${from} became ${to}`).join(', ')

@@ -1,13 +1,16 @@
-import type { Estimate, Scenario } from '../estimate'
 import { findKind } from '../components'
+import type { Component, Estimate, Scenario } from '../estimate'
 import { findPlace, placeText } from '../place'
-import { overridesOf, type Prices } from '../price-estimate'
+import { MUTED, overridesOf, priceEstimate, type Prices } from '../price-estimate'
 
-type Change = Pick<Scenario, 'whole' | 'rows'>
+export type Change = Pick<Scenario, 'whole' | 'rows' | 'conditions'>
 
-/** A change on top of what a scenario changes already; where both say something, the later one counts. */
-export function layer(scenario: Change | null, { whole, rows }: Change): Change {
-  if (!scenario) return { whole, rows }
+/** A scenario made of a change, for pricing it. */
+export const asScenario = (change: Partial<Change>, id = 'change', name = 'change'): Scenario => ({ id, name, whole: {}, rows: {}, conditions: [], ...change })
+
+/** A change on top of what a scenario changes already; where both say something, the later one counts. What must be so adds up. */
+export function layer(scenario: Change | null, { whole, rows, conditions }: Change): Change {
+  if (!scenario) return { whole, rows, conditions }
   const merged = { ...scenario.rows }
   for (const [id, inputs] of Object.entries(rows)) merged[id] = { ...merged[id], ...inputs }
   // what now holds for the whole must not be hidden by an input of a row that was changed before
@@ -16,24 +19,38 @@ export function layer(scenario: Change | null, { whole, rows }: Change): Change 
       if (rows[id]?.[name] === undefined && name in inputs) merged[id] = Object.fromEntries(Object.entries(inputs).filter(([key]) => key !== name))
     }
   }
-  return { whole: { ...scenario.whole, ...whole }, rows: merged }
+  return { whole: { ...scenario.whole, ...whole }, rows: Object.fromEntries(Object.entries(merged).filter(([, inputs]) => Object.keys(inputs).length)), conditions: [...new Set([...scenario.conditions, ...conditions])] }
 }
 
-/** The estimate with a scenario's inputs as its own; the scenario goes. A place for everything becomes the estimate's place. */
-export function takeOver(estimate: Estimate, scenarioId: string, { cards }: Pick<Prices, 'cards'>): Estimate {
+/**
+ * The estimate with a scenario's inputs as its own; the scenario goes. A place for everything becomes the estimate's place, and what was
+ * replaced there is written into the rows.
+ */
+export function takeOver(estimate: Estimate, scenarioId: string, prices: Prices): Estimate {
   const scenario = estimate.scenarios.find(s => s.id === scenarioId)
   if (!scenario) return estimate
-  const place = scenario.whole.where === undefined ? null : findPlace(scenario.whole.where, estimate, cards)
+  const priced = priceEstimate(estimate, prices, scenario)
+  const place = scenario.whole.where === undefined ? null : findPlace(scenario.whole.where, estimate, prices.cards)
   const here = place ? { provider: place.card.provider, region: place.region } : { provider: estimate.provider, region: estimate.region }
-  const components = estimate.components.map((component) => {
-    const changed = { ...overridesOf(scenario, findKind(component.kind), component.id) }
-    if (place && changed.where !== undefined) {
-      // where a row stands is told as seen from the estimate's place, which changes
-      const own = findPlace(changed.where, estimate, cards)
-      if (own) changed.where = placeText(own.card.provider, own.region, here)
-    }
-    const confirmed = [...component.confirmed, ...Object.keys(changed).filter(name => name !== 'where' && !component.confirmed.includes(name))]
-    return Object.keys(changed).length ? { ...component, inputs: { ...component.inputs, ...changed }, confirmed } : component
+  const seen = (where: string) => {
+    const own = findPlace(where, estimate, prices.cards)
+    return own ? placeText(own.card.provider, own.region, here) : where
+  }
+  const components = estimate.components.map((component): Component => {
+    const row = priced.byId.get(component.id)!
+    const { [MUTED]: muted, ...overrides } = overridesOf(scenario, findKind(component.kind), component.id)
+    const moved = row.notOffered === null ? Object.fromEntries(row.replaced.map(r => [r.field, row.inputs[r.field]!])) : {}
+    // the same line of another region has a SKU of its own
+    const line: Record<string, string> = row.notOffered === null && row.inputs.sku ? { sku: row.inputs.sku } : {}
+    const changed: Record<string, string> = { ...line, ...moved, ...overrides }
+    const where = seen(row.inputs.where ?? component.inputs.where ?? '')
+    const confirmed = [...new Set([...component.confirmed, ...Object.keys(overrides).filter(name => name !== 'where')])]
+    const isSame = where === (component.inputs.where ?? '') && Object.entries(changed).every(([name, value]) => component.inputs[name] === value) && muted === undefined
+    return isSame ? component : { ...component, inputs: { ...component.inputs, ...changed, where }, confirmed, muted: muted === undefined ? component.muted : muted === 'yes' }
   })
-  return { ...estimate, ...here, components, scenarios: estimate.scenarios.filter(s => s !== scenario) }
+  const others = estimate.scenarios.filter(s => s !== scenario).map((other): Scenario => {
+    const at = (inputs: Record<string, string>) => inputs.where === undefined ? inputs : { ...inputs, where: seen(inputs.where) }
+    return { ...other, whole: at(other.whole), rows: Object.fromEntries(Object.entries(other.rows).map(([id, inputs]) => [id, at(inputs)])) }
+  })
+  return { ...estimate, ...here, components, scenarios: others }
 }

@@ -1,7 +1,10 @@
 import { decimalText, type DecimalText } from '../../money/decimal'
 import { add, divide, evaluate } from '../../working/working'
 import { wayToPay, type Estimate, type WayToPay } from '../estimate'
-import { figureNames, figureText, PriceMemo, priceEstimate, type FigureName, type PricedEstimate, type Prices } from '../price-estimate'
+import { figuresOf, figureText, type FigureName } from '../figures'
+import { PriceMemo, priceEstimate, type PricedEstimate, type Prices } from '../price-estimate'
+import { notCounted, type NotCounted } from './compare'
+import { asScenario } from './layer'
 
 /** The whole estimate with everything that can be committed to paid one way. */
 export type WayForAll = {
@@ -11,11 +14,13 @@ export type WayForAll = {
   rows: number
   /** Hours a month of what is committed from which it is cheaper than on-demand, all rows together; null without a commitment. */
   breakEvenHours: DecimalText | null
+  /** Rows that are not in its figures; null when all are. */
+  lacks: NotCounted | null
 }
 
 /**
  * Every way to pay for the whole, side by side: each is the estimate with that way wished for everything; rows that do not offer it stay as
- * they are. Whole terms are over the same years: those of the estimate, else of the longest commitment offered.
+ * they are. All are over the same years: those of the estimate, else of the longest commitment offered.
  */
 export function waysForAll(estimate: Estimate, prices: Prices): { years: number, ways: WayForAll[] } {
   const memo = new PriceMemo()
@@ -24,10 +29,9 @@ export function waysForAll(estimate: Estimate, prices: Prices): { years: number,
   const offered = new Set(counted.flatMap(row => row.ways.map(way => way.way)))
   const years = estimate.termYears ?? Math.max(1, ...counted.flatMap(row => row.ways.map(way => way.years ?? 1)))
   const ways = wayToPay.options.filter(way => way === 'on-demand' || offered.has(way)).map((way): WayForAll => {
-    const priced = priceEstimate({ ...estimate, termYears: years }, prices, { id: way, name: way, whole: { pays: way }, rows: {} }, memo)
+    const priced = priceEstimate({ ...estimate, termYears: years }, prices, asScenario({ whole: { pays: way } }, way, way), memo)
     return {
-      way, figures: Object.fromEntries(figureNames.map(name => [name, figureText(priced.total[name])])) as WayForAll['figures'],
-      rows: counted.filter(row => priced.byId.get(row.id)?.chosen?.way === way).length, breakEvenHours: breakEven(priced),
+      way, figures: figuresOf(name => figureText(priced.total[name])), rows: counted.filter(row => priced.byId.get(row.id)?.chosen?.way === way).length, breakEvenHours: breakEven(priced), lacks: notCounted(priced, base),
     }
   })
   return { years, ways }

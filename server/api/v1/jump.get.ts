@@ -17,7 +17,7 @@ export default route(async ({ event, database, cube, who }): Promise<{ found: Ju
       ...sentences.filter(s => holds(s.name, s.folder)).slice(0, MOST_OF_A_KIND).map((s): JumpFound => ({ kind: 'sentence', id: s.id, name: s.name, beside: s.folder || null, query: s.body.query })),
       ...places.map((place): JumpFound => ({ kind: 'value', id: place.value, name: place.name, beside: place.beside, dimension: place.dimension })),
       ...(plan?.plan.centres ?? []).filter(c => holds(c.name, c.id)).slice(0, MOST_OF_A_KIND).map((c): JumpFound => ({ kind: 'cost centre', id: c.id, name: c.name, beside: null })),
-      ...estimates.map(e => ({ id: e.id, name: e.name ?? e.estimate.name })).filter(e => holds(e.name, e.id)).slice(0, MOST_OF_A_KIND).map((e): JumpFound => ({ kind: 'estimate', id: e.id, name: e.name, beside: null })),
+      ...estimates.map(e => ({ id: e.id, name: e.name ?? e.title })).filter(e => holds(e.name, e.id)).slice(0, MOST_OF_A_KIND).map((e): JumpFound => ({ kind: 'estimate', id: e.id, name: e.name, beside: null })),
     ],
   }
 })

@@ -1,4 +1,4 @@
-import { date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { boolean, date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Estimate } from '../../../core/estimate/estimate'
 import type { EstimateDocument } from '../../../core/estimate/document'
 
@@ -14,6 +14,15 @@ export const estimateVersion = pgTable('estimate_version', {
   /** What a person calls this state, when it is one to come back to. */
   name: text('name'),
 }, table => [primaryKey({ columns: [table.estimateId, table.version] })])
+
+/** Where an estimate is filed, and whether it is put away: beside its versions, since neither changes what it says. */
+export const estimateFiling = pgTable('estimate_filing', {
+  estimateId: text('estimate_id').primaryKey(),
+  folder: text('folder').notNull().default(''),
+  putAway: boolean('put_away').notNull().default(false),
+  who: text('who').notNull(),
+  filedAt: when('filed_at').notNull().defaultNow(),
+})
 
 /** A link that shows one version to anyone who has it. What it shows was made when it was: nothing else is behind it. */
 export const estimateLink = pgTable('estimate_link', {

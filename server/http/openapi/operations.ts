@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { allocationPlanSchema } from '../../../core/allocation/plan'
 import { mappingSchema } from '../../../core/focus/mapping/mapping'
-import { patternSchema } from '../../../core/estimate/pattern'
+import { patternShape } from '../../../core/estimate/pattern'
+import { rateCardShape } from '../../../core/ratecard/rate-card'
 import { upliftSetSchema } from '../../../core/uplift/uplift-set'
 import * as allocation from '../../../shared/contracts/allocation'
 import * as estimates from '../../../shared/contracts/estimates'
@@ -82,13 +83,14 @@ export const operations: readonly Operation[] = [
   op('sources', 'get', '/rates', 'Exchange rates.', { reply: settings.rateList }),
   op('sources', 'post', '/rates/table', 'Takes the lines of a CSV of exchange rates.', { body: settings.rateTable, reply: settings.ratesTaken }),
   op('rate cards', 'get', '/rate-cards', 'The rate cards that are loaded.', { reply: reference.rateCardList }),
-  op('rate cards', 'post', '/rate-cards', 'Takes a rate card.', { body: reference.rateCardSchema, reply: reference.rateCardLoaded }),
+  op('rate cards', 'post', '/rate-cards', 'Takes a rate card.', { body: rateCardShape, reply: reference.rateCardLoaded }),
   op('rate cards', 'post', '/rate-cards/table', 'Takes a rate card as the lines of a CSV file.', { body: reference.cardTable, reply: reference.rateCardLoaded }),
-  op('rate cards', 'get', '/rate-cards/{provider}', 'A provider’s rate card as of a day.', { query: z.object({ date: z.string().optional() }), reply: reference.rateCardSchema }),
+  op('rate cards', 'get', '/rate-cards/{provider}', 'A provider’s rate card as of a day.', { query: reference.cardAsked, reply: rateCardShape }),
   op('rate cards', 'post', '/rate-cards/describe', 'SKU codes in plain words.', { body: reference.skusAsked, reply: reference.skusDescribed }),
   op('estimates', 'get', '/estimates', 'The newest version of every estimate.', { reply: estimates.estimateList }),
   op('estimates', 'get', '/estimates/{id}', 'An estimate as it was saved last, or in a version.', { query: z.object({ version: z.coerce.number().int().positive().optional() }), reply: estimates.savedEstimate }),
   op('estimates', 'put', '/estimates/{id}', 'Saves an estimate; it names the version it was made from.', { body: estimates.estimateSave, reply: estimates.estimateSaved }),
+  op('estimates', 'put', '/estimates/{id}/filing', 'Files an estimate in a folder, puts it away or brings it back.', { body: estimates.filing, reply: estimates.kept }),
   op('estimates', 'get', '/estimates/{id}/versions', 'Every saved state.', { reply: estimates.versionList }),
   op('estimates', 'put', '/estimates/{id}/versions/{version}', 'Gives a saved state a name.', { body: estimates.versionName, reply: estimates.estimateSaved }),
   op('estimates', 'post', '/estimates/{id}/export', 'A version as CSV, XLSX or PDF.', { body: estimates.exportAsked, reply: 'file' }),
@@ -97,7 +99,7 @@ export const operations: readonly Operation[] = [
   op('estimates', 'delete', '/links/{id}', 'Takes a link back.', { reply: estimates.kept }),
   op('estimates', 'get', '/shared/{secret}', 'What a link shows.', { reply: z.object({ document: z.object({}).loose(), expiresOn: z.string(), madeAt: z.string() }) }),
   op('estimates', 'get', '/patterns', 'Patterns.', { reply: estimates.patternList }),
-  op('estimates', 'post', '/patterns', 'Keeps a pattern.', { body: patternSchema, reply: estimates.kept }),
+  op('estimates', 'post', '/patterns', 'Keeps a pattern.', { body: patternShape, reply: estimates.kept }),
   op('estimates', 'delete', '/patterns/{id}', 'Takes a pattern out.', { reply: estimates.kept }),
   op('estimates', 'get', '/uplifts', 'The organisation’s own charges.', { reply: estimates.upliftList }),
   op('estimates', 'post', '/uplifts', 'Keeps a set of own charges.', { body: upliftSetSchema, reply: estimates.kept }),

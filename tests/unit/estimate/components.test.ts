@@ -1,7 +1,6 @@
 // Each kind against a second, simpler way to work it out: plain numbers from the card's prices.
 import { expect, it } from 'vitest'
 import { componentKinds } from '../../../core/estimate/components'
-import { usersPerVcpu } from '../../../core/estimate/components/desktop-fleet'
 import { newEstimate } from '../../../core/estimate/estimate'
 import { brackwaterCard as card } from '../../../demo/rate-cards'
 import { pricesOf, priceTest, testRows } from '../../support/test-card'
@@ -84,19 +83,19 @@ it('takes a support plan of the rest of the month, at least its least charge, ti
   expect(support('120')).toBeCloseTo(10_000 * 0.09 + 70_000 * 0.065 + (cost('120') - 80_000) * 0.045, 6)
 })
 
-it('sizes a pooled fleet by sessions and a personal one by users', () => {
-  const inputs = { size: 'otter-8x32', heaviness: 'medium', hoursPerMonth: '5d x 10h', diskClass: 'steady', diskGb: '120', profileGb: '25', fileServer: 'reed-2x4', held: '30' }
+it('sizes shared machines by sessions and a machine each by users', () => {
+  const inputs = { size: 'otter-8x32', work: 'usual', hoursPerMonth: '5d x 10h', diskClass: 'steady', diskGb: '120', profileGb: '25', fileServer: 'reed-2x4', held: '30' }
   for (const [users, busy, quiet, up] of [[140, 75, 4, 'no'], [37, 90, 20, 'yes'], [500, 60, 0, 'no'], [1, 100, 100, 'no']] as const) {
-    const perVcpu = usersPerVcpu[up === 'yes' ? 'heavy' : 'medium']
+    const perVcpu = up === 'yes' ? 2.5 : 4.5 // what the card says for much and for usual
     const machines = (share: number) => Math.ceil(users * share / 100 / (8 * perVcpu))
     const [most, least] = [machines(busy), machines(quiet)]
     const hours = least * 730 + Math.max(0, most - least) * week(5, 10)
     const files = 2 * (730 * p('server-hour', 'reed-2x4') + users * 25 * p('disk-gb-month', 'steady'))
     const expected = hours * p('server-hour', 'otter-8x32') + Math.max(most, least) * 120 * p('disk-gb-month', 'steady') + files + Math.max(0, users - 30) * p('desktop-user')
-    expect(monthly('desktop-fleet', { ...inputs, shape: 'pooled', users: String(users), busyPercent: String(busy), quietPercent: String(quiet), oneUp: up }), `${users} users`).toBeCloseTo(expected, 8)
+    expect(monthly('desktop-fleet', { ...inputs, shape: 'shared machines', users: String(users), busyPercent: String(busy), quietPercent: String(quiet), oneUp: up }), `${users} users`).toBeCloseTo(expected, 8)
   }
   const personal = 22 * (week(5, 10) * (p('server-hour', 'otter-8x32') + 8 * p('system-vcpu-hour', 'Thrumwood Server')) + 120 * p('disk-gb-month', 'steady')) + 22 * 25 * p('share-gb-month', 'lively')
-  expect(monthly('desktop-fleet', { ...inputs, shape: 'personal', users: '22', system: 'Thrumwood Server', profilesOn: 'share, lively' })).toBeCloseTo(personal, 8)
+  expect(monthly('desktop-fleet', { ...inputs, shape: 'a machine each', users: '22', system: 'Thrumwood Server', profilesOn: 'share, lively' })).toBeCloseTo(personal, 8)
 })
 
 it('ages an archive month by month as counting every month\'s arrivals does', () => {
@@ -117,7 +116,8 @@ it('ages an archive month by month as counting every month\'s arrivals does', ()
         if (leaving && minimum > to - from) total += leaving * (minimum - (to - from)) * p('object-gb-month', kind)
       }
     }
-    const cost = monthly('object-archive', { class: 'ready', arrivesGb: '420', startGb: String(start), horizon: String(horizon), class2: 'cool', after2: String(after2), class3: 'deep', after3: String(after3), deletedAfter: String(deleted), readPercent: String(read), objectMb: '8' })
+    const archive = priced(['object-archive', { class: 'ready', arrivesGb: '420', startGb: String(start), horizon: String(horizon), class2: 'cool', after2: String(after2), class3: 'deep', after3: String(after3), deletedAfter: String(deleted), readPercent: String(read), objectMb: '8' }])
+    const cost = Number(archive.totals.monthly)
     expect(cost, `moves after ${after2} and ${after3}`).toBeCloseTo(total / horizon, 8)
   }
 })
@@ -132,7 +132,7 @@ it.each([
   ['deletion before a move', 'object-archive', { class2: 'cool', after2: '6', deletedAfter: '6' }, 'deleted before it moves'],
   ['a fraction of a machine', 'server', { count: '1.5' }, 'whole number'],
   ['more hours than the month has', 'server', { hoursPerMonth: '731' }, 'from 0 to 730 h'],
-  ['no number at all', 'internet-transfer', { sentGb: 'lots' }, 'must be a number'],
+  ['no number at all', 'internet-transfer', { sentGb: 'lots' }, 'is no number'],
 ] as [string, string, Record<string, string>, string][])('refuses %s and says what would do', (_, kind, inputs, words) => {
   const { components, unpriced } = priced([kind, inputs])
   expect(unpriced).toBe(1)

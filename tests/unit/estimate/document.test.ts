@@ -33,7 +33,7 @@ it('a customer\'s document adds up too, and holds nothing of own cost, terms, no
   const secretNote = 'bought at the framework price'
   const estimate: Estimate = {
     ...estimates.find(e => e.marginPercent === '18')!, note: secretNote,
-    funding: [{ label: 'provider\'s start-up credit', amount: '37.11', threshold: '100', months: 6 }],
+    funding: [{ label: 'provider\'s start-up credit', amount: '37.11', threshold: '100', fromMonth: 1, months: 6 }],
     components: estimates.find(e => e.marginPercent === '18')!.components.map((c, i) => i ? c : { ...c, note: secretNote }),
   }
   const own = makeDocument(estimate, prices, 'own', facts)
@@ -79,10 +79,10 @@ it('compares two states in inputs and in money, and a newer card in money alone'
   expect(changes.find(c => c.component === 'web')).toMatchObject({ before: '6', after: '5' })
   // one machine less in the peak moves its own row and what support is a share of
   expect(rows.map(r => r.component).sort()).toEqual(['help', 'web'])
-  expect(rows.reduce((sum, r) => sum + Number(r.effectiveMonthly.amount), 0)).toBeCloseTo(Number(totals.effectiveMonthly.amount), 9)
-  const newer = nameCard(after!, 'Brackwater Cloud', brackwaterNextCard.validFrom)
+  expect(rows.reduce((sum, r) => sum + Number(r.effectiveMonthly!.amount), 0)).toBeCloseTo(Number(totals.effectiveMonthly.amount), 9)
+  const newer = nameCard(after!, { provider: 'Brackwater Cloud', date: brackwaterNextCard.validFrom, revision: 1 })
   const moved = compareEstimates(after!, prices, newer, { ...prices, cards: new Map(prices.cards).set(brackwaterNextCard.provider, brackwaterNextCard) })
   expect(moved.changes.map(c => c.component)).toEqual([null])
-  expect(moved.rows.find(r => r.component === 'web')!.effectiveMonthly.amount.startsWith('-')).toBe(true)
-  expect(nameCard(after!, 'Elsewhere', '2026-01-01').cards.length).toBe(after!.cards.length + 1)
+  expect(moved.rows.find(r => r.component === 'web')!.effectiveMonthly!.amount.startsWith('-')).toBe(true)
+  expect(nameCard(after!, { provider: 'Elsewhere', date: '2026-01-01', revision: 1 }).cards.length).toBe(after!.cards.length + 1)
 })

@@ -39,8 +39,8 @@ it('rules out by architecture, system, host, region and residency, and says why'
 it('adds the cheapest disk that the size takes, and orders by the way to pay that was asked for', () => {
   const [first] = find({ diskGb: '100' }).offers
   expect(first!.diskClass).toBe('plain')
-  const committed = find({}, '3 years, all upfront').offers.filter(o => o.ways.some(w => w.way === '3 years, all upfront'))
-  const costs = committed.map(o => Number(o.ways.find(w => w.way === '3 years, all upfront')!.effectiveMonthly))
+  const committed = find({}, '3 years, all in advance').offers.filter(o => o.ways.some(w => w.way === '3 years, all in advance'))
+  const costs = committed.map(o => Number(o.ways.find(w => w.way === '3 years, all in advance')!.effectiveMonthly))
   expect(costs).toEqual([...costs].sort((a, b) => a - b))
 })
 

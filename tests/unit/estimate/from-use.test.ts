@@ -36,7 +36,7 @@ it.each([['2026-10', 'brackwater', 'Brackwater Cloud'], ['2026-02', 'brackwater'
   // hours of a commitment that nothing used are billed, but are no use
   expect(unknown.filter(line => line.resource !== null || !line.sku.endsWith('-1Y'))).toEqual([])
   expect(estimate).toMatchObject({ month, provider })
-  const priced = priceEstimate(estimate, { cards, uplifts: [] })
+  const priced = priceEstimate(estimate, { cards, uplifts: [], rates: [] })
   expect(priced.unpriced).toBe(0)
   const total = Number(figureText(priced.total.monthly))
   // quantities are added up in floats here, of some thousands of charges

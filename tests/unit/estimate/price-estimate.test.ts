@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { componentKinds, findKind, isOffered, searchKinds } from '../../../core/estimate/components'
+import { searchKinds } from '../../../core/estimate/adding/find-components'
+import { componentKinds, findKind, isOffered } from '../../../core/estimate/components'
 import { completeInputs, inputSchema, usualInputs } from '../../../core/estimate/components/kind'
 import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
 import { readEstimate, writeEstimate } from '../../../core/estimate/estimate-file'
-import { figureNames, figureText, priceEstimate, PriceMemo, priceScenarios } from '../../../core/estimate/price-estimate'
+import { figureNames, figureOf, figureText, priceEstimate, PriceMemo, priceScenarios } from '../../../core/estimate/price-estimate'
 import { paybackMonths } from '../../../core/estimate/ways-to-pay'
 import { Decimal } from '../../../core/money/decimal'
 import type { Working } from '../../../core/working/working'
@@ -13,7 +14,7 @@ import { pricesOf, priceTest, testCard, testEstimate, testPrices, testRows } fro
 
 const number = (max: number) => fc.integer({ min: 0, max }).map(String)
 const component = fc.oneof(
-  fc.record({ hoursPerMonth: number(730), count: number(50), pays: fc.constantFrom('on-demand', '3 years, all upfront', '1 year, none upfront') }).map(inputs => ['server', { size: 'small', ...inputs }] as [string, Record<string, string>]),
+  fc.record({ hoursPerMonth: number(730), count: number(50), pays: fc.constantFrom('on-demand', '3 years, all in advance', '1 year, paid monthly') }).map(inputs => ['server', { size: 'small', ...inputs }] as [string, Record<string, string>]),
   fc.record({ storageGb: number(60_000).map(n => String(Number(n) + 1)), count: number(20) }).map(inputs => ['disk', { class: 'plain', ...inputs }] as [string, Record<string, string>]),
   fc.record({ storageGb: number(90_000), writes: number(1_000_000), reads: number(1_000_000) }).map(inputs => ['object-storage', { class: 'ready', ...inputs }] as [string, Record<string, string>]),
   number(50_000).map(sentGb => ['internet-transfer', { sentGb }] as [string, Record<string, string>]),
@@ -23,11 +24,13 @@ const estimate = fc.record({ components: fc.array(component, { maxLength: 8 }), 
 
 it('totals are the sum of the rows, margin and tax on top; each is a tree that evaluates to it', () => {
   fc.assert(fc.property(estimate, (e) => {
-    const { priced, totals, components, unpriced } = priceTest(e)
+    const { priced, totals, unpriced } = priceTest(e)
     expect(unpriced).toBe(0)
     for (const name of ['upfront', 'monthly', 'effectiveMonthly', 'firstYear'] as const) {
-      const rows = components.reduce((n, c) => n.plus(c.chosen![name]), new Decimal(0))
-      expect(figureText(priced.cost[name])).toBe(rows.eq(0) ? '0' : rows.toFixed())
+      const rows = priced.rows.reduce((n, row) => n.plus(figureText(figureOf(row.chosen!, name, priced.termYears))), new Decimal(0))
+      // an effective month is a quotient, cut at twenty decimals for each row and once for their sum; all other sums are exact
+      if (name === 'effectiveMonthly') expect(rows.minus(figureText(priced.cost[name])).abs().lte('1e-18')).toBe(true)
+      else expect(figureText(priced.cost[name])).toBe(rows.eq(0) ? '0' : rows.toFixed())
       const customer = rows.div(new Decimal(1).minus(new Decimal(e.marginPercent).times('0.01')))
       expect(new Decimal(totals[name]).minus(customer.times(new Decimal(e.taxPercent).times('0.01').plus(1))).abs().lt('1e-12')).toBe(true)
     }
@@ -60,7 +63,7 @@ it('reads the first version of the format, with its one card and one discount', 
   const old = { format: 'rain-barrel estimate 1', name: 'old', provider: 'Testcloud', rateCardDate: '2026-01-01', region: 'here', target: '5', useFreeAllowance: false, discountPercent: '10', taxPercent: '0', components: [{ id: 'a', part: 'p', kind: 'disk', inputs: { class: 'plain', storageGb: '100', count: '1' }, confirmed: ['class'] }], dismissed: [] }
   const read = readEstimate(JSON.stringify(old))
   if (!('estimate' in read)) throw new Error(read.problems.join())
-  expect(read.estimate).toMatchObject({ format: 'rain-barrel estimate 2', cards: [{ provider: 'Testcloud', date: '2026-01-01' }], discounts: [{ provider: 'Testcloud', percent: '10' }] })
+  expect(read.estimate).toMatchObject({ format: 'rain-barrel estimate 3', cards: [{ provider: 'Testcloud', date: '2026-01-01', revision: 1 }], discounts: [{ provider: 'Testcloud', percent: '10' }] })
   expect(priceTest(read.estimate).totals.monthly).toBe('7.2')
 })
 
@@ -74,9 +77,9 @@ it('puts every way to pay side by side', () => {
   const { ways } = priceTest(testEstimate([['server', { size: 'steady', count: '2', hoursPerMonth: '220', pays: 'on-demand' }]])).components[0]!
   const [onDemand, allUpfront, noneUpfront] = ways
   expect(onDemand).toMatchObject({ way: 'on-demand', upfront: '0', monthly: '5394.4', effectiveMonthly: '5394.4', firstYear: '64732.8', wholeTerm: null, breakEvenHours: null })
-  expect(allUpfront).toMatchObject({ way: '3 years, all upfront', upfront: '4000', monthly: '0', firstYear: '4000', wholeTerm: '4000' })
+  expect(allUpfront).toMatchObject({ way: '3 years, all in advance', upfront: '4000', monthly: '0', firstYear: '4000', wholeTerm: '4000' })
   // a commitment is charged for all 730 hours: at 220 hours it costs more than on-demand
-  expect(noneUpfront).toMatchObject({ way: '1 year, none upfront', upfront: '0', monthly: '11198.2', effectiveMonthly: '11198.2', firstYear: '134378.4', wholeTerm: '134378.4' })
+  expect(noneUpfront).toMatchObject({ way: '1 year, paid monthly', upfront: '0', monthly: '11198.2', effectiveMonthly: '11198.2', firstYear: '134378.4', wholeTerm: '134378.4' })
   expect(new Decimal(noneUpfront!.breakEvenHours!).round(0).toFixed()).toBe('457')
   expect(paybackMonths(allUpfront!.workings, onDemand!.workings)!.round(4).toFixed()).toBe('0.7415')
   expect(paybackMonths(noneUpfront!.workings, onDemand!.workings)).toBeNull()
@@ -101,7 +104,8 @@ it('shares the free allowance among rows, and only when asked to', () => {
   const rows: [string, Record<string, string>][] = [['internet-transfer', { sentGb: '60' }], ['internet-transfer', { sentGb: '60' }]]
   const monthly = (useFreeAllowance: boolean) => priceTest(testEstimate(rows, { useFreeAllowance })).components.map(c => c.chosen!.monthly)
   expect(monthly(false)).toEqual(['5.4', '5.4'])
-  expect(monthly(true)).toEqual(['0', '1.8'])
+  // 120 GB less 100 free: 1.8 for both, who draw alike
+  expect(monthly(true)).toEqual(['0.9', '0.9'])
 })
 
 it('says what does not fit, and counts such a row as nothing', () => {
@@ -120,11 +124,12 @@ it('every kind that a card offers starts with inputs that fit and can be priced,
     for (const { id } of card.regions) {
       for (const kind of componentKinds.filter(k => isOffered(k, card, id))) {
         offered.add(`${card.provider} ${kind.kind}`)
-        const inputs = usualInputs(kind, card, id)
-        expect(inputSchema(kind, card, id).safeParse(inputs).error?.issues, `${kind.kind} in ${id}`).toBeUndefined()
+        const inputs = completeInputs(kind, usualInputs(kind, card, id), card, id)
+        expect(inputSchema(kind, card, id).safeParse(kind.kind === 'metered' ? { ...inputs, sku: card.prices.find(p => p.region === id)!.sku } : inputs).error?.issues, `${kind.kind} in ${id}`).toBeUndefined()
         expect(completeInputs(kind, {}, card, id)).toEqual(inputs)
         const priced = priceEstimate({ ...newEstimate('x', card, id), components: testRows([[kind.kind, {}]]) }, pricesOf(card))
-        expect(priced.rows[0]!.problems, `${kind.kind} in ${id}`).toEqual({})
+        // a metered line has no line until someone chooses one: none is chosen for anyone
+        expect(Object.keys(priced.rows[0]!.problems), `${kind.kind} in ${id}`).toEqual(kind.kind === 'metered' ? ['sku'] : [])
       }
     }
   }
@@ -151,14 +156,14 @@ it('has no rate in its Workings that is not on the card', () => {
 describe('after an edit only what depends on it is priced again', () => {
   const cards = pricesOf(brackwaterCard)
   const row = fc.oneof(
-    fc.record({ count: number(9), hoursPerMonth: number(700), pays: fc.constantFrom('on-demand', '1 year, none upfront') }).map(i => ['server', { size: 'otter-2x8', ...i }] as [string, Record<string, string>]),
+    fc.record({ count: number(9), hoursPerMonth: number(700), pays: fc.constantFrom('on-demand', '1 year, paid monthly') }).map(i => ['server', { size: 'otter-2x8', ...i }] as [string, Record<string, string>]),
     number(20_000).map(sentGb => ['internet-transfer', { sentGb }] as [string, Record<string, string>]),
     number(90_000).map(storageGb => ['object-storage', { class: 'ready', storageGb }] as [string, Record<string, string>]),
     fc.constantFrom('hearing', 'listening').map(plan => ['support', { plan }] as [string, Record<string, string>]),
   )
   it('and gives what pricing everything anew gives', () => {
     fc.assert(fc.property(fc.array(row, { minLength: 2, maxLength: 7 }), fc.array(fc.record({ at: fc.nat(6), to: row, muted: fc.boolean(), drop: fc.boolean(), allowance: fc.boolean() }), { maxLength: 6 }), (rows, edits) => {
-      let e: Estimate = { ...newEstimate('x', brackwaterCard, 'low-coast'), components: testRows(rows), scenarios: [{ id: 's', name: 's', whole: { where: 'far-cape', pays: '1 year, none upfront' }, rows: { c0: { count: '3' } } }] }
+      let e: Estimate = { ...newEstimate('x', brackwaterCard, 'low-coast'), components: testRows(rows), scenarios: [{ id: 's', name: 's', whole: { where: 'far-cape', pays: '1 year, paid monthly' }, rows: { c0: { count: '3' } }, conditions: [] }] }
       const memo = new PriceMemo()
       for (const { at, to, muted, drop, allowance } of [{ at: 0, to: rows[0]!, muted: false, drop: false, allowance: false }, ...edits]) {
         const i = at % e.components.length
@@ -183,10 +188,10 @@ describe('after an edit only what depends on it is priced again', () => {
 
 it('a scenario without an override equals its base, and one over a longer commitment is compared over the same years', () => {
   fc.assert(fc.property(estimate, (e) => {
-    const [base, same] = priceScenarios({ ...e, scenarios: [{ id: 's', name: 'same', whole: {}, rows: {} }] }, testPrices)
+    const [base, same] = priceScenarios({ ...e, scenarios: [{ id: 's', name: 'same', whole: {}, rows: {}, conditions: [] }] }, testPrices)
     for (const name of figureNames) expect(figureText(same!.total[name])).toBe(figureText(base!.total[name]))
   }))
-  const servers = testEstimate([['server', { size: 'small', count: '2', hoursPerMonth: '730', pays: 'on-demand' }]], { scenarios: [{ id: 's', name: 'three years', whole: { pays: '3 years, all upfront' }, rows: {} }] })
+  const servers = testEstimate([['server', { size: 'small', count: '2', hoursPerMonth: '730', pays: 'on-demand' }]], { scenarios: [{ id: 's', name: 'three years', whole: { pays: '3 years, all in advance' }, rows: {}, conditions: [] }] })
   const [base, committed] = priceScenarios(servers, testPrices)
   expect([base!.termYears, committed!.termYears]).toEqual([3, 3])
   expect(figureText(base!.total.wholeTerm)).toBe(new Decimal('0.0116').times(730 * 2 * 36).toFixed())
@@ -217,16 +222,17 @@ it('takes the larger of a support plan\'s least charge and its graduated share, 
 })
 
 it('funding lowers the total while the month costs at least its threshold', () => {
-  const e = (threshold: string) => testEstimate([['free-form', { amount: '100' }]], { funding: [{ label: 'starter credit', amount: '30', threshold, months: 6 }] })
+  const e = (threshold: string) => testEstimate([['free-form', { amount: '100' }]], { funding: [{ label: 'starter credit', amount: '30', threshold, fromMonth: 1, months: 6 }] })
   expect(priceTest(e('80')).totals).toMatchObject({ monthly: '70', firstYear: String(1200 - 180) })
   expect(priceTest(e('101')).totals).toMatchObject({ monthly: '100', firstYear: '1200' })
-  expect(priceTest(testEstimate([['free-form', { amount: '20' }]], { funding: [{ label: 'c', amount: '30', threshold: '0', months: 12 }] })).totals.monthly).toBe('0')
+  expect(priceTest(testEstimate([['free-form', { amount: '20' }]], { funding: [{ label: 'c', amount: '30', threshold: '0', fromMonth: 1, months: 12 }] })).totals.monthly).toBe('0')
 })
 
 it('a row that is muted is priced, but neither counted nor drawing from what others share', () => {
   const e = testEstimate([['internet-transfer', { sentGb: '60' }], ['internet-transfer', { sentGb: '60' }]], { useFreeAllowance: true })
   e.components[0]!.muted = true
   const { components, totals } = priceTest(e)
-  expect(components.map(c => c.chosen!.monthly)).toEqual(['0', '0'])
+  // what it would bear if it were counted: half of 20 GB at 0.09
+  expect(components.map(c => c.chosen!.monthly)).toEqual(['0.9', '0'])
   expect(totals.monthly).toBe('0')
 })

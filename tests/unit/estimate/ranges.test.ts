@@ -28,7 +28,7 @@ it('puts the quantiles in order and between what the lowest and the highest inpu
 })
 
 it('is the point estimate, to the digit, when nothing is a range', () => {
-  const priced = priceEstimate(testEstimate([['server', { size: 'small', count: '3', pays: '3 years, all upfront' }], ['internet-transfer', { sentGb: '123.4' }]]), testPrices)
+  const priced = priceEstimate(testEstimate([['server', { size: 'small', count: '3', pays: '3 years, all in advance' }], ['internet-transfer', { sentGb: '123.4' }]]), testPrices)
   expect(uncertainInputs(priced)).toEqual([])
   const { quantiles } = simulate(priced, 1)!
   for (const name of figureNames) expect(Object.values(quantiles[name])).toEqual(Array(3).fill(Number(figureText(priced.total[name]))))
@@ -67,7 +67,7 @@ it('computes in plain numbers what the sheet computes exactly, whatever values a
   const kinds: [string, Record<string, string>][] = [
     ['server', { size: 'otter-4x16', count: '1..2..9', hoursPerMonth: '100..300..730', peakCount: '0..2..5' }], ['internet-transfer', { sentGb: '10..9000..80000' }], ['internet-transfer', { sentGb: '1..2..30000' }],
     ['object-storage', { class: 'ready', storageGb: '10..40000..600000', writes: '1000..5000..90000' }], ['logs', { ingestedGb: '1..50..90' }], ['support', { plan: 'listening' }],
-    ['desktop-fleet', { size: 'otter-8x32', shape: 'pooled', users: '10..70..300', held: '0..20..400' }], ['object-archive', { class: 'ready', arrivesGb: '10..500..4000', class2: 'cool', class3: 'deep', readPercent: '0..1..5' }], ['identity', { users: '10..9000..150000' }],
+    ['desktop-fleet', { size: 'otter-8x32', shape: 'shared machines', users: '10..70..300', held: '0..20..400' }], ['object-archive', { class: 'ready', arrivesGb: '10..500..4000', class2: 'cool', class3: 'deep', readPercent: '0..1..5' }], ['identity', { users: '10..9000..150000' }],
   ]
   const prices = pricesOf(brackwaterCard)
   const at = (pick: (low: number, likely: number, high: number, i: number) => number) => {

@@ -6,8 +6,8 @@ import type { PriceLine } from '../../../core/ratecard/rate-card'
 import { evaluate, input } from '../../../core/working/working'
 
 const line = (more: Partial<PriceLine> = {}): PriceLine => ({ sku: 'S', service: 's', meter: 'transfer-out-gb', variant: null, region: 'r', unit: 'GB', tiering: 'graduated', tiers: [{ from: '0', price: '0.09' }, { from: '100', price: '0.07' }, { from: '1000', price: '0.05' }], ...more })
-const cost = (of: PriceLine, quantity: Decimal | number, { before = 0, allowance = 0 }: { before?: Decimal | number, allowance?: Decimal | number } = {}) =>
-  evaluate(priceQuantity('x', of, input('q', quantity), { before: input('before', before), allowance: input('free', allowance) }))
+const cost = (of: PriceLine, quantity: Decimal | number, { allowance = 0 }: { allowance?: Decimal | number } = {}) =>
+  evaluate(priceQuantity('x', of, input('q', quantity), input('free', allowance)))
 const quantity = fc.integer({ min: 0, max: 5_000_000 }).map(n => new Decimal(n).div(1000))
 
 /** Graduated tiers in the plainest way: unit by unit of a thousandth would be too slow, so tier by tier from the top. */
@@ -32,15 +32,6 @@ it('costs more for more, without a jump at a tier', () => {
   }))
 })
 
-it('prices several rows that share tiers and a free allowance as one', () => {
-  fc.assert(fc.property(quantity, quantity, fc.constantFrom(0, 50, 100, 700), (a, b, free) => {
-    const allowance = new Decimal(free)
-    const together = cost(line(), a.plus(b), { allowance })
-    const apart = cost(line(), a, { allowance }).plus(cost(line(), b, { before: a, allowance }))
-    expect(apart.eq(together)).toBe(true)
-  }))
-})
-
 it('leaves the free allowance out and nothing else', () => {
   expect(cost(line(), 80, { allowance: new Decimal(100) }).toFixed()).toBe('0')
   expect(cost(line(), 150, { allowance: new Decimal(100) }).toFixed()).toBe('3.5')
@@ -55,7 +46,7 @@ it('prices whole-volume tiers by the tier that is reached', () => {
 
 it('raises to the minimum and says so', () => {
   const minimum = line({ minimumQuantity: '10', tiers: [{ from: '0', price: '2' }] })
-    const working = priceQuantity('x', minimum, input('q', 3))
+  const working = priceQuantity('x', minimum, input('q', 3))
   expect(evaluate(working).toFixed()).toBe('20')
   expect(JSON.stringify(working)).toContain('at least the minimum')
 })

@@ -1,31 +1,37 @@
 <script setup lang="ts">
 import { compareEstimates } from '../../../../core/estimate/compare-estimates'
-import { nameCard } from '../../../../core/estimate/name-card'
-import { priceEstimate, figureText } from '../../../../core/estimate/price-estimate'
+import { priceOnCard, type CardVersion } from '../../../../core/estimate/name-card'
+import { figureText } from '../../../../core/estimate/price-estimate'
+import { rowNames } from '../../../../core/estimate/row-name'
+import { replacedText } from '../../../../core/estimate/scenarios/equivalent'
+import type { Rate } from '../../../../core/money/rates'
 import type { RateCard } from '../../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../../core/uplift/uplift-set'
 import { estimateSaved, type SavedEstimate } from '../../../../shared/contracts/estimates'
 
 /** Estimates on an earlier version of the card: what each would cost on the newer one, and pricing those chosen on it. */
-const props = defineProps<{ after: RateCard, estimates: SavedEstimate[], cardOf: (provider: string, date: string) => RateCard | undefined, uplifts: StoredUplift[] }>()
+const props = defineProps<{ after: RateCard, version: CardVersion, estimates: SavedEstimate[], cardOf: (version: CardVersion) => RateCard | undefined, uplifts: StoredUplift[], rates: Rate[] }>()
 const emit = defineEmits<{ applied: [] }>()
 const chosen = ref(new Set<string>())
 const done = ref('')
 const applying = ref(false)
 const problem = ref<ReturnType<typeof problemOf> | null>(null)
 
-const earlier = computed(() => props.estimates.filter(({ estimate }) => estimate.cards.some(c => c.provider === props.after.provider && c.date < props.after.validFrom)))
+const earlier = computed(() => props.estimates.filter(({ estimate }) => estimate.cards.some(c => c.provider === props.version.provider && isNewer({ validFrom: props.version.date, revision: props.version.revision }, c))))
 /** Estimates that name a card which is not loaded: nobody can say what they cost. */
-const unknown = computed(() => earlier.value.filter(({ estimate }) => estimate.cards.some(c => !props.cardOf(c.provider, c.date))))
+const unknown = computed(() => earlier.value.filter(({ estimate }) => estimate.cards.some(c => !props.cardOf(c))))
 const reviews = computed(() => earlier.value.flatMap((saved) => {
-  const cards = saved.estimate.cards.map(c => props.cardOf(c.provider, c.date))
+  const cards = saved.estimate.cards.map(props.cardOf)
   if (cards.some(c => !c)) return []
-  const before = { cards: new Map(cards.map(c => [c!.provider, c!])), uplifts: props.uplifts }
+  const before = { cards: new Map(cards.map(c => [c!.provider, c!])), uplifts: props.uplifts, rates: props.rates }
   const prices = { ...before, cards: new Map(before.cards).set(props.after.provider, props.after) }
-  const estimate = nameCard(saved.estimate, props.after.provider, props.after.validFrom)
-  const [old, now] = [priceEstimate(saved.estimate, before), priceEstimate(estimate, prices)]
-  const { rows, totals } = compareEstimates(saved.estimate, before, estimate, prices)
-  return [{ saved, estimate, currency: now.currency, before: figureText(old.total.effectiveMonthly), now: figureText(now.total.effectiveMonthly), difference: totals.effectiveMonthly, rows, unpriced: now.unpriced - old.unpriced }]
+  const { estimate, replaced } = priceOnCard(saved.estimate, before.cards, props.version, props.after)
+  const { rows, totals, before: old, after: now, lacks, lackedBefore } = compareEstimates(saved.estimate, before, estimate, prices)
+  const names = rowNames(saved.estimate.components)
+  return [{
+    saved, estimate, currency: now.currency, before: figureText(old.total.effectiveMonthly), now: figureText(now.total.effectiveMonthly), difference: totals.effectiveMonthly, rows, lacks, lackedBefore,
+    unpriced: rows.filter(row => !row.effectiveMonthly && now.uncounted.has(row.component) && !old.uncounted.has(row.component)).length, replaced: Object.entries(replaced).map(([id, changes]) => `${names.get(id)!}: ${replacedText(changes)}`),
+  }]
 }))
 watch(() => props.after, () => {
   chosen.value = new Set(reviews.value.filter(r => !r.unpriced).map(r => r.saved.id))
@@ -43,14 +49,14 @@ async function apply() {
   let n = 0
   try {
     for (const { saved, estimate } of asked.value) {
-      await client.send('PUT', `estimates/${saved.id}`, { basedOn: saved.version, estimate, name: `on the rate card of ${dayText(props.after.validFrom)}` }, estimateSaved)
+      await client.send('PUT', `estimates/${saved.id}`, { basedOn: saved.version, estimate, name: `on the rate card of ${versionText(props.version)}` }, estimateSaved)
       n++
     }
   }
   catch (error) {
     problem.value = problemOf(error)
   }
-  done.value = n ? `${count(n)} ${n === 1 ? 'estimate is' : 'estimates are'} priced on the card of ${dayText(props.after.validFrom)}. Each has its earlier state under Versions.` : ''
+  done.value = n ? `${count(n)} ${n === 1 ? 'estimate is' : 'estimates are'} priced on the card of ${versionText(props.version)}. Each has its earlier state under Versions.` : ''
   applying.value = false
   emit('applied')
 }
@@ -71,19 +77,20 @@ const tone = (amount: string) => Number(amount) > 0 ? 'bad' : Number(amount) < 0
           <tr v-for="r in reviews" :key="r.saved.id" class="acts">
             <td><input :id="`apply-${r.saved.id}`" type="checkbox" :checked="chosen.has(r.saved.id)" :aria-label="`price ${r.saved.estimate.name} on the newer card`" @change="toggle(r.saved.id)"></td>
             <td><NuxtLink :to="`/estimates/${r.saved.id}`" class="link">{{ r.saved.estimate.name }}</NuxtLink></td>
-            <td class="whole">{{ dayText(r.saved.estimate.cards.find(c => c.provider === after.provider)!.date) }}</td>
-            <td class="n">{{ money(roundText(r.before), r.currency) }}</td><td class="n">{{ money(roundText(r.now), r.currency) }}</td>
+            <td class="whole">{{ versionText(r.saved.estimate.cards.find(c => c.provider === after.provider)!) }}</td>
+            <td class="n">{{ money(roundText(r.before), r.currency) }}<div v-if="r.lackedBefore" class="bad lack">{{ count(r.lackedBefore) }} not counted</div></td><td class="n">{{ money(roundText(r.now), r.currency) }}<div v-if="r.lacks" class="bad lack">{{ count(r.lacks.rows) }} {{ r.lacks.rows === 1 ? 'row' : 'rows' }} not counted{{ r.lacks.amounts ? `, ${money(roundText(r.lacks.amounts.effectiveMonthly), r.currency)} now` : '' }}</div></td>
             <td class="n" :class="tone(r.difference.amount)">{{ signedMoney(r.difference.amount, r.currency) }}</td><td class="n" :class="tone(r.difference.amount)">{{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}</td><td>{{ r.currency }}</td>
-            <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span>{{ r.rows.slice(0, 3).map(row => `${row.label} ${signedMoney(row.effectiveMonthly.amount, r.currency)}`).join('; ') || 'none' }}</td>
+            <td class="minor"><span v-if="r.unpriced > 0" class="bad">{{ r.unpriced }} {{ r.unpriced === 1 ? 'row has' : 'rows have' }} no price on it; </span><span v-if="r.replaced.length" class="warn">{{ r.replaced.slice(0, 2).join('; ') }}; </span>{{ r.rows.filter(row => row.effectiveMonthly).slice(0, 3).map(row => `${row.label} ${signedMoney(row.effectiveMonthly!.amount, r.currency)}`).join('; ') || 'none' }}</td>
           </tr>
         </tbody>
       </table></div>
-      <p class="under"><button class="button main" :disabled="!asked.length || applying">{{ applying ? 'Pricing…' : `Price ${asked.length === reviews.length ? `all ${count(asked.length)}` : count(asked.length)} on the card of ${dayText(after.validFrom)}` }}</button><span>Each keeps its present state as an earlier version.</span></p>
+      <p class="under"><button class="button main" :disabled="!asked.length || applying">{{ applying ? 'Pricing…' : `Price ${asked.length === reviews.length ? `all ${count(asked.length)}` : count(asked.length)} on the card of ${versionText(version)}` }}</button><span>Each keeps its present state as an earlier version.</span></p>
     </form>
   </section>
 </template>
 
 <style scoped>
 .whole { white-space: nowrap; }
+.lack { font-size: 11px; white-space: nowrap; }
 .review { margin-top: 18px; }
 </style>

@@ -6,6 +6,12 @@ import type { z } from 'zod'
 /** Out of the door: files, and links that open without login. What leaves is a saved version; a customer's copy never holds own cost or terms. */
 const store = useEstimate()
 const audience = ref<'own' | 'customer'>('own')
+/** The column that headline, target and lines are of: the one that is looked at, unless another is chosen. */
+const scenario = ref(store.scenarioId ?? '')
+watch(() => store.scenarioId, (id) => {
+  scenario.value = id ?? ''
+})
+const lacking = computed(() => store.columns.find(c => (c.scenario ?? '') === scenario.value)?.unpriced ?? 0)
 const busy = ref('')
 const failed = ref('')
 const links = ref<z.infer<typeof linkList>['links']>([])
@@ -29,7 +35,7 @@ async function attempt(what: string, work: () => Promise<void>) {
   busy.value = ''
 }
 const take = (format: ExportFormat) => attempt(format, async () => {
-  const { blob, name } = await client.file(`estimates/${store.id}/export`, { format, audience: audience.value, version: store.saved!.version })
+  const { blob, name } = await client.file(`estimates/${store.id}/export`, { format, audience: audience.value, version: store.saved!.version, scenario: scenario.value || null })
   saveFile(blob, name ?? `${fileName.value}.${format}`)
 })
 const load = async () => {
@@ -39,7 +45,7 @@ onMounted(() => load().catch((error) => {
   failed.value = problemOf(error).detail
 }))
 const makeLink = () => attempt('link', async () => {
-  const { path } = await client.send('POST', `estimates/${store.id}/links`, { version: store.saved!.version, audience: audience.value, expiresOn: expiresOn.value }, linkMade)
+  const { path } = await client.send('POST', `estimates/${store.id}/links`, { version: store.saved!.version, audience: audience.value, scenario: scenario.value || null, expiresOn: expiresOn.value }, linkMade)
   made.value = `${window.location.origin}${path}`
   await load()
 })
@@ -49,7 +55,7 @@ const revoke = (id: string) => attempt('revoke', async () => {
   await load()
 })
 const copy = () => navigator.clipboard.writeText(made.value)
-const state = (link: { revokedAt: string | null, expiresOn: string }) => link.revokedAt ? 'taken back' : link.expiresOn < today() ? 'expired' : `open until ${dayText(link.expiresOn)}`
+const state = (link: { revokedAt: string | null, expiresOn: string, opens: boolean }) => !link.opens ? 'closed: it was made before customers\' copies were built from a list, and cannot be made anew; make another' : link.revokedAt ? 'taken back' : link.expiresOn < today() ? 'expired' : `open until ${dayText(link.expiresOn)}`
 </script>
 
 <template>
@@ -59,6 +65,8 @@ const state = (link: { revokedAt: string | null, expiresOn: string }) => link.re
       <label><input v-model="audience" type="radio" value="own"> for our own people, with cost, terms and Workings</label>
       <label><input v-model="audience" type="radio" value="customer"> for a customer: prices only, nothing of own cost, margin or terms</label>
     </fieldset>
+    <p v-if="store.estimate!.scenarios.length" class="line"><label>of <select v-model="scenario" class="field" aria-label="scenario of the document"><option value="">A · as it stands</option><option v-for="(s, i) in store.estimate!.scenarios" :key="s.id" :value="s.id">{{ columnLetter(i + 1) }} · {{ s.name }}</option></select></label><span class="minor">Headline, target and lines are those of this column.</span></p>
+    <p v-if="lacking" class="bad">{{ count(lacking) }} {{ lacking === 1 ? 'row' : 'rows' }} of it cannot be priced: every document says that the total lacks {{ lacking === 1 ? 'it' : 'them' }}.</p>
     <div class="line">
       <button class="button" :disabled="!!busy" @click="take('pdf')">PDF</button>
       <button class="button" :disabled="!!busy" @click="take('xlsx')">XLSX{{ audience === 'own' ? ', live formulas' : '' }}</button>

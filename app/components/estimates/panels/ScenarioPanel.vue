@@ -28,7 +28,7 @@ const wholeText = (whole: Record<string, string>) => Object.entries(whole).map((
 <template>
   <div class="box">
     <h2 class="heading">Scenarios</h2>
-    <form class="line" @submit.prevent="store.scenarioId = store.addScenario(way, { whole: { pays: way }, rows: {} })"><span>everything</span><select v-model="way" class="field" aria-label="way to pay for everything"><option v-for="w in offered" :key="w">{{ w }}</option></select><button class="button" :disabled="!offered.length">Add</button></form>
+    <form class="line" @submit.prevent="store.scenarioId = store.addScenario(way, { whole: { pays: way }, rows: {}, conditions: [] })"><span>everything</span><select v-model="way" class="field" aria-label="way to pay for everything"><option v-for="w in offered" :key="w">{{ w }}</option></select><button class="button" :disabled="!offered.length">Add</button></form>
     <form class="line" @submit.prevent="move"><span>everything in</span><select v-model="place" class="field" aria-label="place for everything"><option v-for="p in places" :key="p.value" :value="p.value">{{ p.label }}</option></select><button class="button" :disabled="!place">Add</button></form>
     <form class="line" @submit.prevent="begin"><span>row by row</span><input v-model="name" class="field" required maxlength="80" placeholder="name of the scenario" aria-label="name of the scenario"><button class="button" :disabled="!name.trim()">Add</button></form>
     <table v-if="store.estimate!.scenarios.length" class="ledger">
@@ -36,7 +36,7 @@ const wholeText = (whole: Record<string, string>) => Object.entries(whole).map((
       <tbody>
         <tr v-for="(scenario, i) in store.estimate!.scenarios" :key="scenario.id">
           <td>{{ columnLetter(i + 1) }} · <input class="field" :value="scenario.name" maxlength="80" :aria-label="`name of scenario ${columnLetter(i + 1)}`" @change="rename(scenario.id, ($event.target as HTMLInputElement).value)"></td>
-          <td>{{ wholeText(scenario.whole) || '–' }}</td><td class="n">{{ overrides(scenario.id) }}</td>
+          <td>{{ wholeText(scenario.whole) || '–' }}<span v-if="scenario.conditions.length" class="minor"> holds {{ scenario.conditions.join(' and ') }}</span></td><td class="n">{{ overrides(scenario.id) }}</td>
           <td><button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button> <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">make it the estimate</button> <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button></td>
         </tr>
       </tbody>

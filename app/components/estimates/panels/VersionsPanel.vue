@@ -2,7 +2,6 @@
 import type { z } from 'zod'
 import { compareEstimates, type EstimateComparison } from '../../../../core/estimate/compare-estimates'
 import { figureNames, figureWords, type Prices } from '../../../../core/estimate/price-estimate'
-import { rateCardSchema } from '../../../../core/ratecard/rate-card'
 import { kept, savedEstimate, versionList } from '../../../../shared/contracts/estimates'
 import type { Estimate } from '../../../../core/estimate/estimate'
 
@@ -33,8 +32,8 @@ watch(() => store.saved?.version, load)
 
 async function stateOf(which: number | 'screen'): Promise<{ estimate: Estimate, prices: Prices }> {
   const estimate = which === 'screen' ? store.estimate! : (await client.get(`estimates/${store.id}?version=${which}`, savedEstimate)).estimate
-  const cards = await Promise.all(estimate.cards.map(({ provider, date }) => client.get(`rate-cards/${encodeURIComponent(provider)}?date=${date}`, rateCardSchema)))
-  return { estimate, prices: { cards: new Map(cards.map(c => [c.provider, c])), uplifts: store.uplifts } }
+  const cards = await Promise.all(estimate.cards.map(store.loadCard))
+  return { estimate, prices: { cards: new Map(cards.map(c => [c.provider, c])), uplifts: store.uplifts, rates: store.rates } }
 }
 const compare = () => attempt(async () => {
   const [a, b] = [await stateOf(first.value), await stateOf(second.value)]
@@ -71,10 +70,10 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
     <div v-if="comparison" class="difference" data-testid="comparison">
       <p v-if="!comparison.changes.length && !comparison.rows.length">Nothing differs.</p>
       <template v-else>
-        <p>Total: <template v-for="figure in figureNames" :key="figure">{{ figureWords[figure] }} <b :class="Number(comparison.totals[figure].amount) > 0 ? 'bad' : 'good'">{{ signed(comparison.totals[figure].amount) }}</b> · </template>{{ store.currency }}</p>
+        <p>Total: <template v-for="figure in figureNames" :key="figure">{{ figureWords[figure] }} <b :class="Number(comparison.totals[figure].amount) > 0 ? 'bad' : 'good'">{{ signed(comparison.totals[figure].amount) }}</b> · </template>{{ store.currency }}<span v-if="comparison.lacks || comparison.lackedBefore" class="bad">; rows that one of the two cannot price are left out of both: {{ (comparison.lacks?.rows ?? 0) + comparison.lackedBefore }}</span></p>
         <div class="two">
           <table class="ledger"><thead><tr><th>input</th><th>was</th><th>is</th></tr></thead><tbody><tr v-for="(change, i) in comparison.changes.slice(0, 60)" :key="i"><td>{{ change.what }}, {{ change.field }}</td><td>{{ change.before ?? '–' }}</td><td>{{ change.after ?? '–' }}</td></tr></tbody></table>
-          <table class="ledger"><thead><tr><th>row</th><th class="n">a month</th></tr></thead><tbody><tr v-for="row in comparison.rows.slice(0, 60)" :key="row.component"><td>{{ row.label }}</td><td class="n">{{ signed(row.effectiveMonthly.amount) }}</td></tr></tbody></table>
+          <table class="ledger"><thead><tr><th>row</th><th class="n">a month</th></tr></thead><tbody><tr v-for="row in comparison.rows.slice(0, 60)" :key="row.component"><td>{{ row.label }}</td><td class="n">{{ row.effectiveMonthly ? signed(row.effectiveMonthly.amount) : 'not compared' }}</td></tr></tbody></table>
         </div>
       </template>
     </div>
