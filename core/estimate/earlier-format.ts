@@ -24,7 +24,7 @@ function fleetInputs(inputs: Texts, isOfOldFormat: boolean): Texts {
   const at = heaviness === undefined ? 0 : ladder.indexOf(heaviness)
   const counted = Math.min(served.length - 1, at + (inputs.oneUp === 'yes' ? 1 : 0))
   return {
-    ...renamed, ...(heaviness !== undefined && { work: asks[at] ?? heaviness }), ...(at >= 0 && { usersPerVcpu: served[counted]! }),
+    ...renamed, work: asks[at] ?? heaviness ?? 'little', ...(at >= 0 && { usersPerVcpu: served[counted]! }),
     ...(inputs.quietPercent === '0' && { commitTo: 'machines of the busy hours' }),
   }
 }

@@ -1,4 +1,6 @@
 import { usualWays } from '../ratecard/earlier-words'
+import { Decimal, decimalText } from '../money/decimal'
+import { evaluate, input, type Working, type WorkingTier } from '../working/working'
 import { AS_IT_STANDS, type DocumentRow, type EstimateDocument, type FigureTexts } from './document'
 import { figureNames, figuresOf } from './figures'
 
@@ -45,15 +47,43 @@ function customersCopy(body: Loose): EstimateDocument | null {
   }
 }
 
+type EarlierTiered = { op: 'tiered', tiering: string, tiers: WorkingTier[], label: string, unit?: string, source?: string, parts: Working[] }
+
+/**
+ * Workings kept before lines were priced once for all rows: a quantity at tiers had what was drawn before it as its second part. It becomes
+ * the plain figure that it was where something was.
+ */
+function presentWorking(working: Working): Working {
+  if (working.op === 'input') return working
+  const parts = working.parts.map(presentWorking)
+  if (working.op !== 'tiered' || parts.length !== 3) return { ...working, parts } as Working
+  const [quantity, before, allowance] = parts.map(evaluate) as [Decimal, Decimal, Decimal]
+  if (before.eq(0)) return { ...working, parts: [parts[0]!, parts[2]!] } as Working
+  return input(`${working.label}, ${decimalText(quantity)} ${working.unit} after ${decimalText(before)} drawn before`, earlierCost(working as unknown as EarlierTiered, quantity, before, allowance), undefined, working.source)
+}
+
+function earlierCost({ tiering, tiers }: EarlierTiered, quantity: Decimal, before: Decimal, allowance: Decimal): Decimal {
+  const to = before.plus(quantity)
+  const begins = before.gt(allowance) ? before : allowance
+  if (to.lte(begins)) return new Decimal(0)
+  if (tiering === 'whole') return to.minus(begins).times(tiers.filter(tier => to.gte(tier.from)).at(-1)!.price)
+  return tiers.reduce((sum, tier, i) => {
+    const next = tiers[i + 1]
+    const lower = begins.gt(tier.from) ? begins : new Decimal(tier.from)
+    const upper = next && to.gt(next.from) ? new Decimal(next.from) : to
+    return upper.gt(lower) ? sum.plus(upper.minus(lower).times(tier.price)) : sum
+  }, new Decimal(0))
+}
+
 /** A document for one's own people, with what earlier ones did not have. */
 function ownCopy(body: Loose): EstimateDocument | null {
   const own = body as unknown as EstimateDocument & { scenarios?: { name: string, figures: FigureTexts, difference: FigureTexts }[] }
-  if (!Array.isArray(own.summary) || !Array.isArray(own.parts) || !own.summary.length) return null
+  if (!Array.isArray(own.workings) || !Array.isArray(own.summary) || !Array.isArray(own.parts) || !own.summary.length) return null
   const { scenarios = [], ...kept } = own
   const columns = own.columns ?? (scenarios.length ? [{ name: AS_IT_STANDS, figures: own.summary.at(-1)!.figures, difference: null, lacks: null }, ...scenarios.map(scenario => ({ ...scenario, lacks: null }))] : [])
   const unpriced = own.parts.flatMap(part => part.rows).filter(row => row.figures === null && !row.muted).length
   return {
-    ...kept, columns, rates: own.rates ?? [], scenario: own.scenario ?? null, conditions: own.conditions ?? [], moreAssumptions: own.moreAssumptions ?? 0, lacks: own.lacks ?? (unpriced ? { rows: unpriced, amounts: null } : null),
+    ...kept, workings: own.workings.map(({ label, working }) => ({ label, working: presentWorking(working) })), columns, rates: own.rates ?? [], scenario: own.scenario ?? null, conditions: own.conditions ?? [], moreAssumptions: own.moreAssumptions ?? 0, lacks: own.lacks ?? (unpriced ? { rows: unpriced, amounts: null } : null),
     parts: own.parts.map(part => ({ ...part, rows: part.rows.map(row => ({ ...row, way: usualWays(row.way), replaced: row.replaced ?? '' })) })),
   }
 }

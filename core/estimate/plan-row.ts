@@ -47,8 +47,11 @@ export function ownChargesOf(sets: readonly StoredUplift[], kind: ComponentKind,
   return kind.last ? [] : upliftsFor(sets, { kind: kind.kind, variant: variantOf(kind, inputs), pattern, system: inputs.system ?? null, image: inputs.image || null }, startOf(estimate))
 }
 
-/** @param rest the month of all other rows, for kinds priced after them. */
-export function planRow(component: Component, overrides: Inputs, settings: Settings, rest: Working = none): Plan {
+/**
+ * @param rest the month of all other rows, for kinds priced after them.
+ * @param isWished whether the way to pay is one that a scenario wishes for everything.
+ */
+export function planRow(component: Component, overrides: Inputs, settings: Settings, rest: Working = none, isWished = false): Plan {
   const { estimate, prices } = settings
   const kind = findKind(component.kind)
   const given = { ...component.inputs, ...overrides }
@@ -63,16 +66,14 @@ export function planRow(component: Component, overrides: Inputs, settings: Setti
   if ('notOffered' in moved && moved.notOffered !== null) return { ...plan, inputs: { ...completeInputs(kind, given, home.card, home.region), where }, place, problems: { [moved.field]: `not offered there: ${moved.notOffered}` }, notOffered: moved.notOffered }
   const inputs: Inputs = { ...moved.inputs, where }
   const at = { ...plan, inputs, place, replaced: moved.replaced }
-  // a way to pay that is wished for everything counts where it is offered
-  const pays = kind.fields.find(field => field.name === 'pays')
-  if (pays && overrides.pays !== undefined && fieldProblem(pays, inputs.pays!, place.card, place.region)) {
-    const own = component.inputs.pays ?? 'on-demand'
-    inputs.pays = fieldProblem(pays, own, place.card, place.region) ? 'on-demand' : own
-  }
+  // a way to pay that is wished for everything counts where it is offered: else the row's own, else on-demand
+  const pays = isWished ? kind.fields.find(field => field.name === 'pays') : undefined
+  if (pays && fieldProblem(pays, inputs.pays!, place.card, place.region)) inputs.pays = fieldProblem(pays, component.inputs.pays ?? 'on-demand', place.card, place.region) ? 'on-demand' : component.inputs.pays ?? 'on-demand'
   const problems = problemsOf(kind, inputs, place, settings.monthHours)
   if (Object.keys(problems).length) return { ...at, problems, refusal: mendOf(kind, inputs, problems, settings.monthHours) }
   try {
-    return { ...at, priced: chargesOf(component, kind, inputs, place, settings, rest) }
+    const priced = chargesOf(component, kind, inputs, place, settings, rest, isWished)
+    return { ...at, inputs: { ...inputs, ...(inputs.pays !== undefined && { pays: priced.ways[priced.chosen]!.way }) }, priced }
   }
   catch (error) {
     if (!(error instanceof NotPriced)) throw error
@@ -101,7 +102,7 @@ function mendOf(kind: ComponentKind, inputs: Inputs, problems: Record<string, st
   return field && Number(inputs[field.name]) > monthHours ? { field: field.name, reason: problems[field.name]!, instead: { value: 'always on', label: 'make it always on' } } : null
 }
 
-function chargesOf(component: Component, kind: ComponentKind, inputs: Inputs, place: Place, settings: Settings, rest: Working): NonNullable<Plan['priced']> {
+function chargesOf(component: Component, kind: ComponentKind, inputs: Inputs, place: Place, settings: Settings, rest: Working, isWished: boolean): NonNullable<Plan['priced']> {
   const { estimate, prices, monthHours, currency } = settings
   if (place.card.currency !== currency) mustFindRate(estimate, prices.rates, place.card.currency, currency)
   const uplifts = ownChargesOf(prices.uplifts, kind, inputs, component.pattern, estimate)
@@ -109,7 +110,9 @@ function chargesOf(component: Component, kind: ComponentKind, inputs: Inputs, pl
   const charges = kind.price(makeBuilder(component.id, kind, inputs, place, { monthHours }, rest))
   const ways = waysOf(charges, monthHours).map((way): PlannedWay => ({ ...way, ...drawnBy(component.id, place.card.provider, way, charges) }))
   const commits = inputs.commitTo ?? null
-  const chosen = inputs.pays === undefined ? 0 : ways.findIndex(way => way.way === inputs.pays && (way.commits === null || way.commits === commits))
+  const at = (pays: string | undefined) => pays === undefined ? 0 : ways.findIndex(way => way.way === pays && (way.commits === null || way.commits === commits))
+  const wished = at(inputs.pays)
+  const chosen = wished < 0 && isWished ? Math.max(0, at(component.inputs.pays)) : wished
   if (chosen < 0) throw new NotPriced({ field: 'pays', reason: `«${inputs.pays}» is not offered for this`, instead: { value: 'on-demand', label: 'pay on-demand' } })
   const keys = [...new Set(ways.flatMap(way => way.drawn.filter(drawn => isPooled(drawn.line)).map(lineKey)))]
   return { charges, uplifts, ways, chosen, horizon: charges.months?.length ?? 0, keys }

@@ -60,7 +60,7 @@ export class PriceMemo {
     return made
   }
 }
-type RememberedPlan = { component: Component['inputs'], kind: string, pattern: string | null, overrides: Inputs, settings: Settings, rest: Working, plan: Plan }
+type RememberedPlan = { component: Component['inputs'], kind: string, pattern: string | null, overrides: Inputs, isWished: boolean, settings: Settings, rest: Working, plan: Plan }
 type RememberedRow = { plan: Plan, counted: boolean, settings: Settings, pools: readonly (LinePool | undefined)[], row: PricedComponent }
 
 const NO_OVERRIDES: Inputs = {}
@@ -201,9 +201,10 @@ const sameSettings = (a: Settings, b: Settings) => a.key === b.key && a.prices =
 
 function rememberedPlan(component: Component, scenario: Scenario | null, settings: Settings, rest: Working, memo: PriceMemo): Plan {
   const overrides = overridesOf(scenario, findKind(component.kind), component.id)
+  const isWished = scenario?.whole.pays !== undefined && (!Object.hasOwn(scenario.rows, component.id) || scenario.rows[component.id]!.pays === undefined)
   return remember(memo.plans, component.id,
-    p => p.kind === component.kind && p.pattern === component.pattern && p.rest === rest && sameSettings(p.settings, settings) && sameInputs(p.component, component.inputs) && sameInputs(p.overrides, overrides),
-    () => ({ component: component.inputs, kind: component.kind, pattern: component.pattern, overrides, settings, rest, plan: planRow(component, overrides, settings, rest) })).plan
+    p => p.isWished === isWished && p.kind === component.kind && p.pattern === component.pattern && p.rest === rest && sameSettings(p.settings, settings) && sameInputs(p.component, component.inputs) && sameInputs(p.overrides, overrides),
+    () => ({ component: component.inputs, kind: component.kind, pattern: component.pattern, overrides, isWished, settings, rest, plan: planRow(component, overrides, settings, rest, isWished) })).plan
 }
 
 function rememberedRow(plan: Plan, pools: ReadonlyMap<string, LinePool>, counted: boolean, settings: Settings, memo: PriceMemo): PricedComponent {

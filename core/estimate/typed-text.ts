@@ -4,6 +4,9 @@ import type { Field } from './components/field'
 import { ALWAYS_ON, readHours, readPlain, weekOf } from './hours-text'
 import { inOrder, numberText, readNumber, type TypedNumber } from './number-text'
 
+/** Stands behind a number that was refused because it may be two: it is kept so until someone writes which. */
+const ASKED = ' ?'
+
 /** What was typed, as it is kept; or the sentence that mends it. */
 export type Read = { value: string } | { problem: string }
 
@@ -147,7 +150,7 @@ function readChoice(text: string, options: readonly string[] | null): string {
  * @param options of a choice where the row stands; null where they are not known.
  */
 export function readTyped(field: Field, text: string, options: readonly string[] | null = null): Read {
-  const typed = text.trim()
+  const typed = field.type === 'text' ? text.trim() : text.trim().replace(/ \?$/, '')
   switch (field.type) {
     case 'text': return { value: typed }
     case 'choice': return { value: readChoice(typed, options) }
@@ -170,5 +173,8 @@ export function storedText(field: Field, text: string): string {
 /** What is typed into a field as it is kept. What cannot be read stays as it is, so that the check can say what is wrong and nothing typed is lost. */
 export function keptText(field: Field, text: string, options: readonly string[] | null = null): string {
   const read = readTyped(field, text, options)
-  return 'value' in read ? read.value : text.trim()
+  if ('value' in read) return read.value
+  // what could be meant either way must not be read as one of them when it is priced
+  const typed = text.trim()
+  return readNumber(typed.replace(/ %$/, '')) ? `${typed}${ASKED}` : typed
 }

@@ -14,10 +14,12 @@ export function editDistance(a: string, b: string): number {
   return rows[a.length]![b.length]!
 }
 
-/** The word that a misspelt one most likely means: at most a third of its letters apart; null when none is that near. */
+/** The word that a misspelt one most likely means: one that begins with it, or at most a third of its letters apart; null when none is that near. */
 export function nearestWord(word: string, words: readonly string[]): string | null {
   const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()
   const wanted = plain(word)
+  const begun = wanted.length > 3 ? words.find(known => plain(known).startsWith(`${wanted} `)) : undefined
+  if (begun) return begun
   const ranked = words.map(known => ({ known, distance: editDistance(wanted, plain(known)) })).sort((a, b) => a.distance - b.distance)
   const [first] = ranked
   return first && first.distance <= Math.max(1, Math.floor(wanted.length / 3)) ? first.known : null

@@ -86,7 +86,7 @@ it('saves estimates version by version; who comes second is told, and nothing is
   expect(writeEstimate(saved.estimate)).toBe(writeEstimate(estimate))
   expect((await server.call(`estimates/${id}`, put({ basedOn: null, estimate }))).status).toBe(409)
   expect(await server.json(`estimates/${id}`, put({ basedOn: 1, estimate: { ...estimate, name: 'renamed' } }))).toEqual({ id, version: 2 })
-  expect(estimateList.parse(await server.json('estimates')).estimates.map(e => [e.estimate.name, e.version])).toEqual([['renamed', 2]])
+  expect(estimateList.parse(await server.json('estimates')).estimates.map(e => [e.estimate!.name, e.version])).toEqual([['renamed', 2]])
   expect((await server.call('estimates/not-an-id', put({ basedOn: null, estimate }))).status).toBe(422)
   expect((await server.call(`estimates/${id}`, put({ basedOn: 2, estimate: { ...estimate, name: '' } }))).status).toBe(422)
   expect((await server.call(`estimates/${crypto.randomUUID()}`)).status).toBe(404)

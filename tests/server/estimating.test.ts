@@ -4,13 +4,18 @@ import Papa from 'papaparse'
 import { unzipSync } from 'fflate'
 import ExcelJS from 'exceljs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { estimateSchema } from '../../core/estimate/estimate'
+import { estimateSchema, newEstimate, newRow } from '../../core/estimate/estimate'
+import type { RateCard } from '../../core/ratecard/rate-card'
+import { eq } from 'drizzle-orm'
+import { estimateLink, estimateVersion, rateCard } from '../../server/db/schema'
+import { findRateCard } from '../../server/stores/rate-cards'
+import { listEstimates, mustFindEstimate } from '../../server/stores/estimates'
 import { figureText, priceEstimate } from '../../core/estimate/price-estimate'
 import { cardColumns, cardToTable } from '../../core/ratecard/card-table'
-import { linkList, linkMade, patternList, savedEstimate, sharedDocument, upliftList, usedLines, versionList } from '../../shared/contracts/estimates'
+import { estimateList, linkList, linkMade, patternList, savedEstimate, sharedDocument, upliftList, usedLines, versionList } from '../../shared/contracts/estimates'
 import { cardSchedules, rateCardList, skusDescribed } from '../../shared/contracts/reference-data'
 import { openDb } from '../../server/db/client'
-import { openLink } from '../../server/stores/links'
+import { listLinks, openLink } from '../../server/stores/links'
 import { demoEstimates } from '../../demo/estimates'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
@@ -48,6 +53,29 @@ describe('rate cards', () => {
     for (const card of [brackwaterCard, larkfieldCard]) await server.json('rate-cards', post(card))
   })
 
+  it('become a further revision when one of the same day says something else; what was saved keeps its figures', async () => {
+    const day = { ...pierHouseCard, validFrom: '2026-05-01' }
+    expect(await server.json('rate-cards', post(day))).toMatchObject({ replaced: false, changed: true, revision: 1 })
+    expect(await server.json('rate-cards', post(day))).toMatchObject({ replaced: true, changed: false, revision: 1 })
+    const id = crypto.randomUUID()
+    // 100 GB on the array at 0.068
+    const saved = { ...newEstimate('on the array', day, 'pier-house'), components: [newRow('a', 'p', 'disk', { class: 'array', storageGb: '100' })] }
+    await server.json(`estimates/${id}`, put({ basedOn: null, estimate: saved }))
+    const dearer = { ...day, prices: day.prices.map(p => p.meter === 'disk-gb-month' ? { ...p, tiers: [{ from: '0', price: '0.1' }] } : p) }
+    expect(await server.json('rate-cards', post(dearer))).toMatchObject({ replaced: true, changed: true, revision: 2 })
+    expect(await server.json('rate-cards/Pier%20House%20DC?date=2026-05-01&revision=1')).toEqual(day)
+    expect(await server.json('rate-cards/Pier%20House%20DC?date=2026-05-01')).toEqual(dearer)
+    expect((await server.call('rate-cards/Pier%20House%20DC?date=2026-05-01&revision=3')).status).toBe(404)
+    expect((await server.call('rate-cards/Pier%20House%20DC?date=2026-05-01&revision=9999999999')).status).toBe(422)
+    expect(rateCardList.parse(await server.json('rate-cards')).cards.filter(c => c.validFrom === '2026-05-01').map(c => c.revision)).toEqual([2, 1])
+    const total = async () => Papa.parse<string[]>(new TextDecoder().decode(await (await server.call(`estimates/${id}/export`, post({ format: 'csv', audience: 'own', version: 1 }))).arrayBuffer())).data.find(row => row[1] === 'total')![8]
+    expect(await total()).toBe('6.8')
+    const { estimate: kept } = savedEstimate.parse(await server.json(`estimates/${id}`))
+    await server.json(`estimates/${id}`, put({ basedOn: 1, estimate: { ...kept, cards: [{ ...kept.cards[0]!, revision: 2 }] } }))
+    const second = await server.call(`estimates/${id}/export`, post({ format: 'csv', audience: 'own', version: 2 }))
+    expect(Papa.parse<string[]>(await second.text()).data.find(row => row[1] === 'total')![8]).toBe('10')
+  })
+
   it('say SKU codes in plain words, and what each is charged for', async () => {
     const { skus } = skusDescribed.parse(await server.json('rate-cards/describe', post({ skus: ['BW-LOWCOAST-GATEWAYHOUR', 'BW-LOWCOAST-GATEWAYGB', 'NOPE'] })))
     expect(skus).toEqual({ 'BW-LOWCOAST-GATEWAYHOUR': { words: 'Gateways in Low Coast: existing, hours', charged: 'existing' }, 'BW-LOWCOAST-GATEWAYGB': { words: 'Gateways in Low Coast: passed, GB', charged: 'use' } })
@@ -70,6 +98,21 @@ describe('rate cards', () => {
   })
 })
 
+describe('the list of estimates', () => {
+  it('files, puts away and brings back, beside the versions', async () => {
+    const id = crypto.randomUUID()
+    await server.json(`estimates/${id}`, put({ basedOn: null, estimate: newEstimate('to be filed', brackwaterCard, 'low-coast') }))
+    const of = async () => estimateList.parse(await server.json('estimates')).estimates.find(e => e.id === id)!
+    expect(await of()).toMatchObject({ folder: '', putAway: false, version: 1, title: 'to be filed', problem: null })
+    await server.json(`estimates/${id}/filing`, put({ folder: ' constructor ', putAway: true }))
+    expect(await of()).toMatchObject({ folder: 'constructor', putAway: true, version: 1 })
+    await server.json(`estimates/${id}/filing`, put({ folder: 'constructor' }))
+    expect(await of()).toMatchObject({ folder: 'constructor', putAway: false })
+    expect((await server.call(`estimates/${crypto.randomUUID()}/filing`, put({ folder: 'x' }))).status).toBe(404)
+    expect((await server.call(`estimates/${id}/filing`, put({ folder: 'x'.repeat(81) }))).status).toBe(422)
+  })
+})
+
 describe('estimates', () => {
   const id = crypto.randomUUID()
 
@@ -89,7 +132,7 @@ describe('estimates', () => {
     const { format: _, cards: __, currency: ___, ...rest } = { ...estimate, format: 'rain-barrel estimate 1' }
     const first = { format: 'rain-barrel estimate 1', name: rest.name, provider: rest.provider, rateCardDate: '2025-11-01', region: rest.region, target: null, useFreeAllowance: false, discountPercent: '5', taxPercent: '0', components: rest.components.map(({ note: _n, muted: _m, pattern: _p, ...c }) => c), dismissed: [] }
     await server.json(`estimates/${old}`, put({ basedOn: null, estimate: first }))
-    expect(savedEstimate.parse(await server.json(`estimates/${old}`)).estimate).toMatchObject({ format: 'rain-barrel estimate 2', cards: [{ provider: 'Brackwater Cloud', date: '2025-11-01' }], discounts: [{ provider: 'Brackwater Cloud', percent: '5' }] })
+    expect(savedEstimate.parse(await server.json(`estimates/${old}`)).estimate).toMatchObject({ format: 'rain-barrel estimate 3', cards: [{ provider: 'Brackwater Cloud', date: '2025-11-01', revision: 1 }], discounts: [{ provider: 'Brackwater Cloud', percent: '5' }] })
   })
 
   const file = async (format: string, audience: string) => {
@@ -110,7 +153,7 @@ describe('estimates', () => {
     expect(data.flat().filter(cell => /^[=+\-@]/.test(cell) && Number.isNaN(Number(cell)))).toEqual([])
     expect(data[1]!.slice(0, 2)).toEqual(['\'@SUM(A1)', 'Servers'])
     const total = data.find(line => line[1] === 'total')!
-    expect(Number(total[8])).toBeCloseTo(own / 0.82 * 1.21, 6)
+    expect(Number(total[9])).toBeCloseTo(own / 0.82 * 1.21, 6)
   })
 
   it('leave as XLSX whose cells are formulas, texts neutralised', async () => {
@@ -142,7 +185,7 @@ describe('estimates', () => {
     const secret = made.path.split('/').at(-1)!
     expect(secret).toMatch(/^[\w-]{43}$/)
     const shown = sharedDocument.parse(await server.json(`shared/${secret}`))
-    expect(shown.document).toMatchObject({ audience: 'customer', version: 1, target: null, workings: [] })
+    expect(shown.document).toMatchObject({ audience: 'customer', version: null, preparedBy: '', target: null, workings: [], dismissed: [], assumptions: [], columns: [] })
     for (const hidden of secrets()) expect(JSON.stringify(shown).includes(hidden), hidden).toBe(false)
     // saving on changes nothing of what it shows
     await server.json(`estimates/${id}`, put({ basedOn: 2, estimate: { ...estimate, components: [] } }))
@@ -165,7 +208,7 @@ it('keeps patterns and own charges with who made them, and refuses what is none'
   await server.json('uplifts', post({ ...demoUplifts[0], name: 'renamed' }, as('Jon Aske')))
   const { uplifts } = upliftList.parse(await server.json('uplifts'))
   expect(uplifts.map(u => [u.name, u.who])).toEqual(expect.arrayContaining([['renamed', 'Jon Aske'], ['Office desk', 'Siri Vaage']]))
-  expect(uplifts.length).toBe(3)
+  expect(uplifts.length).toBe(demoUplifts.length)
   await server.json(`uplifts/${demoUplifts[0]!.id}`, { method: 'DELETE' })
   expect((await server.call(`uplifts/${demoUplifts[0]!.id}`, { method: 'DELETE' })).status).toBe(404)
   expect((await server.call('uplifts', post({ ...demoUplifts[0], charges: [] }))).status).toBe(422)
@@ -193,5 +236,23 @@ it('a link opens on its last day and not on the day after', async () => {
   const secret = path.split('/').at(-1)!
   await expect(openLink(db, secret, '2099-01-01')).resolves.toMatchObject({ expiresOn: '2099-01-01' })
   await expect(openLink(db, secret, '2099-01-02')).rejects.toMatchObject({ status: 404 })
+  // a customer's link of before the list of what may go in: what it shows is made anew, and what cannot be is closed and named
+  const [kept] = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, id))
+  await db.update(estimateLink).set({ body: { ...kept!.body, note: 'our cost is 12', dismissed: [{ title: 'x', reason: 'too dear for us' }], preparedBy: 'Ines Moldal' } }).where(eq(estimateLink.id, kept!.id))
+  expect(JSON.stringify(await openLink(db, secret, '2099-01-01'))).not.toMatch(/our cost|too dear|Ines/)
+  expect((await listLinks(db, id))[0]!.opens).toBe(true)
+  await db.update(estimateLink).set({ body: { ...kept!.body, summary: [{ label: 'own cost', figures: kept!.body.summary[0]!.figures }] } }).where(eq(estimateLink.id, kept!.id))
+  await expect(openLink(db, secret, '2099-01-01')).rejects.toMatchObject({ status: 404 })
+  expect((await listLinks(db, id))[0]!.opens).toBe(false)
+  // an estimate that cannot be read says why; the others stand
+  await db.insert(estimateVersion).values({ estimateId: 'bad', version: 1, body: { ...estimate, name: 'bad', marginPercent: '100.0' }, who: 'x' })
+  const list = await listEstimates(db)
+  expect(list.find(e => e.id === 'bad')).toMatchObject({ title: 'bad', estimate: null, problem: 'marginPercent: below 100' })
+  expect(list.filter(e => e.estimate !== null).length).toBe(list.length - 1)
+  await expect(mustFindEstimate(db, 'bad')).rejects.toMatchObject({ status: 409 })
+  // a card kept with the first words for ways to pay is read by those of today
+  const earlier = { ...brackwaterCard, provider: 'Earlier', prices: brackwaterCard.prices.slice(0, 1).map(p => ({ ...p, commitments: p.commitments!.map(({ paid, ...c }) => ({ ...c, upfront: { 'paid monthly': 'none', 'part in advance': 'part', 'all in advance': 'all' }[paid] })) })) }
+  await db.insert(rateCard).values({ provider: 'Earlier', validFrom: '2025-01-01', body: earlier as unknown as RateCard, who: 'x' })
+  expect((await findRateCard(db, 'Earlier'))!.prices[0]!.commitments).toEqual(brackwaterCard.prices[0]!.commitments)
   await close()
 })

@@ -61,7 +61,7 @@ function kindOf(words: string[], hasSize: boolean): { kind: ComponentKind, left:
 export function readLine(text: string, place: Place): ReadLine | null {
   if (!/\d/.test(text)) return null
   const left: Left = { text: text.trim() }
-  const size = place.card.serverSizes.map(s => s.size).sort((a, b) => b.length - a.length).find(name => new RegExp(`(^|\\s)${escaped(name)}($|\\s)`, 'i').test(left.text))
+  const size = place.card.serverSizes.map(s => s.size).sort((a, b) => b.length - a.length).find(name => new RegExp(`(^|[\\s,;])${escaped(name)}($|[\\s,;])`, 'i').test(left.text))
   if (size) take(left, new RegExp(escaped(size), 'i'))
   const way = waysToPay.find(name => name !== 'on-demand' && left.text.toLowerCase().includes(name)) ?? null
   if (way) take(left, new RegExp(escaped(way), 'i'))

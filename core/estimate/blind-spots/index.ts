@@ -4,6 +4,10 @@ import type { Decimal } from '../../money/decimal'
 import { newRow, type Component, type Estimate } from '../estimate'
 import type { BlindSpot, BlindSpotFix, BlindSpotFound, Seen } from './blind-spot'
 import { databaseOneZone } from './database-one-zone'
+import { fleetBaseLicences } from './fleet-base-licences'
+import { fleetLogs } from './fleet-logs'
+import { fleetProfileBackup } from './fleet-profile-backup'
+import { fleetTraffic } from './fleet-traffic'
 import { noBackup } from './no-backup'
 import { noDatabaseBackup } from './no-database-backup'
 import { noDisk } from './no-disk'
@@ -27,6 +31,7 @@ export type { BlindSpotFix, BlindSpotFound } from './blind-spot'
 /** Every rule, in the order in which people leave things out. */
 export const blindSpots: readonly BlindSpot[] = [
   noDisk, noOutgoingTransfer, noGateway, noLogs, noBackup, oneZone, noLoadBalancer, noSupport, noRequests, noRetrieval, noZoneTransfer, noRegionTransfer, databaseOneZone, noDatabaseBackup, noIdentity, noRecovery, noRehearsal, noOneOff,
+  fleetProfileBackup, fleetTraffic, fleetLogs, fleetBaseLicences,
 ]
 
 /** What the estimate most likely lacks; what was dismissed with a reason is left out. */

@@ -45,7 +45,7 @@ export const desktopFleet: ComponentKind = {
     variantChoice('size', 'machine', 'server-hour', { column: 'size', help: 'Size of every machine.', usual: (card, region) => variantsOf(card, 'server-hour', region)[2] ?? variantsOf(card, 'server-hour', region)[0] ?? '' }),
     words('shape', 'kind', [sharedMachines, machineEach], 'Shared machines serve several users at once; or a machine for each user.'),
     number('users', 'users', { column: 'count', min: 1, max: 100_000, whole: true, usual: '50', help: 'Everyone who may sign in.' }),
-    words('work', 'they ask', asks, 'What users ask of a machine: little for forms and mail, most for drawings and film.', undefined, { applies: isShared }),
+    choice('work', 'they ask', () => [...asks], { help: 'What users ask of a machine: little for forms and mail, most for drawings and film.', usual: () => 'usual', applies: isShared }),
     words('oneUp', 'one step up', ['no', 'yes'], 'Counts everyone as asking one step more than they say: the careful size.', undefined, { applies: isShared }),
     number('usersPerVcpu', 'users per vCPU', {
       min: 0.05, max: 1000, follows: true, applies: isShared, help: 'How many one vCPU serves at once. As the rate card says for what they ask, until you type it.',

@@ -31,7 +31,7 @@ const LOOKED_AT = 15
 
 /**
  * Single changes that make an estimate cheaper, largest saving first, each priced for itself: other ways to pay, sizes, classes, hours,
- * regions, less of what is charged for use, and leaving a row out. Seen from a scenario, they come on top of what it changes. A change
+ * regions, less of what is charged for use, and last of all leaving a row out. Seen from a scenario, they come on top of what it changes. A change
  * after which a row cannot be priced saves nothing by that, stands behind all others and closes nothing.
  */
 export function closeGap(estimate: Estimate, prices: Prices, memo: PriceMemo, scenario: Scenario | null = null): Closer[] {
@@ -52,8 +52,11 @@ export function closeGap(estimate: Estimate, prices: Prices, memo: PriceMemo, sc
     if (saving.lte(0)) return []
     const lacks = notCounted(changed, present)?.rows ?? 0
     return [{ ...candidate, change, saving: decimalText(saving), lacks, closes: !lacks && estimate.target !== null && evaluate(changed.total.effectiveMonthly).lte(estimate.target) }]
-  }).sort((a, b) => a.lacks - b.lacks || new Decimal(b.saving).cmp(a.saving))
+  }).sort((a, b) => a.lacks - b.lacks || Number(isWithout(a)) - Number(isWithout(b)) || new Decimal(b.saving).cmp(a.saving))
 }
+
+/** Leaving a row out always saves the most: it stands behind what keeps the workload whole. */
+const isWithout = ({ change }: Pick<Closer, 'change'>) => Object.values(change.rows).some(inputs => inputs[MUTED] === 'yes')
 
 type Candidate = Pick<Closer, 'id' | 'label' | 'ifPossible' | 'change'>
 

@@ -13,6 +13,9 @@ export type Elsewhere = { inputs: Inputs, replaced: Replaced[], notOffered: null
 /** Attributes of which less is better; of all others more is. */
 const lessIsBetter = new Set(['minimumDays', 'hoursToFetch'])
 
+/** What lines state that says nothing of what the thing can do: terms, and what is usual for its users. */
+const isTerm = (name: string) => name === 'broughtAlong' || name === 'profileGb' || name.startsWith('usersPerVcpu')
+
 /** What a line states of an attribute; where it states no most, what it includes is the most. */
 function stated({ includes = {} }: PriceLine, name: string): Decimal | null {
   const own = (key: string) => Object.hasOwn(includes, key) ? includes[key] : undefined
@@ -22,7 +25,7 @@ function stated({ includes = {} }: PriceLine, name: string): Decimal | null {
 
 /** Whether a line keeps everything that another one states: at least one attribute, and none worse. */
 function keepsAttributes(candidate: PriceLine, wanted: PriceLine): boolean {
-  const names = Object.keys(wanted.includes ?? {})
+  const names = Object.keys(wanted.includes ?? {}).filter(name => !isTerm(name))
   return names.length > 0 && names.every((name) => {
     const [asked, has] = [stated(wanted, name)!, stated(candidate, name)]
     return has !== null && (lessIsBetter.has(name) ? has.lte(asked) : has.gte(asked))

@@ -30,6 +30,10 @@ const cases: Record<string, [without: Estimate, filled: Estimate]> = {
   'no-recovery': [of(['server', { count: '5' }], ['database', {}]), of(['server', { count: '5' }], ['database', {}], ['recovery', {}])],
   'no-rehearsal': [of(['server', {}]), { ...of(['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]), components: testRows([['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]]).map((c, i) => i ? { ...c, part: 'Rehearsal' } : c) }],
   'no-one-off': [of(['server', {}], ['disk', {}], ['logs', {}]), of(['server', {}], ['disk', {}], ['logs', {}], ['free-form', { amount: '500', interval: 'once' }])],
+  'fleet-profile-backup': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['snapshot', {}])],
+  'fleet-traffic': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['internet-transfer', {}])],
+  'fleet-logs': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['logs', {}])],
+  'fleet-base-licences': [of(['desktop-fleet', { users: '40', held: '10' }]), of(['desktop-fleet', { users: '40', held: '40' }])],
 }
 
 it('has at least fifteen rules, each with a case here', () => {
@@ -53,6 +57,23 @@ it.each(Object.entries(cases))('%s is filled by its own action with something th
   // spreading over zones costs nothing by itself; what is paid once is no monthly amount
   if (!['one-zone', 'no-load-balancer'].includes(id)) expect(size!.gte(0)).toBe(true)
   if (!['one-zone', 'no-one-off'].includes(id)) expect(size!.gt(0)).toBe(true)
+})
+
+it('sizes what a fleet lacks by its users: 40 users with profiles of 25 GB, 30 of them without a licence', () => {
+  const estimate = of(['desktop-fleet', { users: '40', profileGb: '25', held: '10' }])
+  const fix = (id: string) => found(estimate).find(f => f.id === id)!.fix
+  expect(fix('fleet-profile-backup')).toMatchObject({ add: { kind: 'snapshot', inputs: { protectedGb: '1000' } } })
+  expect(fix('fleet-traffic')).toMatchObject({ add: { inputs: { sentGb: '800' } } })
+  expect(fix('fleet-base-licences')).toMatchObject({ add: { inputs: { count: '30' } } })
+})
+
+it('says that the card has no price instead of offering at nothing', () => {
+  const bare = { ...brackwaterCard, prices: brackwaterCard.prices.filter(p => p.meter !== 'snapshot-gb-month') }
+  const estimate = of(['desktop-fleet', {}])
+  const spot = found(estimate).find(f => f.id === 'fleet-profile-backup')!
+  expect(blindSpotSize(estimate, pricesOf(bare), spot.fix, new PriceMemo())).toBeNull()
+  // 50 users × 20 GB × (1 + 2 % × 29 days) × 0.047 (0.049 × 0.96, as printed) = 74.26
+  expect(blindSpotSize(estimate, prices, spot.fix, new PriceMemo())!.toFixed()).toBe('74.26')
 })
 
 it('keeps quiet about what was dismissed, with its reason', () => {

@@ -4,6 +4,8 @@ import { newEstimate, type Estimate, type Scenario } from '../../../core/estimat
 import { figureNames, figureText, priceEstimate, PriceMemo } from '../../../core/estimate/price-estimate'
 import { closeGap } from '../../../core/estimate/scenarios/close-gap'
 import { compareScenarios } from '../../../core/estimate/scenarios/compare'
+import { rowNames } from '../../../core/estimate/row-name'
+import { changeName } from '../../../core/estimate/scenarios/change-name'
 import { asScenario, layer, takeOver } from '../../../core/estimate/scenarios/layer'
 import { waysForAll } from '../../../core/estimate/scenarios/ways-for-all'
 import { moveScenario } from '../../../core/estimate/scenarios/move'
@@ -59,7 +61,15 @@ it('suggests single changes, each saving what it says and closing the gap when i
     expect(total(estimate) - changed).toBeCloseTo(Number(saving), 8)
     expect(closes).toBe(changed <= 700)
   }
-  expect(closers.map(c => Number(c.saving))).toEqual(closers.map(c => Number(c.saving)).sort((a, b) => b - a))
+  // largest first; leaving a row out, which always saves, stands behind all that keeps the workload whole
+  const without = closers.filter(c => c.id.endsWith(' out'))
+  expect(without.length).toBe(5)
+  expect(closers.slice(-5)).toEqual(without)
+  for (const list of [closers.slice(0, -5), without]) expect(list.map(c => Number(c.saving))).toEqual(list.map(c => Number(c.saving)).sort((a, b) => b - a))
+  expect(Number(without[0]!.saving)).toBeCloseTo(408, 9) // 5,000 GB sent out at 0.0816
+  // no two read alike, and conditions stay together
+  expect(new Set(closers.map(c => c.label)).size).toBe(closers.length)
+  expect(closers.find(c => c.change.rows.c0?.size === 'teal-2x8')!.ifPossible).toBe('if it runs on arm64 and if half is enough')
 })
 
 it('suggests on top of a scenario, and what it suggests keeps what the scenario changed', () => {
@@ -101,4 +111,15 @@ it('sets every way to pay for the whole side by side, over the same years, with 
   expect(Number(year.breakEvenHours)).toBeCloseTo(sums.committed / sums.hour, 8)
   expect(year.rows).toBe(2)
   expect(Number(year.figures.wholeTerm)).toBeCloseTo(36 * Number(year.figures.monthly), 6)
+})
+
+it('names a scenario by what holds in the end, and rows so that no two read alike', () => {
+  const two = { ...estimate, components: [...estimate.components, ...testRows([['server', { size: 'otter-4x16', count: '9' }]]).map(c => ({ ...c, id: 'c9' }))] }
+  expect([...rowNames(two.components).values()]).toEqual(['Servers in all, otter-4x16 (1)', 'Disks in all', 'Outgoing transfer in all', 'Managed database in all', 'Free-form line in all', 'Servers in all, otter-4x16 (2)'])
+  const first = layer(null, { whole: { pays: '1 year, paid monthly' }, rows: { c2: { sentGb: '3333' } }, conditions: [] })
+  const then = layer(first, { whole: { pays: '3 years, paid monthly', where: 'far-cape' }, rows: { c1: { muted: 'yes' } }, conditions: [] })
+  // the first way to pay holds no longer, so it is not in the name
+  expect(changeName(estimate, then)).toBe('everything 3 years, paid monthly; in far-cape; Disks in all: left out; 1 more')
+  expect(changeName(estimate, { whole: {}, rows: {} })).toBe('as it stands')
+  expect(rowNames([{ ...estimate.components[0]!, name: 'constructor' }]).get('c0')).toBe('constructor in all')
 })

@@ -31,7 +31,7 @@ const lines = computed((): Line[] => {
   const all = [...loaded.value.values()].flatMap(card => card.regions.map((region): Line => {
     const priced = priceEstimate(e, prices, moveScenario(e, { provider: card.provider, region: region.id }, `region ${card.provider} ${region.id}`, region.id), memo)
     const { total, lacks } = compareScenarios(e, prices, base, priced, 'effectiveMonthly', memo)
-    const missing = [...priced.uncounted].map(id => `${names.get(id)!}: ${Object.values(priced.byId.get(id)!.problems)[0] ?? ''}`)
+    const missing = [...priced.uncounted].map(id => `${names.get(id)!}: ${(Object.values(priced.byId.get(id)!.problems)[0] ?? '').replace('not offered there: ', '')}`)
     const amount = lacks?.amounts ? `, ${money(roundText(lacks.amounts.effectiveMonthly), store.currency)} here` : ''
     return {
       provider: card.provider, region: region.id, name: region.name, residency: region.residency ?? '–', total: figureText(priced.total.effectiveMonthly), difference: total.amount,
@@ -55,7 +55,7 @@ const lines = computed((): Line[] => {
         <tr v-for="line in lines" :key="line.provider + line.region" :class="{ chosen: line.provider === store.estimate!.provider && line.region === store.estimate!.region }">
           <td>{{ line.region }}</td><td>{{ line.provider }}</td><td>{{ line.residency }}</td>
           <td class="n">{{ money(roundText(line.total), store.currency) }}</td><td class="n" :class="Number(line.difference) > 0 ? 'bad' : 'good'">{{ signedMoney(line.difference, store.currency) }}</td>
-          <td class="minor what"><span v-if="line.lacks" class="bad">{{ line.lacks }}</span><span v-if="line.replaced.length"> {{ line.replaced.slice(0, 4).join('; ') }}{{ line.replaced.length > 4 ? ` and ${line.replaced.length - 4} more` : '' }}</span></td>
+          <td class="minor what"><div v-if="line.lacks" class="bad">{{ line.lacks }}</div><div v-if="line.replaced.length">{{ line.replaced.slice(0, 4).join('; ') }}{{ line.replaced.length > 4 ? ` and ${line.replaced.length - 4} more` : '' }}</div></td>
           <td><button v-if="line.provider !== store.estimate!.provider || line.region !== store.estimate!.region" class="link" :aria-label="`${line.region} of ${line.provider} as a scenario`" @click="store.addMove(line.provider, line.region)">as a scenario</button></td>
         </tr>
       </tbody>
