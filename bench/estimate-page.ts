@@ -1,6 +1,7 @@
 // Runs in the browser: how long an edit takes to price, and how long the draws take.
-import { newEstimate, type Component, type Estimate } from '../core/estimate/estimate'
+import { newEstimate, newRow, type Component, type Estimate } from '../core/estimate/estimate'
 import { figureText, PriceMemo, priceEstimate, priceScenarios } from '../core/estimate/price-estimate'
+import { asScenario } from '../core/estimate/scenarios/layer'
 import { simulate } from '../core/estimate/ranges/simulate'
 import type { RateCard } from '../core/ratecard/rate-card'
 
@@ -14,14 +15,16 @@ export function largeEstimate(card: RateCard, rows: number, ranges: boolean): Es
   const components = Array.from({ length: rows - 1 }, (_, i): Component => {
     const [kind, inputs] = kinds[i % kinds.length]!
     const own = ranges && i % 3 === 0 ? Object.fromEntries(Object.entries(inputs).map(([name, value]) => [name, /^\d+$/.test(value) && name !== 'count' ? `${Number(value) / 2}..${value}..${Number(value) * 3}` : value])) : inputs
-    return { id: `c${i}`, part: `part ${i % 10}`, kind, inputs: own, confirmed: [], note: '', muted: false, pattern: null }
+    // no two rows alike: what is remembered of one must not serve another
+    const unlike = ranges ? own : Object.fromEntries(Object.entries(own).map(([name, value]) => [name, /^\d+$/.test(value) && name !== 'count' ? String(Number(value) + i) : value]))
+    return newRow(`c${i}`, `part ${i % 10}`, kind, unlike, { confirmed: [] })
   })
   return {
     ...newEstimate('large', card, card.regions[0]!.id), useFreeAllowance: true, discounts: [{ provider: card.provider, percent: '5' }], taxPercent: '20',
-    components: [...components, { id: 'support', part: 'part 0', kind: 'support', inputs: { plan: 'hearing' }, confirmed: [], note: '', muted: false, pattern: null }],
+    components: [...components, newRow('support', 'part 0', 'support', { plan: 'hearing' }, { confirmed: [] })],
     scenarios: [
-      { id: 's1', name: '1', whole: { pays: '1 year, paid monthly' }, rows: {} }, { id: 's2', name: '2', whole: { pays: '3 years, all in advance' }, rows: {} }, { id: 's3', name: '3', whole: { where: card.regions[1]!.id }, rows: {} },
-      { id: 's4', name: '4', whole: { where: card.regions[2]!.id, pays: '1 year, part in advance' }, rows: {} }, { id: 's5', name: '5', whole: {}, rows: { c0: { count: '9' } } },
+      asScenario({ whole: { pays: '1 year, paid monthly' } }, 's1', '1'), asScenario({ whole: { pays: '3 years, all in advance' } }, 's2', '2'), asScenario({ whole: { where: card.regions[1]!.id } }, 's3', '3'),
+      asScenario({ whole: { where: card.regions[2]!.id, pays: '1 year, part in advance' } }, 's4', '4'), asScenario({ rows: { c0: { count: '9' } } }, 's5', '5'),
     ],
   }
 }
@@ -34,7 +37,7 @@ const bench = {
   seen: () => seen,
   /** Milliseconds of each of several edits in an estimate of 200 rows and 6 scenarios: a number in a row of each kind, in turn. */
   edits(card: RateCard) {
-    const prices = { cards: new Map([[card.provider, card]]), uplifts: [] }
+    const prices = { cards: new Map([[card.provider, card]]), uplifts: [], rates: [] }
     let estimate = largeEstimate(card, 200, false)
     const memo = new PriceMemo()
     const began = performance.now()
@@ -57,7 +60,7 @@ const bench = {
   },
   /** Milliseconds of 10 000 draws of 50 rows. */
   draws(card: RateCard) {
-    const priced = priceEstimate(largeEstimate(card, 50, true), { cards: new Map([[card.provider, card]]), uplifts: [] })
+    const priced = priceEstimate(largeEstimate(card, 50, true), { cards: new Map([[card.provider, card]]), uplifts: [], rates: [] })
     return median([1, 2, 3, 4, 5].map((seed) => {
       const start = performance.now()
       seen += simulate(priced, seed)!.draws

@@ -1,12 +1,13 @@
 import { Decimal, decimalText, type DecimalText } from '../money/decimal'
 import { evaluate } from '../working/working'
 import { fieldProblem, type Field } from './components/field'
-import { applies, type Inputs, type Place } from './components/kind'
-import type { Estimate } from './estimate'
+import { isPooled } from '../ratecard/price-quantity'
+import { applies, isCharge, type Inputs, type Place } from './components/kind'
+import type { Component, Estimate } from './estimate'
 import { figureOf } from './ways-to-pay'
 import { ALWAYS_ON } from './hours-text'
 import { readNumber } from './number-text'
-import { monthHoursOf, priceAlone, priceEstimate, type PriceMemo, type Prices } from './price-estimate'
+import { monthHoursOf, priceEstimate, pricerOfOne, type PricedComponent, type PriceMemo, type Prices } from './price-estimate'
 import { rowNames } from './row-name'
 import { asScenario } from './scenarios/layer'
 
@@ -15,22 +16,34 @@ export type Assumption = { component: string, field: string, label: string, valu
 /** Those that move the total most, and how many more there are. */
 export type Assumptions = { list: Assumption[], more: number }
 
-const MOST_OPTIONS = 12
+/** Of many options those that stand next to the one that is taken. */
+const MOST_OPTIONS = 2
+/** Of several other values those that move their own row most are tried on the total. */
+const MOST_TRIED = 2
 /** How many are told with their effect on the total; the others are only counted. */
-const MOST_TOLD = 40
+const MOST_TOLD = 25
 
-/** Values that one could just as well have taken: every other option; half and twice a number, or one where it is none (up to a hundred GB and the like); half of the hours. */
+/** Values that one could just as well have taken: the options next to it; half and twice a number, or one where it is none (up to a hundred GB and the like); half of the hours. */
 function others(field: Field, value: string, { card, region }: Place, monthHours: number): string[] {
+  if (field.type === 'choice') {
+    const options = field.options(card, region)
+    const away = (option: string) => Math.abs(options.indexOf(option) - options.indexOf(value))
+    return options.filter(option => option !== value).sort((a, b) => away(a) - away(b)).slice(0, MOST_OPTIONS)
+  }
   const fits = (text: string) => text !== value && fieldProblem(field, text, card, region, monthHours) === null
-  if (field.type === 'choice') return field.options(card, region).filter(fits).slice(0, MOST_OPTIONS)
-  if (field.type === 'hours') return ['5d x 10h', '50 %', ALWAYS_ON].filter(fits)
+  if (field.type === 'hours') return ['50 %', '5d x 10h', ALWAYS_ON].filter(fits)
   const number = field.type === 'number' ? readNumber(value)?.likely : undefined
   if (!number) return []
   const half = number.div(2).round(field.type === 'number' && field.whole ? 0 : 6)
   return (number.eq(0) ? field.unit ? ['1', '10', '100'] : ['1'] : [half.toFixed(), number.times(2).toFixed()]).filter(fits)
 }
 
+/** Whether a row draws on lines whose price depends on what others draw: what it does alone is then not what it does there. */
+const isShared = ({ charges }: PricedComponent) => charges !== null && [...charges.running ?? [], ...charges.recurring, ...charges.months?.flat() ?? []].some(one => isCharge(one) && isPooled(one.line))
+
 type Candidate = { component: string, field: Field, value: string, others: string[], size: Decimal }
+/** A field and how far one other value of it moves the row by itself; null for what is priced on all other rows. */
+type Move = { field: Field, value: string, others: string[], size: Decimal | null }
 
 /**
  * Every default that moves the total and that nobody has confirmed, the one that moves it most first. They are ranked by what each does to
@@ -40,22 +53,11 @@ export function findAssumptions(estimate: Estimate, prices: Prices, memo: PriceM
   const monthHours = monthHoursOf(estimate)
   const now = priceEstimate(estimate, prices, null, memo)
   const names = rowNames(estimate.components)
+  const movesOf = movesOfRows(estimate, prices, now.termYears, monthHours)
   const candidates = estimate.components.flatMap((component): Candidate[] => {
     const row = now.byId.get(component.id)!
-    if (!now.counted.has(component.id) || !row.place) return []
-    const alone = (overrides: Inputs) => {
-      const chosen = priceAlone(estimate, prices, component, overrides)?.chosen
-      return chosen ? evaluate(figureOf(chosen, 'effectiveMonthly', now.termYears)) : null
-    }
-    const own = row.kind!.last ? null : alone({})
-    return row.kind!.fields.filter(field => !component.confirmed.includes(field.name) && field.type !== 'text' && applies(field, row.inputs, row.place!)).flatMap((field): Candidate[] => {
-      const value = row.inputs[field.name]!
-      const possible = others(field, value, row.place!, monthHours)
-      const moves = possible.map(other => ({ other, cost: own && alone({ [field.name]: other }) }))
-      // a row that is priced on all others moves with the total, not by itself
-      const size = own === null ? new Decimal(1) : moves.reduce((most, { cost }) => cost && cost.minus(own).abs().gt(most) ? cost.minus(own).abs() : most, new Decimal(0))
-      return possible.length && size.gt(0) ? [{ component: component.id, field, value, others: possible, size }] : []
-    })
+    if (!now.counted.has(component.id)) return []
+    return movesOf(component, row).map(({ size, ...move }) => ({ component: component.id, ...move, size: size ?? new Decimal(1) }))
   }).sort((a, b) => b.size.cmp(a.size))
   const total = evaluate(now.total.effectiveMonthly)
   const list = candidates.slice(0, MOST_TOLD).flatMap(({ component, field, value, others: possible }): Assumption[] => {
@@ -69,4 +71,45 @@ export function findAssumptions(estimate: Estimate, prices: Prices, memo: PriceM
     return effect.eq(0) ? [] : [{ component, field: field.name, label: `${names.get(component)!}, ${field.label}`, value, effect: decimalText(effect), most }]
   }).sort((a, b) => new Decimal(b.effect).abs().cmp(new Decimal(a.effect).abs()))
   return { list, more: Math.max(0, candidates.length - MOST_TOLD) }
+}
+
+/** Ranks the defaults of a row by what another value does to it alone. Rows that are alike share the answer: large estimates have many. */
+function movesOfRows(estimate: Estimate, prices: Prices, termYears: number, monthHours: number): (component: Component, row: PricedComponent) => Move[] {
+  const priceOne = pricerOfOne(estimate, prices)
+  const known = new Map<string, Move[]>()
+  const find = (component: Component, row: PricedComponent): Move[] => {
+    const place = row.place!
+    const alone = (overrides: Inputs) => {
+      const chosen = priceOne(component, overrides).chosen
+      return chosen ? evaluate(figureOf(chosen, 'effectiveMonthly', termYears)) : null
+    }
+    const own = row.kind!.last ? null : isShared(row) ? alone({}) : evaluate(figureOf(row.chosen!, 'effectiveMonthly', termYears))
+    return row.kind!.fields.filter(field => !component.confirmed.includes(field.name) && field.type !== 'text' && applies(field, row.inputs, place)).flatMap((field): Move[] => {
+      const value = row.inputs[field.name]!
+      const possible = others(field, value, place, monthHours)
+      if (!possible.length) return []
+      // a row that is priced on all others moves with the total, not by itself
+      if (own === null) return [{ field, value, others: possible, size: null }]
+      const sizeOf = (other: string) => alone({ [field.name]: other })?.minus(own).abs() ?? new Decimal(0)
+      // of a number the last moves most, as a rule; options have no such order
+      const ranked: { other: string, size: Decimal }[] = []
+      for (const other of [...possible].reverse()) {
+        const size = sizeOf(other)
+        if (size.gt(0)) ranked.push({ other, size })
+        if (field.type !== 'choice' && ranked.length) break
+      }
+      ranked.sort((a, b) => b.size.cmp(a.size))
+      if (!ranked[0]) return []
+      const told = field.type === 'choice' ? ranked.map(r => r.other).slice(0, isShared(row) ? MOST_TRIED : 1) : possible.slice(isShared(row) ? -MOST_TRIED : -1)
+      return [{ field, value, others: told, size: ranked[0].size }]
+    })
+  }
+  return (component, row) => {
+    const key = JSON.stringify([component.kind, component.inputs, component.pattern, component.confirmed])
+    const before = known.get(key)
+    if (before) return before
+    const found = find(component, row)
+    known.set(key, found)
+    return found
+  }
 }

@@ -26,15 +26,17 @@ export class LinePool {
   readonly #costs: Working[] = []
   readonly #shares = new Map<string, Working>()
 
-  constructor(readonly line: PriceLine, drawn: readonly Drawn[], useFreeAllowance: boolean) {
+  constructor(readonly line: PriceLine, private readonly given: readonly Drawn[], useFreeAllowance: boolean) {
+    const drawn = given
     this.drawn = [...drawn].sort((a, b) => a.id < b.id ? -1 : 1)
     this.months = monthsOf(drawn)
     this.#allowance = allowanceOf(line, useFreeAllowance)
   }
 
-  /** Whether it holds just these. */
+  /** Whether it holds just these, in any order. */
   holds(drawn: readonly Drawn[]): boolean {
     if (drawn.length !== this.drawn.length) return false
+    if (drawn.every((one, at) => one === this.given[at])) return true
     const mine = new Map(this.drawn.map(d => [d.id, d]))
     return drawn.every(d => mine.get(d.id) === d)
   }

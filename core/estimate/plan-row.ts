@@ -33,7 +33,7 @@ export type Plan = {
   replaced: Replaced[]
   /** Why it is not offered there. */
   notOffered: string | null
-  priced: { charges: Charges, uplifts: StoredUplift[], ways: PlannedWay[], chosen: number, /** months of its own that differ; zero for none */ horizon: number, /** shared lines that any of its ways draws on */ keys: string[] } | null
+  priced: { charges: Charges, uplifts: StoredUplift[], chosen: PlannedWay, /** every way, the chosen one among them; made when someone looks */ ways: () => PlannedWay[], /** months of its own that differ; zero for none */ horizon: number, /** shared lines that any of its ways draws on */ keys: string[] } | null
 }
 
 /** The variant that a row is of its kind: what its size or class cell says. */
@@ -73,7 +73,7 @@ export function planRow(component: Component, overrides: Inputs, settings: Setti
   if (Object.keys(problems).length) return { ...at, problems, refusal: mendOf(kind, inputs, problems, settings.monthHours) }
   try {
     const priced = chargesOf(component, kind, inputs, place, settings, rest, isWished)
-    return { ...at, inputs: { ...inputs, ...(inputs.pays !== undefined && { pays: priced.ways[priced.chosen]!.way }) }, priced }
+    return { ...at, inputs: { ...inputs, ...(inputs.pays !== undefined && { pays: priced.chosen.way }) }, priced }
   }
   catch (error) {
     if (!(error instanceof NotPriced)) throw error
@@ -108,14 +108,18 @@ function chargesOf(component: Component, kind: ComponentKind, inputs: Inputs, pl
   const uplifts = ownChargesOf(prices.uplifts, kind, inputs, component.pattern, estimate)
   for (const set of uplifts) if (set.currency !== currency) mustFindRate(estimate, prices.rates, set.currency, currency, `, which the own charges «${set.name}» are in`)
   const charges = kind.price(makeBuilder(component.id, kind, inputs, place, { monthHours }, rest))
-  const ways = waysOf(charges, monthHours).map((way): PlannedWay => ({ ...way, ...drawnBy(component.id, place.card.provider, way, charges) }))
+  const offered = waysOf(charges, monthHours)
+  const planned = (made: Way): PlannedWay => ({ ...made, ...drawnBy(component.id, place.card.provider, made, charges) })
   const commits = inputs.commitTo ?? null
-  const at = (pays: string | undefined) => pays === undefined ? 0 : ways.findIndex(way => way.way === pays && (way.commits === null || way.commits === commits))
+  const at = (pays: string | undefined) => pays === undefined ? 0 : offered.findIndex(way => way.way === pays && (way.commits === null || way.commits === commits))
   const wished = at(inputs.pays)
-  const chosen = wished < 0 && isWished ? Math.max(0, at(component.inputs.pays)) : wished
-  if (chosen < 0) throw new NotPriced({ field: 'pays', reason: `«${inputs.pays}» is not offered for this`, instead: { value: 'on-demand', label: 'pay on-demand' } })
-  const keys = [...new Set(ways.flatMap(way => way.drawn.filter(drawn => isPooled(drawn.line)).map(lineKey)))]
-  return { charges, uplifts, ways, chosen, horizon: charges.months?.length ?? 0, keys }
+  const taken = wished < 0 && isWished ? Math.max(0, at(component.inputs.pays)) : wished
+  if (taken < 0) throw new NotPriced({ field: 'pays', reason: `«${inputs.pays}» is not offered for this`, instead: { value: 'on-demand', label: 'pay on-demand' } })
+  const all = [...charges.running ?? [], ...splitRecurring(charges.recurring).charges, ...charges.months?.flatMap(month => splitRecurring(month).charges) ?? []]
+  const keys = [...new Set(all.filter(charge => isPooled(charge.line)).map(charge => lineKey({ provider: place.card.provider, line: charge.line })))]
+  const chosen = planned(offered[taken]!.make())
+  let ways: PlannedWay[] | null = null
+  return { charges, uplifts, chosen, ways: () => ways ??= offered.map((way, i) => i === taken ? chosen : planned(way.make())), horizon: charges.months?.length ?? 0, keys }
 }
 
 /** What a way draws: each charge of every month, and where months differ each line's quantities month by month. */

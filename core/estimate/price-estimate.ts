@@ -112,13 +112,17 @@ export function priceScenarios(estimate: Estimate, prices: Prices, memo: PriceMe
   return columns.map(({ scenario, rows }) => totalled(settings, scenario, rows, years, memo))
 }
 
-/** One row as if it were the only one, with some inputs changed: for ranking what changes do, and for lists of choices. */
-export function priceAlone(estimate: Estimate, prices: Prices, component: Component, overrides: Inputs = NO_OVERRIDES): PricedComponent {
+/** Prices single rows of an estimate as if each were the only one, with some inputs changed: for ranking what changes do, and for lists of choices. */
+export function pricerOfOne(estimate: Estimate, prices: Prices): (component: Component, overrides?: Inputs) => PricedComponent {
   const settings = settingsOf(estimate, prices)
-  const plan = planRow(component, overrides, settings)
-  const drawn = plan.priced ? plan.priced.ways[plan.priced.chosen]!.drawn : []
-  return priceRow(plan, poolLines(drawn, estimate.useFreeAllowance, new Map()), true, settings)
+  return (component, overrides = NO_OVERRIDES) => {
+    const plan = planRow(component, overrides, settings)
+    return priceRow(plan, poolLines(plan.priced?.chosen.drawn ?? [], estimate.useFreeAllowance, new Map()), true, settings)
+  }
 }
+
+/** One row as if it were the only one. */
+export const priceAlone = (estimate: Estimate, prices: Prices, component: Component, overrides?: Inputs): PricedComponent => pricerOfOne(estimate, prices)(component, overrides)
 
 /** Years of the whole term that an estimate and all of its scenarios have. */
 export function yearsOfTerm(estimate: Estimate, prices: Prices, memo?: PriceMemo): number {
@@ -173,7 +177,7 @@ function priceStage(places: number[], restOf: (component: Component) => Working,
   const { components, useFreeAllowance } = settings.estimate
   const plans = places.map(at => rememberedPlan(components[at]!, scenario, settings, restOf(components[at]!), memo))
   const counted = places.map((at, i) => plans[i]!.priced !== null && !isMuted(components[at]!, scenario))
-  const drawn = plans.flatMap(({ priced }, i) => priced && counted[i] ? priced.ways[priced.chosen]!.drawn : [])
+  const drawn = plans.flatMap(({ priced }, i) => priced && counted[i] ? priced.chosen.drawn : [])
   const key = `${stage} ${scenario?.id ?? ''} ${useFreeAllowance}`
   const pools = poolLines(drawn, useFreeAllowance, memo.pools.get(key) ?? new Map())
   memo.pools.set(key, pools)

@@ -35,8 +35,8 @@ export type PricedComponent = {
 export type Pools = ReadonlyMap<string, LinePool>
 
 /** A row that cannot be priced. */
-export function unpricedRow({ priced: _, ...plan }: Plan): PricedComponent {
-  return { ...plan, ways: [], chosen: null, unitPrice: null, charges: null, notices: [], uplifts: [], supportBase: none }
+export function unpricedRow({ id, kind, inputs, place, problems, refusal, replaced, notOffered }: Plan): PricedComponent {
+  return { id, kind, inputs, place, problems, refusal, replaced, notOffered, ways: [], chosen: null, unitPrice: null, charges: null, notices: [], uplifts: [], supportBase: none }
 }
 
 /** @param counted whether it draws from the pools with the others; a muted row is priced as if it did. */
@@ -44,18 +44,28 @@ export function priceRow(plan: Plan, pools: Pools, counted: boolean, settings: S
   const { priced: of, kind, place } = plan
   if (!of || !kind || !place) return unpricedRow(plan)
   const { estimate, prices, currency } = settings
-  const discount = new Decimal(kind.outside ? 0 : estimate.discounts.find(d => d.provider === place.card.provider)?.percent ?? 0)
+  const discount = discountOf(kind, place.card.provider, settings)
   const convert = converter(estimate, prices.rates, currency)
   const own = ownCharges(of.uplifts, of.charges, settings, convert)
-  const chosen = of.ways[of.chosen]!
-  const ways = of.ways.map(way => ({ way, paid: paidOf(way, chosen, counted, of.horizon, pools) }))
+  const { chosen } = of
   const { card } = place
-  const finished = ways.map(({ way, paid }) => priceWay(way, withCharges(paid, discount, own, working => convert(working, card.currency))))
+  const finish = (way: PlannedWay, paid: Paid) => priceWay(way, withCharges(paid, discount, own, working => convert(working, card.currency)))
+  const paid = paidOf(chosen, chosen, counted, of.horizon, pools)
+  const taken = finish(chosen, paid)
+  // the ways that are not taken are priced when someone looks at them
+  let ways: WayPrice[] | null = null
+  const { id, inputs, problems, refusal, replaced, notOffered } = plan
   return {
-    ...unpricedRow(plan), charges: of.charges, uplifts: of.uplifts, notices: [...of.charges.notices ?? [], ...raisedNotices(chosen, pools)],
-    ways: finished, chosen: finished[of.chosen]!,
+    id, kind, inputs, place, problems, refusal, replaced, notOffered, charges: of.charges, uplifts: of.uplifts,
+    get notices() {
+      return [...of.charges.notices ?? [], ...raisedNotices(chosen, pools)]
+    },
+    get ways() {
+      return ways ??= of.ways().map(way => way === chosen ? taken : finish(way, paidOf(way, chosen, counted, of.horizon, pools)))
+    },
+    chosen: taken,
     unitPrice: of.charges.unitPrice && { ...of.charges.unitPrice, currency: card.currency },
-    supportBase: supportBaseOf(chosen, ways[of.chosen]!.paid, discount),
+    supportBase: supportBaseOf(chosen, paid, discount),
   }
 }
 
@@ -97,14 +107,29 @@ function ownCharges(uplifts: readonly StoredUplift[], charges: Charges, settings
 }
 
 /** A list price less the negotiated discount: the first step after the list price, before anything is added to it. */
-function discounted(working: Working, percent: Decimal): Working {
-  if (percent.eq(0) || evaluate(working).eq(0)) return working
-  return multiply(`${working.label}, less the negotiated discount`, [working, subtract('share that is paid', [input('all', 1), multiply('negotiated discount', [input('percent', percent, '%'), input('of a hundred', '0.01')])])])
+function discounted(working: Working, discount: Discount): Working {
+  if (!discount || evaluate(working).eq(0)) return working
+  return multiply(`${working.label}, less the negotiated discount`, [working, discount])
+}
+
+/** The share of a list price that is paid; null for all of it. */
+type Discount = Working | null
+
+const shares = new WeakMap<Settings, Map<string, Discount>>()
+function discountOf({ outside }: ComponentKind, provider: string, settings: Settings): Discount {
+  if (outside) return null
+  const known = shares.get(settings) ?? shares.set(settings, new Map()).get(settings)!
+  const before = known.get(provider)
+  if (before !== undefined) return before
+  const percent = new Decimal(settings.estimate.discounts.find(d => d.provider === provider)?.percent ?? 0)
+  const made = percent.eq(0) ? null : subtract('share that is paid', [input('all', 1), multiply('negotiated discount', [input('percent', percent, '%'), input('of a hundred', '0.01')])])
+  known.set(provider, made)
+  return made
 }
 
 /** Discount, own charges and conversion on what is paid. */
-function withCharges(paid: Paid, discount: Decimal, own: Own, convert: (working: Working) => Working): Paid {
-  if (discount.eq(0) && !own.monthly.length && !own.percents.length && convert(none) === none) return paid
+function withCharges(paid: Paid, discount: Discount, own: Own, convert: (working: Working) => Working): Paid {
+  if (!discount && !own.monthly.length && !own.percents.length && convert(none) === none) return paid
   const money = (working: Working, flat: readonly Working[]): Working => {
     if (working === nothing) return working
     const base = convert(discounted(working, discount))
@@ -115,7 +140,7 @@ function withCharges(paid: Paid, discount: Decimal, own: Own, convert: (working:
 }
 
 /** What of the row's month a support plan is a share of: its effective month of its own term, after the discount. */
-function supportBaseOf(way: PlannedWay, paid: Paid, discount: Decimal): Working {
+function supportBaseOf(way: PlannedWay, paid: Paid, discount: Discount): Working {
   const month = paid.upfront === nothing ? paid.monthly : add('month with the upfront spread', [paid.monthly, divide('upfront a month', [paid.upfront, input('months of its term', 12 * (way.years ?? 1))])])
   return discounted(month, discount)
 }

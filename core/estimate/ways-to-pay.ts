@@ -51,11 +51,14 @@ export function wayName({ years, paid }: Pick<CommitmentPrice, 'years' | 'paid'>
 
 const sumOf = (label: string, parts: Working[]): Working => parts.length === 1 ? parts[0]! : add(label, parts)
 
+/** A way to pay by name, made when it is looked at. */
+export type OfferedWay = Pick<Way, 'way' | 'commits' | 'years'> & { make: () => Way }
+
 /** Every way to pay for a component: as it runs, and by each commitment that its lines have, for each number that one could commit to. */
-export function waysOf(charges: Charges, monthHours: number): Way[] {
+export function waysOf(charges: Charges, monthHours: number): OfferedWay[] {
   const { recurring, running = [], commitChoices = [] } = charges
-  const asItRuns: Way = { way: 'on-demand', commits: null, years: null, recurring: [...running, ...recurring], fixed: [], upfront: charges.once?.length ? sumOf('paid once', charges.once) : nothing, breakEven: null }
-  return [asItRuns, ...commitChoices.flatMap(choice => termsOf(choice, running).map(term => committed(term, choice, running, recurring, monthHours)))]
+  const asItRuns = (): Way => ({ way: 'on-demand', commits: null, years: null, recurring: [...running, ...recurring], fixed: [], upfront: charges.once?.length ? sumOf('paid once', charges.once) : nothing, breakEven: null })
+  return [{ way: 'on-demand', commits: null, years: null, make: asItRuns }, ...commitChoices.flatMap(choice => termsOf(choice, running).map((term): OfferedWay => ({ way: wayName(term), commits: choice.value, years: term.years, make: () => committed(term, choice, running, recurring, monthHours) })))]
 }
 
 type Term = Pick<CommitmentPrice, 'years' | 'paid'>

@@ -138,7 +138,8 @@ export const rateCardSchema = z.preprocess(earlierCard, rateCardShape.superRefin
 }))
 export type RateCard = z.infer<typeof rateCardShape>
 
-const placeOf = (meter: string, region: string, variant: string | null) => JSON.stringify([meter, region, variant])
+/** A line's place in the card: a meter has no blank, and a variant that is not named is another than one that is called nothing. */
+const placeOf = (meter: string, region: string, variant: string | null) => variant === null ? `${meter} ${region}` : `${meter} ${region}\n${variant}`
 
 type Index = { byPlace: Map<string, PriceLine>, variants: Map<string, string[]>, byMeter: Map<string, PriceLine[]>, bySku: Map<string, PriceLine>, sizes: Map<string, ServerSize> }
 const indexes = new WeakMap<RateCard, Index>()

@@ -29,9 +29,18 @@ export type WorkingInput = {
 /** A quantity at the tiers of a price. Parts: the quantity, and the units of it that are free. */
 export type WorkingTiered = { op: 'tiered', label: string, unit: string, source: string, tiering: 'graduated' | 'whole', tiers: WorkingTier[], parts: [Working, Working], own?: true }
 
+// A tree never changes once it is made, so a figure is computed once however many amounts share it. The value is kept on the tree itself,
+// where it is neither copied, written nor compared with it; a WeakMap beside it holds thousands of trees that nobody uses any more.
+const KNOWN = Symbol('value')
+const knownOf = (working: Working): Decimal | undefined => (working as { [KNOWN]?: Decimal })[KNOWN]
+const keepKnown = (working: Working, value: Decimal) => Object.defineProperty(working, KNOWN, { value })
+
 /** A named number that comes from outside: what someone typed, or a line of a rate card. */
 export function input(label: string, value: Decimal | number | string, unit?: string, source?: string): WorkingInput {
-  return { op: 'input', label, value: decimalText(new Decimal(value)), ...(unit && { unit }), ...(source && { source }) }
+  const number = value instanceof Decimal ? value : new Decimal(value)
+  const made: WorkingInput = { op: 'input', label, value: decimalText(number), ...(unit && { unit }), ...(source && { source }) }
+  keepKnown(made, number)
+  return made
 }
 
 type Operation = Exclude<Working['op'], 'input' | 'tiered'>
@@ -82,18 +91,15 @@ export function stretchesOf({ tiers, tiering, unit }: WorkingTiered, quantity: D
   return stretches
 }
 
-// A tree never changes once it is made, so a figure is computed once however many amounts share it.
-const known = new WeakMap<Working, Decimal>()
-
 /**
  * Computes the tree, exactly.
  * @throws RangeError for a quotient by zero or an unreadable input: the builder must not make such a tree.
  */
 export function evaluate(working: Working): Decimal {
-  const before = known.get(working)
+  const before = knownOf(working)
   if (before) return before
   const value = compute(working)
-  known.set(working, value)
+  keepKnown(working, value)
   return value
 }
 

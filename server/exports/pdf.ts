@@ -10,6 +10,7 @@ import { figureNames, figureWords } from '../../core/estimate/price-estimate'
 import { roundToMinor } from '../../core/money/rounding'
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { evaluate, stretchesOf, type Working } from '../../core/working/working'
+import { sfntOf } from './sfnt'
 import { lacksText, type Writer } from './writer'
 
 const fonts = { 'sans': sans, 'sans-bold': sansBold, 'more': sansMore, 'more-bold': sansMoreBold, 'serif': serif }
@@ -24,7 +25,7 @@ const hues = ['#17695b', '#97650f', '#4a2a7f', '#a3402f', '#2b6ca3', '#7a8b3c', 
 let ready = false
 function setUp() {
   if (ready) return
-  for (const [name, bytes] of Object.entries(fonts)) pdfmake.virtualfs.writeFileSync(name, Buffer.from(bytes))
+  for (const [name, bytes] of Object.entries(fonts)) pdfmake.virtualfs.writeFileSync(name, sfntOf(bytes))
   pdfmake.setFonts({
     Sans: { normal: 'sans', bold: 'sans-bold', italics: 'sans', bolditalics: 'sans-bold' },
     More: { normal: 'more', bold: 'more-bold', italics: 'more', bolditalics: 'more-bold' },
@@ -42,6 +43,10 @@ function runs(given: string): Content[] {
   return (text.match(/[\u0100-\u02AF\u1E00-\u1EFF]+|[^\u0100-\u02AF\u1E00-\u1EFF]+/gu) ?? ['']).map(part => /^[\u0100-\u02AF\u1E00-\u1EFF]/u.test(part) ? { text: part, font: 'More' } : part)
 }
 const say = (text: string, more: object = {}): Content => ({ text: runs(text), ...more })
+
+/** A short item stays on one line. It is also laid out at once and not word by word, which a table of hundreds of rows is quicker for. */
+const together = (item: string) => item.length <= 32 ? item.replaceAll(' ', '\u00A0') : item
+const items = (list: readonly string[]) => list.filter(Boolean).flatMap(item => item.split(' · ')).map(together).join(' · ')
 
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
 const dayWords = (day: string) => dayFormat.format(new Date(day))
@@ -147,8 +152,8 @@ function lines(document: EstimateDocument): Content[] {
   for (const part of document.parts) {
     body.push([{ ...say(part.name || 'rows', { bold: true, fillColor: '#f1ede2', colSpan: 2 }) as object }, '', ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(money(part.figures[name], currency), { bold: true, fillColor: '#f1ede2' }))])
     for (const row of part.rows) {
-      const more = [row.details, row.replaced, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note].filter(Boolean).join(' · ')
-      body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say([row.where, row.way].filter(Boolean).join(' · '), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
+      const more = items([row.details, row.replaced, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note])
+      body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say(items([row.where, row.way]), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
     }
   }
   return [heading('Lines'), { table: { widths: ['*', 105, 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body, dontBreakRows: true }, layout, fontSize: 8.5 }]
@@ -164,21 +169,37 @@ function assumptions(document: EstimateDocument): Content[] {
 
 const signs = { sum: ' + ', product: ' × ', difference: ' − ', quotient: ' ÷ ', smaller: ', the smaller of ', larger: ', the larger of ', ceiling: ' up to a whole ' } as const
 
-/** A tree as lines of words and figures, deeper ones further in. */
+/** A tree as lines of words and figures, deeper ones further in. One text a line: a large estimate has thousands of them. */
 function workingLines(working: Working, depth: number): Content[] {
   if (working.op === 'input' || depth > 9) return []
-  const value = (part: Working) => shortNumber(evaluate(part))
-  const text = working.op === 'tiered'
-    ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal]).map(s => `${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))} (${s.label})`).join(' + ') || `0 ${working.unit}`
-    : working.parts.length > 12 ? `${working.parts.length} parts` : working.parts.map(part => `${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`).join(signs[working.op])
-  return [
-    { columns: [say(`${working.label}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''}`), { text: value(working), alignment: 'right', width: 80 }], margin: [depth * 9, 0.5, 0, 0.5], fontSize: 7.5, color: depth ? dim : ink, bold: depth === 0 },
-    // of many alike, such as the months of a horizon, the first and the last are told in full
-    ...working.parts.flatMap((part, i, all) => all.length > 12 && i > 0 && i < all.length - 1 ? workingLines(part, depth + 1).slice(0, 1) : workingLines(part, depth + 1)),
-  ]
+  const { parts } = working
+  // of many alike, such as the months of a horizon, the first and the last are told in full
+  const isBetween = (i: number) => parts.length > MOST_PARTS && i > 0 && i < parts.length - 1
+  return [workingLine(working, depth), ...parts.flatMap((part, i) => !isBetween(i) ? workingLines(part, depth + 1) : part.op === 'input' ? [] : [workingLine(part, depth + 1)])]
 }
 
+const MOST_PARTS = 12
+
+function workingLine(working: Exclude<Working, { op: 'input' }>, depth: number): Content {
+  const value = (part: Working) => shortNumber(evaluate(part))
+  const text = working.op === 'tiered'
+    ? stretchesOf(working, ...working.parts.map(evaluate) as [Decimal, Decimal]).map(s => `${together(`${shortNumber(s.units)} ${working.unit} × ${shortNumber(new Decimal(s.price))}`)} ${together(`(${s.label})`)}`).join(' + ') || `0 ${working.unit}`
+    : working.parts.length > MOST_PARTS ? `${working.parts.length} parts` : working.parts.map(part => together(`${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`)).join(signs[working.op])
+  return say(`${together(working.label)}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''} = ${value(working)}`, { margin: [depth * 9, 0.5, 0, 0.5], fontSize: 7.5, color: depth ? dim : ink, bold: depth === 0 })
+}
+
+/** An estimate of more rows than this tells how those that cost most were made: nobody reads two hundred pages, and the workbook has all. */
+const ALL_WORKINGS = 50
+const MOST_WORKINGS = 25
+
 function workings(document: EstimateDocument): Content[] {
-  if (!document.workings.length) return []
-  return [{ text: 'Workings', font: 'Serif', fontSize: 16, pageBreak: 'before', margin: [0, 0, 0, 4] }, say(`How the effective monthly amount of each row was made, in ${document.currency}.`, { color: dim, margin: [0, 0, 0, 6] }), ...document.workings.flatMap(({ label, working }): Content[] => [say(label, { bold: true, margin: [0, 8, 0, 2] }), ...workingLines(working, 0)])]
+  const { workings: all, currency } = document
+  if (!all.length) return []
+  const most = new Set(all.length <= ALL_WORKINGS ? all : [...all].sort((a, b) => evaluate(b.working).cmp(evaluate(a.working))).slice(0, MOST_WORKINGS))
+  const which = most.size === all.length ? 'each row' : `the ${most.size} rows that cost most of ${all.length}`
+  return [
+    { text: 'Workings', font: 'Serif', fontSize: 16, pageBreak: 'before', margin: [0, 0, 0, 4] },
+    say(`How the effective monthly amount of ${which} was made, in ${currency}.${most.size === all.length ? '' : ' The workbook has those of every row.'}`, { color: dim, margin: [0, 0, 0, 6] }),
+    ...all.filter(one => most.has(one)).flatMap(({ label, working }): Content[] => [say(label, { bold: true, margin: [0, 8, 0, 2] }), ...workingLines(working, 0)]),
+  ]
 }

@@ -4,13 +4,10 @@ import { makeDocument } from '../../core/estimate/document'
 import { writers } from '../exports'
 import type { ExportTask } from '../exports/writer'
 
-const task = workerData as ExportTask
+async function write(task: ExportTask): Promise<Uint8Array> {
+  const writer = await writers[task.format]()
+  return writer.write(makeDocument(task.estimate, task.prices, task.audience, task.facts), task)
+}
+
 const port = parentPort!
-try {
-  const document = makeDocument(task.estimate, task.prices, task.audience, task.facts)
-  const writer = writers.find(w => w.format === task.format)!
-  Promise.resolve(writer.write(document, task)).then(bytes => port.postMessage({ bytes }), (error: Error) => port.postMessage({ error: error.stack ?? error.message }))
-}
-catch (error) {
-  port.postMessage({ error: (error as Error).stack ?? String(error) })
-}
+write(workerData as ExportTask).then(bytes => port.postMessage({ bytes }), (error: Error) => port.postMessage({ error: error.stack ?? error.message }))

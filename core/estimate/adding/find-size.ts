@@ -1,6 +1,5 @@
-import { Decimal } from '../../money/decimal'
+import { Decimal, parseDecimal } from '../../money/decimal'
 import { findPrice, findSize, type RateCard } from '../../ratecard/rate-card'
-import { parseDecimal } from '../../money/decimal'
 
 /** A machine by what it is: vCPU, memory in GB, or both. */
 export type SizeWanted = { vcpu: Decimal | null, memoryGb: Decimal | null }

@@ -145,7 +145,7 @@ export function makeBuilder(id: string, kind: ComponentKind, inputs: Inputs, pla
     throw new NotPriced({ field, reason, ...(instead && { instead }) })
   }
   return {
-    ...place, ...settings, typed, refuse, rest,
+    card: place.card, region: place.region, monthHours: settings.monthHours, typed, refuse, rest,
     number: (name) => {
       const field = fieldOf(name)
       return { ...input(field.label, typed(name).likely, field.unit), ref: `${id}.${name}` }
