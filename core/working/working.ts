@@ -31,9 +31,10 @@ export type WorkingTiered = { op: 'tiered', label: string, unit: string, source:
 
 // A tree never changes once it is made, so a figure is computed once however many amounts share it. The value is kept on the tree itself,
 // where it is neither copied, written nor compared with it; a WeakMap beside it holds thousands of trees that nobody uses any more.
+// It is kept inside a function: what watches objects for changes would wrap a number that stands there openly.
 const KNOWN = Symbol('value')
-const knownOf = (working: Working): Decimal | undefined => (working as { [KNOWN]?: Decimal })[KNOWN]
-const keepKnown = (working: Working, value: Decimal) => Object.defineProperty(working, KNOWN, { value })
+const knownOf = (working: Working): Decimal | undefined => (working as { [KNOWN]?: () => Decimal })[KNOWN]?.()
+const keepKnown = (working: Working, value: Decimal) => Object.defineProperty(working, KNOWN, { value: () => value, writable: true, configurable: true })
 
 /** A named number that comes from outside: what someone typed, or a line of a rate card. */
 export function input(label: string, value: Decimal | number | string, unit?: string, source?: string): WorkingInput {
