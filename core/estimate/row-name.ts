@@ -8,12 +8,13 @@ export const rowLabel = ({ name, kind }: Pick<Component, 'name' | 'kind'>): stri
 export const rowInPart = (component: Pick<Component, 'name' | 'kind' | 'part'>): string => `${rowLabel(component)}${component.part ? ` in ${component.part}` : ''}`
 
 /**
- * Names of all rows by id, no two alike: rows of one name in one part are told apart by their size, class or amount, and where that is the
- * same too by their number.
+ * Names of all rows by id, no two alike: rows of one name are told apart by the part they stand in, then by their size, class or amount,
+ * and where that is the same too by their number.
  */
 export function rowNames(components: readonly Component[]): Map<string, string> {
-  const names = new Map(components.map(c => [c.id, rowInPart(c)]))
-  tellApart(names, new Map(components.map(c => [c.id, distinction(c)])))
+  const names = new Map(components.map(c => [c.id, rowLabel(c)]))
+  if (new Set(components.map(c => c.part)).size > 1) tellApart(names, new Map(components.map(c => [c.id, c.part && ` in ${c.part}`])))
+  tellApart(names, new Map(components.map(c => [c.id, distinction(c) && `, ${distinction(c)}`])))
   const seen = new Map<string, number>()
   const alike = countOf(names.values())
   for (const { id } of components) {
@@ -34,7 +35,7 @@ function countOf(values: Iterable<string>): Map<string, number> {
 
 function tellApart(names: Map<string, string>, by: ReadonlyMap<string, string>): void {
   const alike = countOf(names.values())
-  for (const [id, name] of names) if (alike.get(name)! > 1 && by.get(id)) names.set(id, `${name}, ${by.get(id)!}`)
+  for (const [id, name] of names) if (alike.get(name)! > 1 && by.get(id)) names.set(id, `${name}${by.get(id)!}`)
 }
 
 const distinction = ({ kind, inputs }: Component): string => (findKind(kind)?.fields ?? []).filter(f => f.column === 'size' || f.column === 'amount').flatMap(f => inputs[f.name] || []).slice(0, 1).join('')

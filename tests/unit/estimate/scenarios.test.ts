@@ -115,11 +115,13 @@ it('sets every way to pay for the whole side by side, over the same years, with 
 
 it('names a scenario by what holds in the end, and rows so that no two read alike', () => {
   const two = { ...estimate, components: [...estimate.components, ...testRows([['server', { size: 'otter-4x16', count: '9' }]]).map(c => ({ ...c, id: 'c9' }))] }
-  expect([...rowNames(two.components).values()]).toEqual(['Servers in all, otter-4x16 (1)', 'Disks in all', 'Outgoing transfer in all', 'Managed database in all', 'Free-form line in all', 'Servers in all, otter-4x16 (2)'])
+  expect([...rowNames(two.components).values()]).toEqual(['Servers, otter-4x16 (1)', 'Disks', 'Outgoing transfer', 'Managed database', 'Free-form line', 'Servers, otter-4x16 (2)'])
+  // the part is told where it tells rows apart
+  expect([...rowNames(two.components.with(5, { ...two.components[5]!, part: 'standby' })).values()]).toEqual(['Servers in all', 'Disks', 'Outgoing transfer', 'Managed database', 'Free-form line', 'Servers in standby'])
   const first = layer(null, { whole: { pays: '1 year, paid monthly' }, rows: { c2: { sentGb: '3333' } }, conditions: [] })
   const then = layer(first, { whole: { pays: '3 years, paid monthly', where: 'far-cape' }, rows: { c1: { muted: 'yes' } }, conditions: [] })
   // the first way to pay holds no longer, so it is not in the name
-  expect(changeName(estimate, then)).toBe('everything 3 years, paid monthly; in far-cape; Disks in all: left out; 1 more')
+  expect(changeName(estimate, then)).toBe('everything 3 years, paid monthly; in far-cape; Disks: left out; 1 more')
   expect(changeName(estimate, { whole: {}, rows: {} })).toBe('as it stands')
-  expect(rowNames([{ ...estimate.components[0]!, name: 'constructor' }]).get('c0')).toBe('constructor in all')
+  expect(rowNames([{ ...estimate.components[0]!, name: 'constructor' }]).get('c0')).toBe('constructor')
 })
