@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { findKind } from './components'
 import { rowNow } from './earlier-format'
 import { componentSchema, type Component } from './estimate'
+import { inputText } from './input-text'
 import { keptText } from './typed-text'
 
 /** A reusable set of components with fields left open. */
@@ -38,6 +39,14 @@ export const patternShape = shape
 const kept = (kind: string, field: string, text: string) => {
   const found = findKind(kind)?.fields.find(f => f.name === field)
   return found ? keptText(found, text) : text.trim()
+}
+
+/** What an open field usually is, as it is shown and may be typed again. */
+export function usualShown({ components, open }: Pattern, index: number): string {
+  const { into, usual } = open[index]!
+  const kind = components.find(c => c.id === into[0]!.component)?.kind
+  const field = kind === undefined ? undefined : findKind(kind)?.fields.find(f => f.name === into[0]!.field)
+  return field ? inputText(field, usual) : usual
 }
 
 /** The rows of a pattern with its open fields filled. @param newId makes an id for a row. @param answers by the index of the open field. */

@@ -46,7 +46,7 @@ const say = (text: string, more: object = {}): Content => ({ text: runs(text), .
 
 /** A short item stays on one line. It is also laid out at once and not word by word, which a table of hundreds of rows is quicker for. */
 const together = (item: string) => item.length <= 32 ? item.replaceAll(' ', '\u00A0') : item
-const items = (list: readonly string[]) => list.filter(Boolean).flatMap(item => item.split(' · ')).map(together).join(' · ')
+const items = (list: readonly string[]) => list.filter(Boolean).flatMap(item => item.split(' · ')).map(together).join('\u00A0· ')
 
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
 const dayWords = (day: string) => dayFormat.format(new Date(day))

@@ -5,7 +5,7 @@ import { readLine } from '../../../core/estimate/adding/read-line'
 import { findKind } from '../../../core/estimate/components'
 import type { ComponentKind } from '../../../core/estimate/components/kind'
 import { newRow } from '../../../core/estimate/estimate'
-import type { Pattern } from '../../../core/estimate/pattern'
+import { usualShown, type Pattern } from '../../../core/estimate/pattern'
 import { findPlace, placeText } from '../../../core/estimate/place'
 import { figureText, priceAlone } from '../../../core/estimate/price-estimate'
 import { unitWords } from '../../../core/ratecard/meters'
@@ -114,7 +114,7 @@ function onPaste(event: ClipboardEvent) {
     <form v-if="chosen" class="sheetlike patternform" :style="above" @submit.prevent="fill" @keydown.esc.stop="chosen = null" @focusout.stop>
       <h3 class="heading">{{ chosen.name }}</h3>
       <p class="minor">{{ chosen.description }}</p>
-      <label v-for="(field, i) in chosen.open" :key="i"><span>{{ field.label }}</span><input class="field" :value="answers[i] ?? field.usual" :title="field.help" @input="answers[i] = ($event.target as HTMLInputElement).value"></label>
+      <label v-for="(field, i) in chosen.open" :key="i"><span>{{ field.label }}</span><input class="field" :value="answers[i] ?? usualShown(chosen, i)" :title="field.help" @input="answers[i] = ($event.target as HTMLInputElement).value"></label>
       <div class="buttons"><button class="button main">Add its {{ chosen.components.length }} rows</button><button type="button" class="button" @click="chosen = null">Not now</button></div>
     </form>
   </div>

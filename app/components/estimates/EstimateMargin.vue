@@ -21,7 +21,7 @@ const analysis = useAnalysis()
 </template>
 
 <style scoped>
-.margin { contain: layout paint; display: grid; gap: 14px; align-content: start; }
+.margin { contain: layout paint; display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; align-content: start; }
 .margin :deep(section) { border-bottom: 1px solid var(--line); padding-bottom: 10px; }
 .margin :deep(.line) { display: flex; gap: 10px; align-items: center; }
 .margin :deep(.line h2), .margin :deep(.line b) { flex: 1; }

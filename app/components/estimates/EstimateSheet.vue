@@ -52,6 +52,17 @@ const lacksText = (column: FigureColumn) => {
   return `${count(lack.rows)} ${lack.rows === 1 ? 'row' : 'rows'} not counted${amount && Number(amount) !== 0 ? `, ${money(roundText(amount), store.currency)} in A` : ''}`
 }
 
+// the column that is looked at comes into sight; only sideways, so that nothing jumps under the hand
+watch(() => store.scenarioId, async () => {
+  await nextTick()
+  const heading = grid.value?.querySelector('.scenario.on')?.closest('th')
+  const box = heading?.closest('.sheet')
+  if (!heading || !box) return
+  const [own, around] = [heading.getBoundingClientRect(), box.getBoundingClientRect()]
+  if (own.right > around.right) box.scrollLeft += own.right - around.right
+  else if (own.left < around.left) box.scrollLeft += own.left - around.left
+})
+
 const renaming = (event: Event, from: string) => store.renamePart(from, (event.target as HTMLInputElement).value)
 async function added(id: string) {
   await focusCell({ component: id, column: 1 })

@@ -38,7 +38,7 @@ const where: Field = { type: 'choice', name: 'where', label: 'where', help: 'Ano
 const fields = computed((): Field[] => [...(kind.value?.fields ?? []).filter(field => !row.value.place || applies(field, row.value.inputs, row.value.place)), ...kind.value && hasPlace(kind.value) ? [where] : []])
 const payback = (index: number) => {
   const months = paybackMonths(row.value.ways[index]!, row.value.ways[0]!)
-  return months ? `${decimals(months.round(1).toFixed(), 1)} months` : '–'
+  return months ? decimals(months.round(1).toFixed(), 1) : '–'
 }
 const each = computed(() => row.value.charges?.each && row.value.chosen ? { label: row.value.charges.each.label, count: evaluate(row.value.charges.each.count), cost: evaluate(figureOf(row.value.chosen, 'effectiveMonthly', store.priced!.termYears)) } : null)
 /** What is known of the card's line: what it is charged for, what the provider promises and what it leaves out. */
@@ -76,13 +76,16 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
         <template v-if="row.ways.length > 1">
           <h3 class="minor">Every way to pay</h3>
           <table class="ledger">
-            <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">its term</th><th class="n">breaks even at</th><th class="n">paid back after</th></tr></thead>
+            <thead><tr><th /><th class="n">upfront</th><th class="n">monthly</th><th class="n">effective monthly</th><th class="n">first 12 months</th><th class="n">its term</th><th class="n">breaks even at</th><th class="n">paid back, months</th></tr></thead>
             <tbody>
-              <tr v-for="(way, index) in row.ways" :key="wayKey(way)" class="acts" :class="{ chosen: way === row.chosen }">
-                <td><button class="link way" :aria-pressed="way === row.chosen" @click="takeWay(way)">{{ way.way }}</button><span v-if="severalCounts && way.commits" class="minor">, {{ way.commits }}</span><span v-if="way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
+              <template v-for="(way, index) in row.ways" :key="wayKey(way)">
+              <tr v-if="severalCounts && way.commits && way.commits !== row.ways[index - 1]?.commits"><th colspan="8" scope="rowgroup" class="committed">committed to {{ way.commits }}</th></tr>
+              <tr class="acts" :class="{ chosen: way === row.chosen }">
+                <td><button class="link way" :aria-pressed="way === row.chosen" @click="takeWay(way)">{{ way.way }}</button><span v-if="severalCounts && way.commits" class="sr-only">, {{ way.commits }}</span><span v-if="way === cheapest" class="minor cheapest" title="cheapest a month">◂ cheapest</span></td>
                 <td v-for="name in figures" :key="name" class="n"><ExplainedFigure :text="way[name] ? evaluate(way[name]).toFixed() : null" :asked="{ of: 'row', component: component.id, way: wayKey(way), figure: name }" :scenario="store.scenarioId" /></td>
                 <td class="n">{{ index ? payback(index) : '–' }}</td>
               </tr>
+              </template>
             </tbody>
           </table>
           <p class="minor">A commitment is charged for all {{ monthHours }} hours of the month. Below its break-even hours on-demand costs less. Each way is told over its own term; the sheet spreads what is paid at once over {{ store.priced!.termYears }} {{ store.priced!.termYears === 1 ? 'year' : 'years' }}.</p>
@@ -112,6 +115,9 @@ select.field { width: 100%; min-width: 0; }
 .cheapest { margin-left: 6px; white-space: nowrap; }
 .facts { margin-top: 5px; }
 .own { color: var(--warn); }
+.beside { overflow-x: auto; }
 .beside th { white-space: normal; }
+.beside .ledger :is(th, td) { padding-inline: 4px; }
+.committed { padding-top: 8px; text-align: left; color: var(--ink-2); }
 @media (max-width: 800px) { .opened { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -71,7 +71,9 @@ const isFirst = (at: number) => !active.value && props.component === shownRows.v
 .cell.default.focusable:not(:first-child)::before { content: '•'; color: var(--warn); margin-right: 4px; }
 .cell.own { text-decoration: underline; text-decoration-style: double; text-decoration-color: var(--warn); text-underline-offset: 3px; }
 .twist { color: var(--ink-3); display: inline-block; width: 11px; }
-.cell:first-child { position: relative; padding-left: 14px !important; }
+:where(.row) { background: var(--paper); }
+/* the name stays in sight beside columns that are scrolled to */
+.cell:first-child { position: sticky; left: 0; z-index: 1; background: inherit; padding-left: 14px !important; }
 .grip { display: none; position: absolute; left: 3px; color: var(--ink-3); cursor: grab; font-size: 11px; }
 tr:hover .grip { display: inline; }
 .unit { color: var(--ink-2); }

@@ -15,13 +15,15 @@ function giveRate(currency: string) {
 <template>
   <tr :data-index="index">
     <td :colspan="span" class="said" :class="item.bad ? 'bad' : 'warn'" :role="item.bad ? 'alert' : undefined">
-      {{ item.text }}
-      <button v-if="item.instead" class="link" @click="store.set([item.component.id], item.instead.field, item.instead.value)">{{ item.instead.label }}</button>
-      <button v-if="item.rate" class="link" @click="giveRate(item.rate)">give the rate</button>
-      <template v-if="item.duplicateOf">
-        <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">make one of both</button>
-        <button class="link" @click="store.keepDuplicate(item.component.id)">keep both</button>
-      </template>
+      <span class="words">
+        {{ item.text }}
+        <button v-if="item.instead" class="link" @click="store.set([item.component.id], item.instead.field, item.instead.value)">{{ item.instead.label }}</button>
+        <button v-if="item.rate" class="link" @click="giveRate(item.rate)">give the rate</button>
+        <template v-if="item.duplicateOf">
+          <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">make one of both</button>
+          <button class="link" @click="store.keepDuplicate(item.component.id)">keep both</button>
+        </template>
+      </span>
     </td>
   </tr>
 </template>
@@ -29,4 +31,6 @@ function giveRate(currency: string) {
 <style scoped>
 .said { padding-left: 22px !important; font-size: 12.5px; }
 .link { margin-left: 10px; }
+/* stays in sight beside columns that are scrolled to */
+.words { position: sticky; left: 22px; }
 </style>

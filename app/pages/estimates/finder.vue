@@ -140,7 +140,7 @@ const into = ref('')
     </div>
     <div class="under">
       <span>data may lie in:</span><label v-for="r in residencies" :key="r"><input type="checkbox" :checked="!needs.residencies.length || needs.residencies.includes(r)" @change="needs.residencies.length ? toggle(needs.residencies, r) : needs.residencies.push(...residencies.filter(v => v !== r))"> {{ r }}</label>
-      <label v-for="from in foreign" :key="from">1 {{ from }} is <input v-model="ownRates[from]" class="field s" :aria-label="`rate from ${from}`" inputmode="decimal" :placeholder="rateUsed(from)?.rate ?? 'no rate'"> {{ currency }}<span v-if="rateUsed(from) && !rateUsed(from)!.own" class="minor">of {{ dayText(rateUsed(from)!.day) }}, from <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink></span><span v-else-if="!rateUsed(from)" class="bad">no rate from {{ from }} to {{ currency }}: offers in {{ from }} are not ranked. <NuxtLink to="/sources/rates" class="link">Give one under Sources</NuxtLink></span></label>
+      <label v-for="from in foreign" :key="from">1 {{ from }} is <input v-model="ownRates[from]" class="field m" :aria-label="`rate from ${from}`" inputmode="decimal" :placeholder="rateUsed(from)?.rate ?? 'no rate'"> {{ currency }}<span v-if="rateUsed(from) && !rateUsed(from)!.own" class="minor">of {{ dayText(rateUsed(from)!.day) }}, from <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink></span><span v-else-if="!rateUsed(from)" class="bad">no rate from {{ from }} to {{ currency }}: offers in {{ from }} are not ranked. <NuxtLink to="/sources/rates" class="link">Give one under Sources</NuxtLink></span></label>
     </div>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="wrong" class="bad" role="alert">{{ wrong }}</p>

@@ -206,6 +206,8 @@ td:not(:nth-child(-n+3)):not(:nth-child(8)) { white-space: nowrap; }
 .sift { margin-bottom: 6px; }
 .sift label { display: inline-flex; gap: 6px; align-items: center; }
 .folder { width: 92px; }
+.folder:not(:hover, :focus) { border-color: transparent; background: none; }
+.sift input[type='search'] { width: 290px; }
 .away td { color: var(--ink-3); }
 .why { white-space: normal; display: inline-block; max-width: 220px; text-align: left; line-height: 1.25; font-size: 12px; }
 .lack { font-size: 11px; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { estimateSaved, kept, patternList } from '../../../shared/contracts/estimates'
-import { patternSchema, fillPattern, type Pattern } from '../../../core/estimate/pattern'
+import { patternSchema, fillPattern, usualShown, type Pattern } from '../../../core/estimate/pattern'
 import { newEstimate } from '../../../core/estimate/estimate'
 import { findKind } from '../../../core/estimate/components'
 import { rowLabel } from '../../../core/estimate/row-name'
@@ -111,7 +111,7 @@ const own = (id: string) => prices.value ? upliftsFor(prices.value.uplifts, { ki
               </div>
               <div class="use">
                 <h2 class="heading">Use it</h2>
-                <label v-for="(field, i) in open.open" :key="i">{{ field.label }} <input class="field" :value="answers[i] ?? field.usual" :title="field.help" @input="answers[i] = ($event.target as HTMLInputElement).value"></label>
+                <label v-for="(field, i) in open.open" :key="i">{{ field.label }} <input class="field" :value="answers[i] ?? usualShown(open, i)" :title="field.help" @input="answers[i] = ($event.target as HTMLInputElement).value"></label>
                 <p v-if="!open.open.length" class="minor">No field is left open.</p>
                 <button type="button" class="button" @click="use">Begin an estimate with it</button>
                 <p class="minor">In an estimate that is there, type its name where components are added.</p>
