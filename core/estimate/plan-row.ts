@@ -21,18 +21,23 @@ export type Settings = { key: string, monthHours: number, prices: Prices, estima
 /** A way to pay and what a row draws of lines under it. */
 export type PlannedWay = Way & { drawn: readonly Drawn[], amounts: readonly Working[] }
 
-/** A row before its lines are priced: what it is where it stands, and what it draws; or why it cannot be priced. */
-export type Plan = {
+/** A row as it stands somewhere, or why it cannot. */
+export type StandingRow = {
   id: string
   kind: ComponentKind | null
   inputs: Inputs
   place: Place | null
+  /** What does not fit, by field; such a row counts as nothing and says so. */
   problems: Record<string, string>
   refusal: Refusal | null
   /** What had to be replaced for it to stand where a scenario has it. */
   replaced: Replaced[]
   /** Why it is not offered there. */
   notOffered: string | null
+}
+
+/** A row before its lines are priced: what it is where it stands, and what it draws. */
+export type Plan = StandingRow & {
   priced: { charges: Charges, uplifts: StoredUplift[], chosen: PlannedWay, /** every way, the chosen one among them; made when someone looks */ ways: () => PlannedWay[], /** months of its own that differ; zero for none */ horizon: number, /** shared lines that any of its ways draws on */ keys: string[] } | null
 }
 

@@ -2,24 +2,14 @@ import { Decimal, type DecimalText } from '../money/decimal'
 import { isPooled, priceQuantity } from '../ratecard/price-quantity'
 import { upliftWorkings, type StoredUplift } from '../uplift/uplift-set'
 import { add, divide, evaluate, input, multiply, subtract, type Working } from '../working/working'
-import { none, type Charges, type ComponentKind, type Inputs, type Place, type Refusal } from './components/kind'
+import { none, type Charges, type ComponentKind } from './components/kind'
 import { inMonth, lineKey, monthsOf, type Drawn, type LinePool } from './line-pools'
-import type { Plan, PlannedWay, Settings } from './plan-row'
+import type { Plan, PlannedWay, Settings, StandingRow } from './plan-row'
 import { converter } from './rates'
-import type { Replaced } from './scenarios/equivalent'
 import { nothing, priceWay, type Paid, type WayPrice } from './ways-to-pay'
 
 /** One row as it is priced in one scenario. All Workings are in the estimate's currency. */
-export type PricedComponent = {
-  id: string
-  kind: ComponentKind | null
-  inputs: Inputs
-  place: Place | null
-  /** What does not fit, by field; such a row counts as nothing and says so. */
-  problems: Record<string, string>
-  refusal: Refusal | null
-  replaced: Replaced[]
-  notOffered: string | null
+export type PricedComponent = StandingRow & {
   ways: WayPrice[]
   chosen: WayPrice | null
   unitPrice: { value: DecimalText, per: string, currency: string } | null

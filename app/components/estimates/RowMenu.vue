@@ -83,7 +83,7 @@ const choices = computed(() => [
       <button role="menuitem" class="option" @click="startNote">{{ row.note ? 'Change its note' : 'Write a note' }}</button>
     </template>
     <form v-else-if="naming" class="noting" @submit.prevent="act(() => store.setName(component, name))"><input v-model="name" class="field" maxlength="80" aria-label="name of the row" placeholder="what you call it"><button class="button main">Name it</button></form>
-    <form v-else-if="parting" class="noting" @submit.prevent="putUnder"><input v-model="part" class="field" list="parts" maxlength="120" aria-label="part of the workload"><datalist id="parts"><option v-for="name in store.parts" :key="name" :value="name" /></datalist><button class="button main">Put it there</button></form>
+    <form v-else-if="parting" class="noting" @submit.prevent="putUnder"><input v-model="part" class="field" list="parts" maxlength="120" aria-label="part of the workload"><datalist id="parts"><option v-for="known in store.parts" :key="known" :value="known" /></datalist><button class="button main">Put it there</button></form>
     <form v-else class="noting" @submit.prevent="act(() => store.setNote(component, note.trim()))"><textarea v-model="note" class="field" rows="4" maxlength="2000" aria-label="note" @keydown.ctrl.enter="act(() => store.setNote(component, note.trim()))" /><button class="button main">Keep the note</button></form>
   </div>
 </template>

@@ -6,7 +6,7 @@ import type { ComponentKind } from './kind'
 export const appHosting: ComponentKind = {
   kind: 'app-hosting',
   label: 'Application hosting',
-  words: ['application hosting', 'app', 'web app', 'platform', 'container', 'web site', 'website', 'paas', 'app service'],
+  words: ['application hosting', 'app', 'web app', 'platform', 'container', 'web site', 'website', 'paas'],
   needs: ['app-hour'],
   fields: [
     variantChoice('tier', 'tier', 'app-hour', { column: 'size', help: 'Memory and capacity of an instance.' }),

@@ -6,7 +6,7 @@ import type { ComponentKind } from './kind'
 export const gateway: ComponentKind = {
   kind: 'gateway',
   label: 'Gateways',
-  words: ['gateway', 'address translation', 'private network', 'nat', 'nat gateway'],
+  words: ['gateway', 'address translation', 'private network', 'nat'],
   needs: ['gateway-hour'],
   fields: [
     number('passedGb', 'passes', { unit: 'GB', column: 'amount', max: 100_000_000, usual: '100', help: 'In both directions, in a month.' }),
