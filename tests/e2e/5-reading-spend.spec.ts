@@ -91,6 +91,17 @@ test('the one expensive Tuesday is traced from the total to the resource and its
   await page.keyboard.type('A **rehearsal**: agreed with Jon.')
   await press(page, page.getByRole('button', { name: 'Keep it' }))
   await expect(page.locator('.marked strong')).toHaveText('rehearsal')
+  // what it used in the last whole month, as an estimate: at list it is what the bill has as list cost
+  const id = new URL(page.url()).searchParams.get('id')!
+  await press(page, page.getByRole('link', { name: 'Estimate from this' }))
+  await press(page, page.getByRole('button', { name: 'Begin with its quantities' }))
+  await expect(page.getByRole('grid')).toBeVisible()
+  await expect(page.locator('tr:has(> [data-cell])')).toHaveCount(3)
+  const estimated = figure(await page.getByTestId('estimate-total').locator('td').nth(2).textContent())
+  page.once('dialog', dialog => dialog.accept())
+  await page.goto(`/spend?from=2026-10-01&to=2026-11-01&cost=list&keep=${encodeURIComponent(`ResourceId=${id}`)}`)
+  await still(page)
+  expect(figure(await page.getByTestId('total').textContent())).toBeCloseTo(estimated, 1)
 })
 
 test('the gateway left behind is found by what is charged for merely existing', async ({ page }) => {
