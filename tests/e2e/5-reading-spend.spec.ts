@@ -96,6 +96,7 @@ test('the one expensive Tuesday is traced from the total to the resource and its
   await press(page, page.getByRole('link', { name: 'Estimate from this' }))
   await press(page, page.getByRole('button', { name: 'Begin with its quantities' }))
   await expect(page.getByRole('grid')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`${expensiveTuesday.resource}, October 2026`)
   await expect(page.locator('tr:has(> [data-cell])')).toHaveCount(3)
   const estimated = figure(await page.getByTestId('estimate-total').locator('td').nth(2).textContent())
   page.once('dialog', dialog => dialog.accept())

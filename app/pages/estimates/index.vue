@@ -116,13 +116,16 @@ async function bringIn(files: FileList | null) {
 // from what runs: Spend hands over a month and what it is narrowed to
 const usedMonth = ref('')
 const narrowing = ref<{ keep: Record<string, (string | null)[]>, leaveOut: Record<string, (string | null)[]> }>({ keep: {}, leaveOut: {} })
-const narrowingText = computed(() => Object.entries(narrowing.value.keep).map(([dimension, values]) => `${dimensionLabel(dimension)} ${values.map(v => valueLabel(dimension, v)).join(' or ')}`).join(', '))
+/** What people call what is narrowed to, where the page that one came from knows it. */
+const narrowedName = ref('')
+const narrowingText = computed(() => narrowedName.value || Object.entries(narrowing.value.keep).map(([dimension, values]) => `${dimensionLabel(dimension)} ${values.map(v => valueLabel(dimension, v)).join(' or ')}`).join(', '))
 const fromUse = ref(false)
 onMounted(() => {
-  const { month, keep: kept, leaveOut } = route.query
+  const { month, keep: kept, leaveOut, called } = route.query
   if (typeof month !== 'string') return
   fromUse.value = true
   usedMonth.value = month
+  if (typeof called === 'string') narrowedName.value = called
   try {
     narrowing.value = { keep: JSON.parse(typeof kept === 'string' ? kept : '{}'), leaveOut: JSON.parse(typeof leaveOut === 'string' ? leaveOut : '{}') }
   }
