@@ -115,8 +115,12 @@ function ownDocument(estimate: Estimate, prices: Prices, columns: PricedEstimate
       figures: priced.chosen && texts(name => figureOf(priced.chosen!, name, chosen.termYears)), note: component.note, muted: chosen.muted.has(component.id), problem: Object.values(priced.problems)[0] ?? null, replaced: replacedText(priced.replaced),
     }
   }
-  const assumptions = findAssumptions(estimate, prices, memo)
-  const sim = uncertainInputs(chosen).length ? simulate(chosen, estimate.seed) : null
+  // what takes longest is found when it is asked for: not every kind of file holds it
+  const assumptions = once(() => findAssumptions(estimate, prices, memo))
+  const ranges = once((): DocumentRanges | null => {
+    const sim = uncertainInputs(chosen).length ? simulate(chosen, estimate.seed) : null
+    return sim && { draws: sim.draws, ...sim.quantiles.effectiveMonthly, histogram: sim.histogram, drivers: sim.tornado.map(({ label, low, high }) => ({ label, low, high })) }
+  })
   const named = (id: string | null) => estimate.scenarios.find(s => s.id === id)?.name ?? AS_IT_STANDS
   return {
     audience: 'own', title: estimate.name, note: estimate.note, version: facts.version, preparedOn: facts.preparedOn, preparedBy: facts.preparedBy, currency: chosen.currency,
@@ -127,11 +131,23 @@ function ownDocument(estimate: Estimate, prices: Prices, columns: PricedEstimate
       const [a, b] = alike(estimate, prices, base, column, memo)
       return { name: named(column.scenario), figures: texts(name => column.total[name]), difference: column === base ? null : texts(name => ({ op: 'difference', label: 'to the first', parts: [b.total[name], a.total[name]] })), lacks: lacksOf(column, base) }
     }),
-    assumptions: assumptions.list.map(({ label, value, effect, component, field }) => ({ label, value: shown(chosen.byId.get(component), field, value), effect })), moreAssumptions: assumptions.more,
+    get assumptions() {
+      return assumptions().list.map(({ label, value, effect, component, field }) => ({ label, value: shown(chosen.byId.get(component), field, value), effect }))
+    },
+    get moreAssumptions() {
+      return assumptions().more
+    },
     dismissed: estimate.dismissed.filter(d => !d.blindSpot.startsWith('duplicate ')).map(d => ({ title: blindSpotTitle(d.blindSpot), reason: d.reason })),
-    ranges: sim && { draws: sim.draws, ...sim.quantiles.effectiveMonthly, histogram: sim.histogram, drivers: sim.tornado.map(({ label, low, high }) => ({ label, low, high })) },
+    get ranges() {
+      return ranges()
+    },
     workings: chosen.rows.filter(r => chosen.counted.has(r.id)).map(r => ({ label: names.get(r.id)!, working: figureOf(r.chosen!, 'effectiveMonthly', chosen.termYears) })),
   }
+}
+
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null
+  return () => (made ??= { value: make() }).value
 }
 
 const shown = (row: PricedComponent | undefined, name: string, value: string): string => {

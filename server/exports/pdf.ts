@@ -147,16 +147,17 @@ function ranges(document: EstimateDocument): Content[] {
 }
 
 function lines(document: EstimateDocument): Content[] {
-  const { currency } = document
-  const body: TableCell[][] = [[say('component', { color: dim }) as TableCell, say('where, pays how', { color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(figureWords[name], { color: dim }))]]
+  const { currency, place } = document
+  const isElsewhere = document.parts.some(part => part.rows.some(row => row.where && row.where !== place))
+  const body: TableCell[][] = [[say('component', { color: dim }) as TableCell, say(isElsewhere ? 'where, pays how' : 'pays how', { color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(figureWords[name], { color: dim }))]]
   for (const part of document.parts) {
     body.push([{ ...say(part.name || 'rows', { bold: true, fillColor: '#f1ede2', colSpan: 2 }) as object }, '', ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(money(part.figures[name], currency), { bold: true, fillColor: '#f1ede2' }))])
     for (const row of part.rows) {
       const more = items([row.details, row.replaced, row.muted ? 'muted, not counted' : '', row.problem ? `not counted: ${row.problem}` : '', row.note])
-      body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say(items([row.where, row.way]), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
+      body.push([{ stack: [say(row.label), say(more, { color: dim, fontSize: 7.5 })] }, say(items([row.where === place ? '' : row.where, row.way]), { fontSize: 7.5, color: dim }) as TableCell, ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(row.figures && !row.muted ? money(row.figures[name], currency) : '–'))])
     }
   }
-  return [heading('Lines'), { table: { widths: ['*', 105, 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body, dontBreakRows: true }, layout, fontSize: 8.5 }]
+  return [heading('Lines'), ...isElsewhere ? [say(`Rows that name no place stand in ${place}.`, { color: dim, fontSize: 8, margin: [0, 0, 0, 4] })] : [], { table: { widths: ['*', 105, 'auto', 'auto', 'auto', 'auto'], headerRows: 1, body, dontBreakRows: true }, layout, fontSize: 8.5 }]
 }
 
 function assumptions(document: EstimateDocument): Content[] {
@@ -190,7 +191,7 @@ function workingLine(working: Exclude<Working, { op: 'input' }>, depth: number):
 
 /** An estimate of more rows than this tells how those that cost most were made: nobody reads two hundred pages, and the workbook has all. */
 const ALL_WORKINGS = 50
-const MOST_WORKINGS = 25
+const MOST_WORKINGS = 20
 
 function workings(document: EstimateDocument): Content[] {
   const { workings: all, currency } = document
