@@ -140,6 +140,7 @@ test('a machine that was to stand still at night is found by name; its page says
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox').waitFor()
   await page.keyboard.type(name)
+  await expect(page.getByRole('option').first()).toContainText(name)
   await page.getByRole('option', { name: new RegExp(`^${name}(?!-)`) }).first().waitFor()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toContainText(name)
