@@ -1,6 +1,6 @@
 import { Decimal } from '../../money/decimal'
 import { describeLine } from '../../ratecard/describe'
-import { findPrice, findSize, hasMeter, linesOf, variantName, type PriceLine } from '../../ratecard/rate-card'
+import { findSize, hasMeter, linesOf, variantName, type PriceLine } from '../../ratecard/rate-card'
 import type { ChoiceField } from '../components/field'
 import { applies, lineAt, type ComponentKind, type Inputs, type Place } from '../components/kind'
 import { openSystem, runsSystem, sharedHost, standsOn } from '../components/server'
@@ -23,14 +23,18 @@ function stated({ includes = {} }: PriceLine, name: string): Decimal | null {
   return text === undefined ? null : new Decimal(text)
 }
 
-/** Whether a line keeps everything that another one states: at least one attribute, and none worse. */
-function keepsAttributes(candidate: PriceLine, wanted: PriceLine): boolean {
-  const names = Object.keys(wanted.includes ?? {}).filter(name => !isTerm(name))
-  return names.length > 0 && names.every((name) => {
-    const [asked, has] = [stated(wanted, name)!, stated(candidate, name)]
-    return has !== null && (lessIsBetter.has(name) ? has.lte(asked) : has.gte(asked))
-  })
+const attributesOf = ({ includes = {} }: PriceLine) => Object.keys(includes).filter(name => !isTerm(name))
+
+/** Whether a line has no less of an attribute than another one states; null where it states nothing of it. */
+function keeps(candidate: PriceLine, wanted: PriceLine, name: string): boolean | null {
+  const [asked, has] = [stated(wanted, name)!, stated(candidate, name)]
+  return has && (lessIsBetter.has(name) ? has.lte(asked) : has.gte(asked))
 }
+
+/** Whether a line of another name keeps everything that one states: at least one attribute, and each of them. */
+const keepsAll = (candidate: PriceLine, wanted: PriceLine): boolean => attributesOf(wanted).length > 0 && attributesOf(wanted).every(name => keeps(candidate, wanted, name) === true)
+/** Whether a line of the same name is nowhere stated to be less. */
+const isNoLess = (candidate: PriceLine, wanted: PriceLine): boolean => attributesOf(wanted).every(name => keeps(candidate, wanted, name) !== false)
 
 const firstPrice = (line: PriceLine) => new Decimal(line.tiers[0]!.price)
 const cheapest = (lines: PriceLine[]): PriceLine | undefined => lines.sort((a, b) => firstPrice(a).cmp(firstPrice(b)) || variantName(a).localeCompare(variantName(b)))[0]
@@ -46,11 +50,11 @@ function sizeFits(size: string, wanted: string, inputs: Inputs, from: Place, { c
 /** The line at a place that is the same thing as one elsewhere; undefined when there is none. */
 function sameThing(line: PriceLine, inputs: Inputs, from: Place, to: Place): PriceLine | undefined {
   const isSize = line.variant !== null && findSize(from.card, line.variant) !== undefined
-  const named = findPrice(to.card, line.meter, to.region, line.variant)
+  const named = lineAt(to, line.meter, line.variant)
   const fits = (found: PriceLine) => found.unit === line.unit && (!isSize || sizeFits(variantName(found), line.variant!, inputs, from, to))
-  if (named && fits(named)) return named
+  if (named && fits(named) && isNoLess(named, line)) return named
   const offered = linesOf(to.card, line.meter, to.region).filter(fits)
-  return cheapest(isSize ? offered : offered.filter(found => keepsAttributes(found, line)))
+  return cheapest(isSize ? offered : offered.filter(found => keepsAll(found, line)))
 }
 
 type Choice = { value: string, replaced: Replaced | null } | { notOffered: string }

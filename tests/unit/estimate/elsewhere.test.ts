@@ -1,7 +1,6 @@
 // The same thing elsewhere: every priced line of the demo's cards moved to every region of its own card, and to the other providers,
 // against tables written by hand.
 import { describe, expect, it } from 'vitest'
-import { findKind } from '../../../core/estimate/components'
 import { newEstimate, newRow, type Component, type Estimate } from '../../../core/estimate/estimate'
 import { priceOnCard } from '../../../core/estimate/name-card'
 import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
@@ -102,11 +101,40 @@ it.each(table)('%s', (_, [from, region], kind, inputs, [to, target], becomes) =>
   }
 })
 
-it('prices the cache elsewhere by its own line: 2 × 730 h at 0.0599 in far-cape, 1.21 × 0.056 as printed', () => {
+it('prices the cache elsewhere by its own line: 2 × 730 h × 0.0678 as far-cape prints it are 98.988', () => {
   const estimate = at(brackwaterCard, 'low-coast', newRow('a', 'p', 'metered', { sku: 'BW-LOWCOAST-CACHENODEHOUR-6GB', count: '2' }))
   const printed = findSku(brackwaterCard, 'BW-FARCAPE-CACHENODEHOUR-6GB')!.tiers[0]!.price
   expect(printed).toBe('0.0678')
   expect(figureText(moved(estimate, place(brackwaterCard, 'far-cape')).chosen!.monthly)).toBe('98.988')
+})
+
+describe('a line of the same name at another provider', () => {
+  const line = (meter: RateCard['prices'][number]['meter'], variant: string | null, unit: RateCard['prices'][number]['unit'], price: string, includes?: Record<string, string>): RateCard['prices'][number] =>
+    ({ sku: `T-${meter}-${variant}`, service: 'S', meter, variant, region: 'r', unit, tiering: 'graduated', tiers: [{ from: '0', price }], ...(includes && { includes }) })
+  const card = (provider: string, ...prices: RateCard['prices']): RateCard => ({ provider, currency: 'EUR', validFrom: '2026-01-01', regions: [{ id: 'r', name: 'R' }], serverSizes: [], prices })
+  const between = (from: RateCard, to: RateCard, row: Component) => {
+    const estimate: Estimate = { ...newEstimate('t', from, 'r'), components: [row], cards: [from, to].map(c => ({ provider: c.provider, date: c.validFrom, revision: 1 })) }
+    return moved(estimate, place(to, 'r'), { ...pricesOf(from, to), rates: [] })
+  }
+  const disk = newRow('a', 'p', 'disk', { class: 'calm', storageGb: '100' })
+  const home = card('Home', line('disk-gb-month', 'calm', 'GB-Months', '0.1', { iops: '500', mbps: '60' }))
+
+  it('is not the same thing where it is stated to be less: another class that keeps all stands in, else it is not offered', () => {
+    const less = line('disk-gb-month', 'calm', 'GB-Months', '0.05', { iops: '300', mbps: '60' })
+    expect(between(home, card('Other', less), disk)).toMatchObject({ chosen: null, notOffered: 'Other has nothing like «calm» in r' })
+    const row = between(home, card('Other', less, line('disk-gb-month', 'quick', 'GB-Months', '0.2', { iops: '900', mbps: '60' })), disk)
+    expect(row.replaced).toMatchObject([{ from: 'calm', to: 'quick' }])
+    expect(figureText(row.chosen!.monthly)).toBe('20')
+  })
+
+  it('is the same thing where nothing is said of what it has, or the only line of the meter has no name', () => {
+    expect(figureText(between(home, card('Other', line('disk-gb-month', 'calm', 'GB-Months', '0.05')), disk).chosen!.monthly)).toBe('5')
+    const [vpn, only] = [card('Home', line('vpn-hour', 'site', 'Hours', '0.04')), card('Other', line('vpn-hour', null, 'Hours', '0.05'))]
+    const tunnel = newRow('a', 'p', 'metered', { sku: 'T-vpn-hour-site', count: '2' })
+    expect(figureText(between(vpn, only, tunnel).chosen!.monthly)).toBe('73')
+    // two lines to choose from, neither of the name: nobody can say which
+    expect(between(vpn, card('Other', line('vpn-hour', 'a', 'Hours', '0.05'), line('vpn-hour', 'b', 'Hours', '0.05')), tunnel).chosen).toBeNull()
+  })
 })
 
 it('keeps what no card prices where it is, in its currency', () => {
@@ -145,5 +173,4 @@ it('keeps a row on a newer card by what it is; what is gone is not offered and i
   const gone = priceOnCard(estimate, cards, { provider: brackwaterCard.provider, date: '2026-12-01', revision: 1 }, without)
   expect(gone.replaced).toEqual({})
   expect(priceEstimate(gone.estimate, { ...prices, cards: new Map(cards).set(without.provider, without) }).rows[0]!.chosen).toBeNull()
-  expect(findKind('disk')).toBeDefined()
 })
