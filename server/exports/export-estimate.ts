@@ -1,4 +1,4 @@
-import { makeDocument, type EstimateDocument } from '../../core/estimate/document'
+import type { EstimateDocument } from '../../core/estimate/document'
 import type { Estimate } from '../../core/estimate/estimate'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { ExportFormat } from '../../shared/contracts/estimates'
@@ -33,14 +33,16 @@ async function versionOf(db: Db, id: string, { version, scenario }: Asked, who: 
   return { estimate, prices: await pricesFor(db, estimate), facts: { version, preparedOn: new Date().toISOString().slice(0, 10), preparedBy: who, scenario } }
 }
 
-/** A version as it leaves the house. */
-export async function documentOf(db: Db, id: string, asked: Asked, who: string): Promise<EstimateDocument> {
-  const { estimate, prices, facts } = await versionOf(db, id, asked, who)
-  return makeDocument(estimate, prices, asked.audience, facts)
+type Needed = Pick<Services, 'database' | 'exporter'>
+
+/** A version as it leaves the house, as a link keeps it. */
+export async function documentOf({ database, exporter }: Needed, id: string, asked: Asked, who: string): Promise<EstimateDocument> {
+  const bytes = await exporter.write({ format: 'document', audience: asked.audience, ...await versionOf(database.db, id, asked, who) })
+  return JSON.parse(new TextDecoder().decode(bytes)) as EstimateDocument
 }
 
 /** A version as a file. */
-export async function exportEstimate({ database, exporter }: Pick<Services, 'database' | 'exporter'>, id: string, { format, ...asked }: Asked & { format: ExportFormat }, who: string) {
+export async function exportEstimate({ database, exporter }: Needed, id: string, { format, ...asked }: Asked & { format: ExportFormat }, who: string) {
   const priced = await versionOf(database.db, id, asked, who)
   const bytes = await exporter.write({ format, audience: asked.audience, ...priced })
   const name = priced.estimate.name.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase() || 'estimate'

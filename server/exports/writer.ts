@@ -6,11 +6,13 @@ import type { Estimate } from '../../core/estimate/estimate'
 import type { Prices } from '../../core/estimate/price-estimate'
 import type { ExportFormat } from '../../shared/contracts/estimates'
 
+/** A file, or the document itself as JSON, which a link keeps. */
+export type Written = ExportFormat | 'document'
 /** What is written: an estimate with everything that prices it. */
-export type ExportTask = { format: ExportFormat, estimate: Estimate, prices: Prices, audience: EstimateDocument['audience'], facts: DocumentFacts }
+export type ExportTask = { format: Written, estimate: Estimate, prices: Prices, audience: EstimateDocument['audience'], facts: DocumentFacts }
 
-/** One kind of file that an estimate leaves as. */
-export type Writer = { format: ExportFormat, write: (document: EstimateDocument, task: ExportTask) => Promise<Uint8Array> | Uint8Array }
+/** One kind of thing that an estimate leaves as. */
+export type Writer = { format: Written, write: (document: EstimateDocument, task: ExportTask) => Promise<Uint8Array> | Uint8Array }
 
 /**
  * A text that a spreadsheet program will take as text: one that begins like a formula is put behind an apostrophe.

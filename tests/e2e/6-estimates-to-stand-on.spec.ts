@@ -10,6 +10,7 @@ import type { PriceLine, RateCard } from '../../core/ratecard/rate-card'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { demoPatterns } from '../../demo/reusable'
 import { expect, figure, serverLog, test } from '../support/browser'
+import { pdfText } from '../support/pdf-text'
 
 const total = (page: Page) => page.getByTestId('estimate-total')
 /** A figure of the total: upfront, monthly, effective monthly, 12 months, whole term. */
@@ -146,7 +147,10 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   const lines = await sheet(book, 'Estimate')
   expect(String(lines.getCell('A2').value)).toContain('scenario in east-delta')
   expect(cents(Number(lineOf(lines, 2, 'total')[9]))).toBe(columns[2])
-  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+  const words = await pdfText(pdf)
+  expect(words).toContain('Scenario: in east-delta')
+  expect(words).toContain(`${columns[2]!.toFixed(2)} effective monthly, EUR`)
+  expect(words).toContain(`The target is 1 500.00 a month: ${(1500 - columns[2]!).toFixed(2)} left.`)
   const guest = await browser.newPage()
   await guest.goto(address)
   await expect(guest.getByRole('heading', { level: 1 })).toHaveText('Small website')
@@ -195,7 +199,10 @@ test('an estimate that is moved: what is the same there, what stands in, what is
   expect(lineOf(lines, 2, 'Counter')[9]).toBe(876)
   expect(lineOf(lines, 2, 'total, 1 row not counted')[9]).toBe(1168)
   expect(lineOf(await sheet(book, 'Scenarios'), 1, 'to the west').slice(4, 9).map(v => v ?? '')).toEqual([1168, 14_016, 14_016, 219, '1 row not counted (10.00 EUR a month as it stands)'])
-  expect((await take(/^PDF/)).subarray(0, 5).toString()).toBe('%PDF-')
+  const words = await pdfText(await take(/^PDF/))
+  for (const said of ['Scenario: to the west', '1 row not counted (10.00 EUR a month as it stands): the totals lack it', '1 168.00 effective monthly, EUR', 'size alder-4x16 became alder-6x16', '876.00', 'not counted: not offered there', '219.00']) expect(words).toContain(said)
+  // a total that lacks rows is not held against the target
+  expect(words).not.toContain('The target is')
 
   const link = async (who: RegExp) => {
     await page.getByLabel(who).check()
@@ -262,6 +269,29 @@ test('what is shown is taken, what may be two numbers is asked, and Enter on an 
     await put(runs, text)
     await expect(rowOf(page, 'Servers')).toContainText(cents(hours * hour).toFixed(2))
   }
+})
+
+test('a rate that is missing is named where the row stands and given from there; pasted lines become rows', async ({ page }) => {
+  const yard: RateCard = { ...harbourRacks, provider: 'Alder Yard', currency: 'SEK' }
+  expect((await page.request.post('/api/v1/rate-cards', { data: yard })).ok()).toBe(true)
+  const own = newEstimate('Pasted', brackwaterCard, 'low-coast')
+  await open(page, { ...own, cards: [...own.cards, { provider: 'Alder Yard', date: yard.validFrom, revision: 1 }], components: [newRow('s', 'Yard', 'server', { size: 'alder-4x16', where: 'Alder Yard/east' })] })
+  await expect(page.getByRole('alert')).toContainText('There is no rate from SEK to EUR')
+  await expect(total(page)).toContainText('1 row not counted')
+  await page.getByRole('button', { name: 'give the rate' }).press('Enter')
+  await expect(page.getByLabel('rate from SEK', { exact: true })).toBeFocused()
+  await page.keyboard.type('0.09')
+  await page.keyboard.press('Enter')
+  // 730 h × 1 SEK × 0.09
+  await expect.poll(() => totalOf(page, 2)).toBe(65.7)
+  await page.getByLabel('add a component').focus()
+  await page.evaluate(() => {
+    const data = new DataTransfer()
+    data.setData('text/plain', '1 TB out\n2 x 50 GB disk\nthree wishes')
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+  })
+  await expect(page.getByText('2 rows were added. Not understood: three wishes.')).toBeVisible()
+  await expect.poll(() => totalOf(page, 2)).toBe(cents(65.7 + 1000 * price('transfer-out-gb', null) + 2 * 50 * price('disk-gb-month', 'plain')))
 })
 
 test('estimates are filed, found, put away and brought back; one whose rows cannot be priced leaves the others standing', async ({ page }) => {
