@@ -19,7 +19,7 @@ const patterns = {
   schedule: new RegExp(String.raw`\b\d(?:\.\d+)?\s*d(?:ays?)?\s*[x×*]\s*\d+(?:\.\d+)?\s*h(?:ours?)?\b|\balways on\b|\b24\s*[/x×]\s*7\b`, 'i'),
   vcpu: new RegExp(String.raw`\b(\d+(?:\.\d+)?)\s*v?(?:cpus?|cores?)\b(?:\s*,?\s*(\d+(?:\.\d+)?)\s*gb\b)?`, 'i'),
   shape: new RegExp(String.raw`\b(\d+)\s*[x×]\s*(\d+)\b`),
-  times: new RegExp(String.raw`(?:^|\s)[x×]\s*(\d+)\b|\b(\d+)\s*[x×](?=\s|$)`),
+  times: new RegExp(String.raw`(?:^|\s)[x×]\s*(\d+)\b|\b(\d+)\s*[x×](?=\s|$|\d)`),
   quantity: new RegExp(String.raw`(?<![\w.])(${NUMBER})\s*(?:(${SCALE})(?=\s|$)\s*)?(?:(${UNIT})(?=[\s,;]|$))?`),
 }
 /** Words that say nothing by themselves. */
@@ -60,6 +60,17 @@ function kindOf(words: string[], hasSize: boolean): { kind: ComponentKind, left:
  */
 export function readLine(text: string, place: Place): ReadLine | null {
   if (!/\d/.test(text)) return null
+  const asSize = readNumbers(text, place, true)
+  return asSize && asSize.said.wanted && !sizeFieldOf(asSize.named.kind, place) ? assigned(readNumbers(text, place, false), place) : assigned(asSize, place)
+}
+
+const assigned = (read: ReturnType<typeof readNumbers>, place: Place) => read && assign(read.named, read.said, place)
+
+/**
+ * Tells the numbers of a line from its words.
+ * @param shapes whether `4 x 16` is the vCPU and memory of a size: for what has no size it is four of sixteen.
+ */
+function readNumbers(text: string, place: Place, shapes: boolean): { named: NonNullable<ReturnType<typeof kindOf>>, said: Said } | null {
   const left: Left = { text: text.trim() }
   const size = place.card.serverSizes.map(s => s.size).sort((a, b) => b.length - a.length).find(name => new RegExp(`(^|[\\s,;])${escaped(name)}($|[\\s,;])`, 'i').test(left.text))
   if (size) take(left, new RegExp(escaped(size), 'i'))
@@ -67,7 +78,7 @@ export function readLine(text: string, place: Place): ReadLine | null {
   if (way) take(left, new RegExp(escaped(way), 'i'))
   const schedule = take(left, patterns.schedule)?.[0] ?? null
   const vcpu = take(left, patterns.vcpu)
-  const shape = vcpu || size ? null : take(left, patterns.shape)
+  const shape = vcpu || size || !shapes ? null : take(left, patterns.shape)
   const wanted: SizeWanted | null = vcpu ? { vcpu: new Decimal(vcpu[1]!), memoryGb: vcpu[2] ? new Decimal(vcpu[2]) : null } : shape ? { vcpu: new Decimal(shape[1]!), memoryGb: new Decimal(shape[2]!) } : null
   const times = take(left, patterns.times)
   const quantities: { text: string, unit: boolean, next: string }[] = []
@@ -76,17 +87,20 @@ export function readLine(text: string, place: Place): ReadLine | null {
   }
   const named = kindOf(wordsOf(left.text), wanted !== null || size !== undefined)
   if (!named) return null
-  return assign(named, { size: size ?? null, wanted, way, schedule, times: times ? times[1] ?? times[2]! : null, quantities }, place)
+  return { named, said: { size: size ?? null, wanted, way, schedule, times: times ? times[1] ?? times[2]! : null, quantities } }
 }
 
 type Said = { size: string | null, wanted: SizeWanted | null, way: string | null, schedule: string | null, times: string | null, quantities: { text: string, unit: boolean, next: string }[] }
+
+/** The choice of a kind that names sizes of servers. */
+const sizeFieldOf = (kind: ComponentKind, place: Place) => kind.fields.find((f): f is ChoiceField => f.type === 'choice' && f.column === 'size' && f.meter !== undefined && f.options(place.card, place.region).some(option => findSize(place.card, option)))
 
 function assign({ kind, left }: { kind: ComponentKind, left: string[] }, said: Said, place: Place): ReadLine {
   const inputs: Inputs = {}
   const unknown: string[] = []
   const rest = [...left]
   const at = <F extends Field>(column: string) => kind.fields.find((f): f is F => f.column === column)
-  const sizeField = kind.fields.find((f): f is ChoiceField => f.type === 'choice' && f.column === 'size' && f.meter !== undefined && f.options(place.card, place.region).some(option => findSize(place.card, option)))
+  const sizeField = sizeFieldOf(kind, place)
   const put = (field: Field | undefined, text: string, options: readonly string[] | null = null) => {
     const read = field && inputs[field.name] === undefined ? readTyped(field, text, options) : null
     if (field && read && 'value' in read) inputs[field.name] = keptText(field, text, options)

@@ -44,7 +44,7 @@ describe('sizes are found by what they are', () => {
 })
 
 it.each([
-  ['2 servers 4 vCPU 16 GB', 'server', { size: 'teal-4x16', count: '2' }], ['100 GB disk x 2', 'disk', { storageGb: '100', count: '2' }], ['2 TB out', 'internet-transfer', { sentGb: '2000' }], ['database 4x16 200 GB', 'database', { size: 'otter-4x16', storageGb: '200' }],
+  ['2 servers 4 vCPU 16 GB', 'server', { size: 'teal-4x16', count: '2' }], ['100 GB disk x 2', 'disk', { storageGb: '100', count: '2' }], ['2 x 50 GB disk', 'disk', { storageGb: '50', count: '2' }], ['3x40 GB ssd', 'disk', { storageGb: '40', count: '3' }], ['2 x 16 server', 'server', { size: 'heron-2x16' }], ['2 TB out', 'internet-transfer', { sentGb: '2000' }], ['database 4x16 200 GB', 'database', { size: 'otter-4x16', storageGb: '200' }],
   ['500 GB objects 1 M reads', 'object-storage', { storageGb: '500', reads: '1000000' }], ['3 x otter-4x16 5d x 10h', 'server', { size: 'otter-4x16', count: '3', hoursPerMonth: '5d x 10h' }], ['50 GB logs 90 days', 'logs', { ingestedGb: '50', daysKept: '90' }], ['120 users desktop', 'desktop-fleet', { users: '120' }],
   ['1,500 GB object storage cool', 'object-storage', { storageGb: '1500', class: 'cool' }], ['10 M function calls', 'functions', { calls: '10000000' }], ['200 GB backup', 'snapshot', { protectedGb: '200' }], ['server otter-2x8, 1 year, paid monthly', 'server', { size: 'otter-2x8', pays: '1 year, paid monthly' }], ['2 load balancers 300 GB', 'load-balancer', { count: '2', balancedGb: '300' }],
 ] as [string, string, Record<string, string>][])('understands «%s»', (text, kind, inputs) => {
