@@ -8,7 +8,13 @@ const outside = computed(() => route.path.startsWith('/shared/'))
 const damaged = computed(() => {
   const periods = data.facts?.damaged ?? []
   if (!periods.length) return null
-  return { type: '', status: 0, code: 'damaged-charges', title: 'Charges are missing from every figure', detail: `What is kept of ${periods.map(({ source, billingPeriodStart }) => `${source}, ${monthText(billingPeriodStart)}`).join('; ')} is damaged on disk. Load the files of ${periods.length === 1 ? 'that billing period' : 'those billing periods'} again under Sources.` }
+  return {
+    type: '',
+    status: 0,
+    code: 'damaged-charges',
+    title: 'Charges are missing from every figure',
+    detail: `What is kept of ${periods.map(({ source, billingPeriodStart }) => `${source}, ${monthText(billingPeriodStart)}`).join('; ')} is damaged on disk. Load the files of ${periods.length === 1 ? 'that billing period' : 'those billing periods'} again under Sources.`,
+  }
 })
 onMounted(() => {
   if (outside.value) return
@@ -31,5 +37,7 @@ onMounted(() => {
 </template>
 
 <style scoped>
-.lacking { margin-inline: 20px; }
+.lacking {
+  margin-inline: 20px;
+}
 </style>

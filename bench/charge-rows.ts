@@ -17,8 +17,19 @@ export async function fillChargeRows({ database }: Pick<Services, 'database'>): 
     for await (const { rows, time, currency, keys, absent, measures } of storedSegments(database, loadId, start, code)) {
       const lines: string[] = []
       for (let row = 0; row < rows; row++) {
-        lines.push([loadId, isoInstant(start), instantOf(time.starts[time.codes[row]!]!), instantOf(time.ends[time.codes[row]!]!), currencies[currency[row]!],
-          ...dictionaryNames.map(name => keys[name].ids[keys[name].codes[row]!]), ...measureNames.map(name => absent[row]! & (ABSENT[name] ?? 0) ? '' : limbsText(measures[name].high[row]!, measures[name].low[row]!))].join())
+        lines.push(
+          [
+            loadId,
+            isoInstant(start),
+            instantOf(time.starts[time.codes[row]!]!),
+            instantOf(time.ends[time.codes[row]!]!),
+            currencies[currency[row]!],
+            ...dictionaryNames.map(name => keys[name].ids[keys[name].codes[row]!]),
+            ...measureNames.map(name =>
+              absent[row]! & (ABSENT[name] ?? 0) ? '' : limbsText(measures[name].high[row]!, measures[name].low[row]!),
+            ),
+          ].join(),
+        )
       }
       await client.query(`copy charge from '/dev/blob' (format csv)`, [], { blob: Buffer.from(lines.join('\n') + '\n') })
     }

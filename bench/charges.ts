@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { demoDeliveries } from '../demo/deliveries'
 import { writeFocusFile, type FileCharge } from '../demo/focus-file'
 
-export type BenchDelivery = { source: string, month: string, files: { name: string, rows: number }[] }
+export type BenchDelivery = { source: string; month: string; files: { name: string; rows: number }[] }
 
 /** The demo company several times over: the same charges with other resources, a file for each copy. */
 export async function writeBenchFiles(folder: string, copies: number): Promise<BenchDelivery[]> {

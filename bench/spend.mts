@@ -28,11 +28,15 @@ async function timed<T>(work: () => Promise<T>): Promise<number> {
 }
 
 /** Starts the built server on a data folder: milliseconds to the first answer over HTTP, and the memory it then takes. */
-async function startedServer(data: string): Promise<{ startMs: number, memoryMb: number }> {
+async function startedServer(data: string): Promise<{ startMs: number; memoryMb: number }> {
   const port = 3900 + copies
-  const child = spawn(process.execPath, ['.output/server/index.mjs'], { env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: data }, stdio: 'ignore' })
+  const child = spawn(process.execPath, ['.output/server/index.mjs'], {
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: data },
+    stdio: 'ignore',
+  })
   const body = JSON.stringify({ questions: questions.map(({ question }) => question), packed: true })
-  const ask = (path: string, body: string) => fetch(`http://127.0.0.1:${port}/api/v1/${path}`, { method: 'POST', body, headers: { 'content-type': 'application/json' } })
+  const ask = (path: string, body: string) =>
+    fetch(`http://127.0.0.1:${port}/api/v1/${path}`, { method: 'POST', body, headers: { 'content-type': 'application/json' } })
   const startMs = await timed(async () => {
     for (;;) {
       const reply = await ask('spend/answer', JSON.stringify(questions[0]!.question)).catch(() => null)
@@ -41,7 +45,7 @@ async function startedServer(data: string): Promise<{ startMs: number, memoryMb:
     }
   })
   await (await ask('spend/answers', body)).arrayBuffer()
-  const memoryMb = Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) * 1024 / 1e6)
+  const memoryMb = Math.round((Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) * 1024) / 1e6)
   child.kill('SIGTERM')
   await new Promise(resolve => child.on('exit', resolve))
   return { startMs: Math.round(startMs), memoryMb }
@@ -81,12 +85,13 @@ async function main() {
     await services.importer.idle()
     for (const { source, month, id } of sent) {
       const status = await services.importer.status(id)
-      if (status?.state !== 'loaded') throw new Error(`${source} ${month}: ${status?.state} ${status?.message} ${JSON.stringify(status?.errors[0])}`)
+      if (status?.state !== 'loaded')
+        throw new Error(`${source} ${month}: ${status?.state} ${status?.message} ${JSON.stringify(status?.errors[0])}`)
     }
   })
   loading = false
   await asking
-  const largest = deliveries.reduce((a, b) => b.files[0]!.rows > a.files[0]!.rows ? b : a)
+  const largest = deliveries.reduce((a, b) => (b.files[0]!.rows > a.files[0]!.rows ? b : a))
   const again = await timed(async () => {
     const inbox = join(data, 'inbox', 'again')
     mkdirSync(inbox, { recursive: true })
@@ -106,8 +111,10 @@ async function main() {
   if (withSql) await fillChargeRows(services)
 
   const duck = await (await DuckDBInstance.create(':memory:', { threads: '2' })).connect()
-  const duckReadMs = await timed(() => duck.run(`create table charges as select * replace (ChargePeriodStart::timestamp as ChargePeriodStart, BilledCost::decimal(38,15) as BilledCost, EffectiveCost::decimal(38,15) as EffectiveCost, ListCost::decimal(38,15) as ListCost, ContractedCost::decimal(38,15) as ContractedCost, PricingQuantity::decimal(38,15) as PricingQuantity)
-    from read_csv([${csvs}], all_varchar = true, union_by_name = true, nullstr = '')`))
+  const duckReadMs = await timed(() =>
+    duck.run(`create table charges as select * replace (ChargePeriodStart::timestamp as ChargePeriodStart, BilledCost::decimal(38,15) as BilledCost, EffectiveCost::decimal(38,15) as EffectiveCost, ListCost::decimal(38,15) as ListCost, ContractedCost::decimal(38,15) as ContractedCost, PricingQuantity::decimal(38,15) as PricingQuantity)
+    from read_csv([${csvs}], all_varchar = true, union_by_name = true, nullstr = '')`),
+  )
 
   const results = []
   for (const { name, question } of questions) {
@@ -118,11 +125,31 @@ async function main() {
       if (withSql && i < 3) times.sql.push(await timed(() => services.database.client.query(questionSql(question, star))))
     }
     const own = times.cube.slice(2) // the first two warm the loop that is made for the shape
-    const result = { name, cube: round(median(own)), p95: round(p95(own)), duck: round(median(times.duck)), sql: withSql ? round(median(times.sql)) : null }
+    const result = {
+      name,
+      cube: round(median(own)),
+      p95: round(p95(own)),
+      duck: round(median(times.duck)),
+      sql: withSql ? round(median(times.sql)) : null,
+    }
     results.push(result)
-    console.log(name.padEnd(56), String(result.cube).padStart(8), String(result.p95).padStart(8), String(result.duck).padStart(9), String(result.sql ?? '–').padStart(9))
+    console.log(
+      name.padEnd(56),
+      String(result.cube).padStart(8),
+      String(result.p95).padStart(8),
+      String(result.duck).padStart(9),
+      String(result.sql ?? '–').padStart(9),
+    )
   }
-  const report = { rows, importRowsPerSecond: Math.round(rows / importMs * 1000), largestDelivery: { rows: againRows, rowsPerSecond: Math.round(againRows / again * 1000) }, duckReadRowsPerSecond: Math.round(rows / duckReadMs * 1000), ...started, whileLoading: { median: round(median(during)), p95: round(p95(during)), asked: during.length }, questions: results }
+  const report = {
+    rows,
+    importRowsPerSecond: Math.round((rows / importMs) * 1000),
+    largestDelivery: { rows: againRows, rowsPerSecond: Math.round((againRows / again) * 1000) },
+    duckReadRowsPerSecond: Math.round((rows / duckReadMs) * 1000),
+    ...started,
+    whileLoading: { median: round(median(during)), p95: round(p95(during)), asked: during.length },
+    questions: results,
+  }
   mkdirSync('bench/results', { recursive: true })
   writeFileSync(`bench/results/${rows}.json`, JSON.stringify(report, null, 1) + '\n')
   console.log(JSON.stringify({ ...report, questions: undefined }))

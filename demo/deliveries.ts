@@ -7,11 +7,21 @@ import { brackwaterInventory, larkfieldInventory } from './inventory'
 import { otherCharges, otherSources } from './other-charges'
 import { brackwaterCard, larkfieldCard } from './rate-cards'
 
-export const brackwaterAccount: Account = { provider: 'Brackwater Cloud', billingAccountId: 'skerry-bw-1', billingAccountName: 'Skerry Lines at Brackwater', card: brackwaterCard }
-export const larkfieldAccount: Account = { provider: 'Larkfield Compute', billingAccountId: 'skerry-lk-1', billingAccountName: 'Skerry Lines at Larkfield', card: larkfieldCard }
+export const brackwaterAccount: Account = {
+  provider: 'Brackwater Cloud',
+  billingAccountId: 'skerry-bw-1',
+  billingAccountName: 'Skerry Lines at Brackwater',
+  card: brackwaterCard,
+}
+export const larkfieldAccount: Account = {
+  provider: 'Larkfield Compute',
+  billingAccountId: 'skerry-lk-1',
+  billingAccountName: 'Skerry Lines at Larkfield',
+  card: larkfieldCard,
+}
 
 /** One file of the demo: a source's billing month. */
-export type Delivery = { source: string, file: string, month: Month, charges: () => Iterable<FileCharge> }
+export type Delivery = { source: string; file: string; month: Month; charges: () => Iterable<FileCharge> }
 
 /** Brackwater's billing month to date, with what has been deleted since. Used by the demo files and by the stand-in cloud alike. */
 export function brackwaterDelivery(month: Month, until: Day, deletions?: Deletions): Iterable<FileCharge> {
@@ -22,9 +32,26 @@ export function brackwaterDelivery(month: Month, until: Day, deletions?: Deletio
 export function demoDeliveries(until: Day = TODAY): Delivery[] {
   const brackwater = brackwaterInventory()
   const larkfield = larkfieldInventory()
-  return months.filter(month => monthStart(month) < until).flatMap((month): Delivery[] => [
-    { source: 'Brackwater Cloud', file: `brackwater-${month}.csv.gz`, month, charges: () => cloudCharges(brackwaterAccount, brackwater, month, until) },
-    { source: 'Larkfield Compute', file: `larkfield-${month}.csv.gz`, month, charges: () => cloudCharges(larkfieldAccount, larkfield, month, until) },
-    ...otherSources.map(source => ({ source: source.provider, file: `${source.file}-${month}.csv.gz`, month, charges: () => otherCharges(source, month, until) })),
-  ])
+  return months
+    .filter(month => monthStart(month) < until)
+    .flatMap((month): Delivery[] => [
+      {
+        source: 'Brackwater Cloud',
+        file: `brackwater-${month}.csv.gz`,
+        month,
+        charges: () => cloudCharges(brackwaterAccount, brackwater, month, until),
+      },
+      {
+        source: 'Larkfield Compute',
+        file: `larkfield-${month}.csv.gz`,
+        month,
+        charges: () => cloudCharges(larkfieldAccount, larkfield, month, until),
+      },
+      ...otherSources.map(source => ({
+        source: source.provider,
+        file: `${source.file}-${month}.csv.gz`,
+        month,
+        charges: () => otherCharges(source, month, until),
+      })),
+    ])
 }

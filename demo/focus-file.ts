@@ -4,18 +4,62 @@ import { createGzip } from 'node:zlib'
 
 /** The columns of the demo's files; those that begin with x_ are the provider's own. */
 export const fileColumns = [
-  'BillingPeriodStart', 'BillingPeriodEnd', 'ChargePeriodStart', 'ChargePeriodEnd', 'BillingAccountId', 'BillingAccountName', 'BillingCurrency', 'InvoiceIssuerName', 'ProviderName', 'PublisherName',
-  'SubAccountId', 'SubAccountName', 'RegionId', 'RegionName', 'ResourceId', 'ResourceName', 'ResourceType', 'ServiceCategory', 'ServiceName', 'SkuId', 'SkuMeter', 'SkuPriceDetails', 'SkuPriceId',
-  'ChargeCategory', 'ChargeClass', 'ChargeDescription', 'ChargeFrequency', 'PricingCategory', 'PricingQuantity', 'PricingUnit', 'ConsumedQuantity', 'ConsumedUnit',
-  'ListUnitPrice', 'ListCost', 'ContractedUnitPrice', 'ContractedCost', 'BilledCost', 'EffectiveCost',
-  'CommitmentDiscountCategory', 'CommitmentDiscountId', 'CommitmentDiscountName', 'CommitmentDiscountStatus', 'CommitmentDiscountType', 'InvoiceId', 'Tags', 'x_ProjectCode', 'x_Container', 'x_CreatedBy', 'x_Protects',
+  'BillingPeriodStart',
+  'BillingPeriodEnd',
+  'ChargePeriodStart',
+  'ChargePeriodEnd',
+  'BillingAccountId',
+  'BillingAccountName',
+  'BillingCurrency',
+  'InvoiceIssuerName',
+  'ProviderName',
+  'PublisherName',
+  'SubAccountId',
+  'SubAccountName',
+  'RegionId',
+  'RegionName',
+  'ResourceId',
+  'ResourceName',
+  'ResourceType',
+  'ServiceCategory',
+  'ServiceName',
+  'SkuId',
+  'SkuMeter',
+  'SkuPriceDetails',
+  'SkuPriceId',
+  'ChargeCategory',
+  'ChargeClass',
+  'ChargeDescription',
+  'ChargeFrequency',
+  'PricingCategory',
+  'PricingQuantity',
+  'PricingUnit',
+  'ConsumedQuantity',
+  'ConsumedUnit',
+  'ListUnitPrice',
+  'ListCost',
+  'ContractedUnitPrice',
+  'ContractedCost',
+  'BilledCost',
+  'EffectiveCost',
+  'CommitmentDiscountCategory',
+  'CommitmentDiscountId',
+  'CommitmentDiscountName',
+  'CommitmentDiscountStatus',
+  'CommitmentDiscountType',
+  'InvoiceId',
+  'Tags',
+  'x_ProjectCode',
+  'x_Container',
+  'x_CreatedBy',
+  'x_Protects',
 ] as const
 
 /** A charge as it goes into a file; what is not given is empty. */
-export type FileCharge = Partial<Record<typeof fileColumns[number], string>>
+export type FileCharge = Partial<Record<(typeof fileColumns)[number], string>>
 
 // One object with every column: clones of it keep one shape, which makes writing a third of a million charges quick.
-const blank = Object.fromEntries(fileColumns.map(column => [column, ''])) as Record<typeof fileColumns[number], string>
+const blank = Object.fromEntries(fileColumns.map(column => [column, ''])) as Record<(typeof fileColumns)[number], string>
 
 /** Puts columns together into one charge; later ones win. */
 export function makeCharge(...columns: FileCharge[]): FileCharge {

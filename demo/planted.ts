@@ -1,9 +1,16 @@
 // What is in the demo on purpose; demo/README.md tells where to see each, and a test finds each in the files.
 
 /** A sponsor pays for nearly all that the telemetry account uses: its total reads close to zero. */
-export const sponsorCredit = { account: 'lk-telemetry', share: 0.97, description: 'Clean Fairways programme, sponsor\'s credit' }
+export const sponsorCredit = { account: 'lk-telemetry', share: 0.97, description: "Clean Fairways programme, sponsor's credit" }
 /** A rehearsal of the booking team searched the logs for hours. A Tuesday. */
-export const expensiveTuesday = { day: '2026-11-17', account: 'rehearsal', resource: 'rehearsal-booking-engine-logs', gb: 84_600, from: 13, to: 19 }
+export const expensiveTuesday = {
+  day: '2026-11-17',
+  account: 'rehearsal',
+  resource: 'rehearsal-booking-engine-logs',
+  gb: 84_600,
+  from: 13,
+  to: 19,
+}
 /** Left behind when a ship's test rig was taken out, and two more that nobody uses. */
 export const idleGateways = [
   { name: 'gw-test-rig-alder', account: 'live-fleet', region: 'low-coast', rigRemoved: '2026-04-14' },
@@ -11,7 +18,14 @@ export const idleGateways = [
   { name: 'gw-old-build-net', account: 'build', region: 'low-coast', rigRemoved: '2026-08-20' },
 ]
 /** Eighty-four machines for six days, without tags: August is the month with 12 % unallocated. */
-export const demandStudy = { start: '2026-08-11', end: '2026-08-17', machines: 84, size: 'heron-16x128', account: 'sandbox', region: 'north-fjord' }
+export const demandStudy = {
+  start: '2026-08-11',
+  end: '2026-08-17',
+  machines: 84,
+  size: 'heron-16x128',
+  account: 'sandbox',
+  region: 'north-fjord',
+}
 /** Tags are on charges from this day on. */
 export const taggingCampaign = '2026-06-08'
 /** One team, four spellings. */
@@ -21,12 +35,39 @@ export const restatedMonth = { corrected: '2026-09', billedIn: '2026-10', share:
 /** A year for database servers, paid when it began. */
 export const upfrontPurchase = { day: '2026-02-02', size: 'heron-8x64', region: 'low-coast', count: 6, id: 'bw-commit-77120' }
 /** A year for steady servers, paid monthly; two of the twenty are not used since September. */
-export const recurringCommitment = { start: '2026-01-03', size: 'otter-4x16', region: 'low-coast', count: 20, usedSince: '2026-09-01', used: 18, id: 'bw-commit-60233' }
+export const recurringCommitment = {
+  start: '2026-01-03',
+  size: 'otter-4x16',
+  region: 'low-coast',
+  count: 20,
+  usedSince: '2026-09-01',
+  used: 18,
+  id: 'bw-commit-60233',
+}
 /** Seats paid twice, given back. */
 export const refund = { day: '2026-03-18', provider: 'Mossdesk', amount: '-588.00' }
 /** A managed service whose copies are charged under another service: looked at whole, it costs several times what its own line says. */
-export const recovery = { name: 'recovery-booking', account: 'live-passenger', region: 'low-coast', product: 'booking-engine', since: '2026-05-01', protectedServers: 12, gb: 220 }
-/** The roster's solvers are to stand still at night; their cloud refuses it every evening, for a lock that a trial left behind. The bill shows 24 hours a day. */
-export const nightPlan = { namesBegin: 'crew-roster-solver-', stop: 20, start: 6, lock: { against: 'changes' as const, why: 'trial of the autumn roster', by: 'crew-roster', since: '2026-10-19' } }
+export const recovery = {
+  name: 'recovery-booking',
+  account: 'live-passenger',
+  region: 'low-coast',
+  product: 'booking-engine',
+  since: '2026-05-01',
+  protectedServers: 12,
+  gb: 220,
+}
+/**
+ * The roster's solvers are to stand still at night; their cloud refuses it every evening, for a lock that a trial left behind. The bill
+ * shows 24 hours a day.
+ */
+export const nightPlan = {
+  namesBegin: 'crew-roster-solver-',
+  stop: 20,
+  start: 6,
+  lock: { against: 'changes' as const, why: 'trial of the autumn roster', by: 'crew-roster', since: '2026-10-19' },
+}
 /** May not be deleted, whoever asks. */
-export const keptForLong = { names: ['booking-db', 'freight-db'], lock: { against: 'deletion' as const, why: 'bookings are kept for seven years', by: 'security', since: '2025-11-03' } }
+export const keptForLong = {
+  names: ['booking-db', 'freight-db'],
+  lock: { against: 'deletion' as const, why: 'bookings are kept for seven years', by: 'security', since: '2025-11-03' },
+}

@@ -1,4 +1,5 @@
-// Writes the demo's files into a folder: charges of every source and month, rate cards, estimates, patterns, own charges, cost centres with rules, people.
+// Writes the demo's files into a folder: charges of every source and month, rate cards, estimates, patterns, own charges, cost centres with
+// rules, people.
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Decimal } from '../core/money/decimal'
@@ -31,7 +32,14 @@ const invoices = new Map<string, InvoiceSum>()
 function* counted(source: string, month: string, charges: Iterable<FileCharge>): Generator<FileCharge> {
   for (const charge of charges) {
     if (month === '2026-10' && charge.InvoiceId) {
-      const invoice = invoices.get(charge.InvoiceId) ?? { issuer: source, invoiceId: charge.InvoiceId, month, currency: charge.BillingCurrency!, total: new Decimal(0), tax: new Decimal(0) }
+      const invoice = invoices.get(charge.InvoiceId) ?? {
+        issuer: source,
+        invoiceId: charge.InvoiceId,
+        month,
+        currency: charge.BillingCurrency!,
+        total: new Decimal(0),
+        tax: new Decimal(0),
+      }
       invoices.set(charge.InvoiceId, invoice)
       invoice.total = invoice.total.plus(charge.BilledCost!)
       if (charge.ChargeCategory === 'Tax') invoice.tax = invoice.tax.plus(charge.BilledCost!)
@@ -40,7 +48,7 @@ function* counted(source: string, month: string, charges: Iterable<FileCharge>):
   }
 }
 let rows = 0
-const listed: { source: string, file: string, month: string, rows: number }[] = []
+const listed: { source: string; file: string; month: string; rows: number }[] = []
 for (const { source, file, month, charges } of demoDeliveries()) {
   const count = await writeFocusFile(join(folder, file), counted(source, month, charges()))
   rows += count

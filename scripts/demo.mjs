@@ -18,25 +18,33 @@ process.chdir(root)
 
 install()
 
-const newest = path => statSync(path).isDirectory() ? Math.max(0, ...readdirSync(path).map(name => newest(join(path, name)))) : statSync(path).mtimeMs
+const newest = path =>
+  statSync(path).isDirectory() ? Math.max(0, ...readdirSync(path).map(name => newest(join(path, name)))) : statSync(path).mtimeMs
 const built = join(root, '.output/server/index.mjs')
-if (!existsSync(built) || newest(built) < Math.max(...['app', 'core', 'server', 'shared', 'nuxt.config.ts', 'package-lock.json'].map(newest))) {
+if (
+  !existsSync(built) ||
+  newest(built) < Math.max(...['app', 'core', 'server', 'shared', 'nuxt.config.ts', 'package-lock.json'].map(newest))
+) {
   console.log('Building …')
   npx(['nuxt', 'build'])
 }
 if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'sentences.json'))) {
-  console.log('Writing the demo company\'s bills …')
+  console.log("Writing the demo company's bills …")
   npx(['tsx', 'demo/write.ts', files])
 }
 
 /** Says at once what to do where a port is taken. */
 function mustBeFree(number, setting) {
-  return new Promise(resolve => createServer().once('error', () => {
-    console.error(`Port ${number} is taken. Is Rain Barrel running already? Otherwise set ${setting} to another port.`)
-    process.exit(1)
-  }).listen(Number(number), '127.0.0.1', function () {
-    this.close(resolve)
-  }))
+  return new Promise(resolve =>
+    createServer()
+      .once('error', () => {
+        console.error(`Port ${number} is taken. Is Rain Barrel running already? Otherwise set ${setting} to another port.`)
+        process.exit(1)
+      })
+      .listen(Number(number), '127.0.0.1', function () {
+        this.close(resolve)
+      }),
+  )
 }
 await mustBeFree(port, 'PORT')
 await mustBeFree(cloudPort, 'RAIN_BARREL_CLOUD_PORT')
@@ -44,12 +52,28 @@ await mustBeFree(mailPort, 'RAIN_BARREL_MAIL_PORT')
 
 const { loadDemo } = await import('./load-demo.mjs')
 const children = [
-  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/cloud/main.ts'], { stdio: 'inherit', env: { ...process.env, HOST: '127.0.0.1', PORT: cloudPort, STAND_IN_STATE: join(data, 'stand-in-cloud.json') } }),
-  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/mail/main.ts'], { stdio: 'inherit', env: { ...process.env, HOST: '127.0.0.1', PORT: mailPort, SMTP_PORT: smtpPort } }),
-  spawn(process.execPath, [built], { stdio: 'inherit', env: { ...process.env, HOST: host, PORT: port, RAIN_BARREL_DATA: data, BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`, RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}` } }),
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/cloud/main.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, HOST: '127.0.0.1', PORT: cloudPort, STAND_IN_STATE: join(data, 'stand-in-cloud.json') },
+  }),
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/mail/main.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, HOST: '127.0.0.1', PORT: mailPort, SMTP_PORT: smtpPort },
+  }),
+  spawn(process.execPath, [built], {
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      HOST: host,
+      PORT: port,
+      RAIN_BARREL_DATA: data,
+      BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`,
+      RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}`,
+    },
+  }),
 ]
 let ending = false
-const end = (code) => {
+const end = code => {
   if (ending) return
   ending = true
   for (const child of children) child.kill('SIGTERM')
@@ -60,7 +84,13 @@ for (const child of children) child.on('exit', code => end(code ?? 1))
 
 const base = `http://${host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host}:${port}`
 for (let tries = 0; !ending; tries++) {
-  if (await fetch(`${base}/api/v1/health`).then(r => r.ok, () => false)) break
+  if (
+    await fetch(`${base}/api/v1/health`).then(
+      r => r.ok,
+      () => false,
+    )
+  )
+    break
   if (tries > 600) {
     console.error('The server did not answer within a minute.')
     end(1)
@@ -72,6 +102,9 @@ if (!ending) {
   console.log(`\nRain Barrel is at ${base} (Ctrl+C ends it)\n`)
   if (!process.env.CI) {
     const opener = { darwin: 'open', win32: 'explorer' }[process.platform] ?? 'xdg-open'
-    if (spawnSync('which', [opener], { stdio: 'ignore' }).status === 0) spawn(opener, [base], { stdio: 'ignore', detached: true }).on('error', () => {}).unref()
+    if (spawnSync('which', [opener], { stdio: 'ignore' }).status === 0)
+      spawn(opener, [base], { stdio: 'ignore', detached: true })
+        .on('error', () => {})
+        .unref()
   }
 }

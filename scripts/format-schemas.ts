@@ -5,5 +5,5 @@ import { rateCardShape } from '../core/ratecard/rate-card'
 /** JSON Schemas of the file formats, by the name of their document. Rules across fields are said in the documents beside them. */
 export function formatSchemas(): Record<string, unknown> {
   const schema = (title: string, of: z.ZodType) => ({ title, ...z.toJSONSchema(of, { io: 'input', unrepresentable: 'any' }) })
-  return { 'rate-card': schema('Rain Barrel rate card', rateCardShape), 'estimate': schema('Rain Barrel estimate', estimateShape) }
+  return { 'rate-card': schema('Rain Barrel rate card', rateCardShape), estimate: schema('Rain Barrel estimate', estimateShape) }
 }

@@ -22,38 +22,65 @@ export async function loadDemo(base, folder, say = () => {}) {
   const as = init => ({ ...init, headers: { ...init.headers, ...cookie } })
   const { cards } = await call(`${base}/api/v1/rate-cards`)
   if (people.length === 0) await call(`${base}/api/v1/organisation`, as(json('cost-centres.json')))
-  if (cards.length === 0) for (const name of ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'rate-card-pier-house.json']) await call(`${base}/api/v1/rate-cards`, as(json(name)))
+  if (cards.length === 0)
+    for (const name of ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'rate-card-pier-house.json'])
+      await call(`${base}/api/v1/rate-cards`, as(json(name)))
 
   const read = name => JSON.parse(readFileSync(join(folder, name), 'utf8'))
-  const send = (method, path, body, who = 'Ines Moldal') => call(`${base}/api/v1/${path}`, { method, headers: { 'content-type': 'application/json', 'cookie': `rain-barrel-person=${encodeURIComponent(who)}` }, body: JSON.stringify(body) })
-  const [{ uplifts }, { patterns }, { estimates }] = await Promise.all(['uplifts', 'patterns', 'estimates'].map(list => call(`${base}/api/v1/${list}`)))
+  const send = (method, path, body, who = 'Ines Moldal') =>
+    call(`${base}/api/v1/${path}`, {
+      method,
+      headers: { 'content-type': 'application/json', cookie: `rain-barrel-person=${encodeURIComponent(who)}` },
+      body: JSON.stringify(body),
+    })
+  const [{ uplifts }, { patterns }, { estimates }] = await Promise.all(
+    ['uplifts', 'patterns', 'estimates'].map(list => call(`${base}/api/v1/${list}`)),
+  )
   if (uplifts.length === 0) for (const set of read('own-charges.json')) await send('POST', 'uplifts', set)
   if (patterns.length === 0) for (const pattern of read('patterns.json')) await send('POST', 'patterns', pattern)
   if (estimates.length === 0) {
     for (const { id, who, states } of read('estimates.json')) {
-      for (const [basedOn, { name, estimate }] of states.entries()) await send('PUT', `estimates/${id}`, { basedOn: basedOn || null, estimate, name }, who)
+      for (const [basedOn, { name, estimate }] of states.entries())
+        await send('PUT', `estimates/${id}`, { basedOn: basedOn || null, estimate, name }, who)
     }
   }
 
   const table = name => ({ lines: Papa.parse(readFileSync(join(folder, name), 'utf8'), { header: true, skipEmptyLines: true }).data })
-  const [{ rates }, { invoices }, { sentences }, reference] = await Promise.all(['rates', 'invoices', 'sentences', 'spend/reference'].map(path => call(`${base}/api/v1/${path}`)))
+  const [{ rates }, { invoices }, { sentences }, reference] = await Promise.all(
+    ['rates', 'invoices', 'sentences', 'spend/reference'].map(path => call(`${base}/api/v1/${path}`)),
+  )
   if (!reference.savedAt) await send('PUT', 'spend/account-tree', read('account-tree.json'))
   if (rates.length === 0) await send('POST', 'rates/table', table('exchange-rates.csv'), 'Arvid Nes')
   if (invoices.length === 0) await send('POST', 'invoices/table', table('invoices-2026-10.csv'), 'Arvid Nes')
-  if (sentences.length === 0) for (const { id, query, ...sentence } of read('sentences.json')) await send('PUT', `sentences/${id}`, { ...sentence, shared: true, body: { query } })
+  if (sentences.length === 0)
+    for (const { id, query, ...sentence } of read('sentences.json'))
+      await send('PUT', `sentences/${id}`, { ...sentence, shared: true, body: { query } })
 
   const { sources } = await call(`${base}/api/v1/sources`)
-  const loaded = new Set(sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)))
-  const missing = JSON.parse(readFileSync(join(folder, 'deliveries.json'), 'utf8')).filter(({ source, month }) => !loaded.has(`${source} ${month}`))
+  const loaded = new Set(
+    sources.flatMap(source => source.periods.map(period => `${source.source} ${period.billingPeriodStart.slice(0, 7)}`)),
+  )
+  const missing = JSON.parse(readFileSync(join(folder, 'deliveries.json'), 'utf8')).filter(
+    ({ source, month }) => !loaded.has(`${source} ${month}`),
+  )
   // all are sent at once: the next is read while the one before is swapped in
   const sent = []
-  for (const { source, file } of missing) sent.push((await call(`${base}/api/v1/imports?${new URLSearchParams({ source, file })}`, as({ method: 'POST', body: readFileSync(join(folder, file)) }))).id)
+  for (const { source, file } of missing)
+    sent.push(
+      (
+        await call(
+          `${base}/api/v1/imports?${new URLSearchParams({ source, file })}`,
+          as({ method: 'POST', body: readFileSync(join(folder, file)) }),
+        )
+      ).id,
+    )
   let charges = 0
   for (const [index, { file, rows }] of missing.entries()) {
     for (;;) {
       const status = await call(`${base}/api/v1/imports/${sent[index]}`)
       if (status.state === 'loaded') break
-      if (status.state === 'refused' || status.state === 'stopped') throw new Error(`${file} was ${status.state}: ${status.message ?? JSON.stringify(status.errors[0])}`)
+      if (status.state === 'refused' || status.state === 'stopped')
+        throw new Error(`${file} was ${status.state}: ${status.message ?? JSON.stringify(status.errors[0])}`)
       await new Promise(resolve => setTimeout(resolve, 40))
     }
     charges += rows

@@ -11,7 +11,9 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 const migrations = join(root, 'server/db/migrations')
 
 function filesOf(folder) {
-  return readdirSync(folder).sort().flatMap(name => statSync(join(folder, name)).isDirectory() ? filesOf(join(folder, name)) : [join(folder, name)])
+  return readdirSync(folder)
+    .sort()
+    .flatMap(name => (statSync(join(folder, name)).isDirectory() ? filesOf(join(folder, name)) : [join(folder, name)]))
 }
 
 /** Writes the dump to `target`. */

@@ -7,7 +7,13 @@ const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1',
+  ],
 })
 
 async function open(colorScheme = 'light') {
@@ -59,12 +65,19 @@ await page.getByRole('heading', { name: 'What changes' }).waitFor()
 await take(page, 'rate-cards')
 await page.goto(`${base}/estimates/own-charges`)
 await take(page, 'own-charges')
-const link = await (await page.request.post(`${base}/api/v1/estimates/${estimate(5).split('/').at(-1)}/links`, { data: { version: 1, audience: 'customer', expiresOn: '2099-12-31' } })).json()
+const link = await (
+  await page.request.post(`${base}/api/v1/estimates/${estimate(5).split('/').at(-1)}/links`, {
+    data: { version: 1, audience: 'customer', expiresOn: '2099-12-31' },
+  })
+).json()
 await page.goto(base + link.path)
 await page.getByRole('heading', { level: 1 }).waitFor()
 await take(page, 'shared-page')
 await page.goto(`${base}/savings`)
-await page.getByRole('button', { name: /gw-test-rig-alder/ }).first().click()
+await page
+  .getByRole('button', { name: /gw-test-rig-alder/ })
+  .first()
+  .click()
 await take(page, 'savings')
 await page.goto(`${base}/sources`)
 await page.getByRole('button', { name: 'Brackwater Cloud' }).first().click()

@@ -14,7 +14,10 @@ if (!existsSync(chromium)) {
   if (mayInstall) {
     console.log('Installing Chromium …')
     spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' })
-    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { stdio: 'inherit', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      stdio: 'inherit',
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
   }
   if (!existsSync(chromium)) {
     console.error(`The browser tests need Chromium at ${chromium}: «apt-get install chromium» as root, or set CHROMIUM to its path.`)
@@ -44,17 +47,19 @@ function ended(name, good) {
 
 /** Checks that do not touch what others read, a few after each other in each lane; what a check says is shown when it ends. */
 async function lanes(...lists) {
-  await Promise.all(lists.map(async (checks) => {
-    for (const [name, args] of checks) {
-      const said = []
-      const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
-      const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
-      console.log(`\n— ${name}`)
-      process.stdout.write(Buffer.concat(said))
-      ended(name, status === 0)
-    }
-  }))
+  await Promise.all(
+    lists.map(async checks => {
+      for (const [name, args] of checks) {
+        const said = []
+        const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
+        const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
+        console.log(`\n— ${name}`)
+        process.stdout.write(Buffer.concat(said))
+        ended(name, status === 0)
+      }
+    }),
+  )
 }
 
 /** Counts what a runner wrote into its report; a runner that wrote none has failed. */
@@ -67,18 +72,41 @@ function counted(name, args, report, count) {
   if (!isGood && counts.failed === 0) failed++
 }
 
-const vitest = (name, projects) => counted(name, ['vitest', 'run', ...projects.flatMap(p => ['--project', p]), '--reporter=dot', '--reporter=json', `--outputFile.json=.tests/${projects[0]}.json`], `.tests/${projects[0]}.json`,
-  report => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numPendingTests + report.numTodoTests }))
+const vitest = (name, projects) =>
+  counted(
+    name,
+    [
+      'vitest',
+      'run',
+      ...projects.flatMap(p => ['--project', p]),
+      '--reporter=dot',
+      '--reporter=json',
+      `--outputFile.json=.tests/${projects[0]}.json`,
+    ],
+    `.tests/${projects[0]}.json`,
+    report => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numPendingTests + report.numTodoTests }),
+  )
 
 run(['nuxt', 'prepare'])
 await lanes(
-  [['lint', ['eslint', '.']], ['types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']]],
-  [['types of the application', ['nuxt', 'typecheck']], ['types of the core, alone', ['tsc', '-p', 'core']], ['migrations fit the schema', ['drizzle-kit', 'check']]],
+  [
+    ['layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['lint', ['eslint', '.']],
+    ['types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']],
+  ],
+  [
+    ['types of the application', ['nuxt', 'typecheck']],
+    ['types of the core, alone', ['tsc', '-p', 'core']],
+    ['migrations fit the schema', ['drizzle-kit', 'check']],
+  ],
 )
 vitest('unit and reference tests', ['unit', 'reference'])
 check('build', ['nuxt', 'build'])
 vitest('server tests', ['server'])
-counted('browser tests', ['playwright', 'test'], '.tests/browser.json', report => ({ passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky + report.stats.skipped }))
+counted('browser tests', ['playwright', 'test'], '.tests/browser.json', report => ({
+  passed: report.stats.expected,
+  failed: report.stats.unexpected + report.stats.flaky + report.stats.skipped,
+}))
 
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)

@@ -2,4 +2,5 @@
 import { writeFileSync } from 'node:fs'
 import { formatSchemas } from './format-schemas'
 
-for (const [name, schema] of Object.entries(formatSchemas())) writeFileSync(`docs/formats/${name}.schema.json`, JSON.stringify(schema, null, 2) + '\n')
+for (const [name, schema] of Object.entries(formatSchemas()))
+  writeFileSync(`docs/formats/${name}.schema.json`, JSON.stringify(schema, null, 2) + '\n')

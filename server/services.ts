@@ -9,7 +9,14 @@ import { watchRateCards } from './jobs/rate-card-schedule'
 import { sendSentences } from './jobs/send-sentences'
 import { watchSources } from './jobs/watch-sources'
 
-export type Services = { database: Handle, cube: CubeClient, importer: Importer, exporter: Exporter, dataDir: string, close: () => Promise<void> }
+export type Services = {
+  database: Handle
+  cube: CubeClient
+  importer: Importer
+  exporter: Exporter
+  dataDir: string
+  close: () => Promise<void>
+}
 
 /** Opens everything the routes need on a data folder. */
 export async function startServices(dataDir: string, serverDir: string): Promise<Services> {
@@ -25,7 +32,11 @@ export async function startServices(dataDir: string, serverDir: string): Promise
   const engine = { database, cube, importer, exporter, dataDir }
   const jobs = [watchRateCards(engine), watchSources(engine), sendSentences(engine)]
   return {
-    database, cube, importer, dataDir, exporter,
+    database,
+    cube,
+    importer,
+    dataDir,
+    exporter,
     async close() {
       for (const stop of jobs) stop()
       importer.close()

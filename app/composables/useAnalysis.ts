@@ -32,14 +32,25 @@ export function useAnalysis() {
     }
     failed.value = ''
   })
-  worker.addEventListener('error', (event) => {
+  worker.addEventListener('error', event => {
     failed.value = event.message
   })
-  watchDebounced([() => store.prices, () => store.estimate, () => store.scenario], ([prices, estimate, scenario]) => {
-    if (prices !== sent) send({ prices: { cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])), uplifts: toRaw(prices.uplifts), rates: toRaw(prices.rates) } })
-    sent = prices
-    if (estimate) send({ number: ++number, estimate: toRaw(estimate), scenario: toRaw(scenario ?? null) })
-  }, { debounce: 180, immediate: true })
+  watchDebounced(
+    [() => store.prices, () => store.estimate, () => store.scenario],
+    ([prices, estimate, scenario]) => {
+      if (prices !== sent)
+        send({
+          prices: {
+            cards: new Map([...prices.cards].map(([name, card]) => [name, toRaw(card)])),
+            uplifts: toRaw(prices.uplifts),
+            rates: toRaw(prices.rates),
+          },
+        })
+      sent = prices
+      if (estimate) send({ number: ++number, estimate: toRaw(estimate), scenario: toRaw(scenario ?? null) })
+    },
+    { debounce: 180, immediate: true },
+  )
   onScopeDispose(() => worker.terminate())
   return { sizes, assumptions, closers, simulated, drawn, failed }
 }

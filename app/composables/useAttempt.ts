@@ -9,12 +9,10 @@ export function useAttempt() {
       problem.value = null
       await work()
       return true
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
       return false
-    }
-    finally {
+    } finally {
       busy.value = false
     }
   }

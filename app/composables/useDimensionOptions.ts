@@ -5,10 +5,24 @@ export function useDimensionOptions() {
     const facts = data.facts
     if (!facts) return []
     const known = [...facts.columns, ...facts.found, ...facts.inherited.map(key => `TagsFrom/${key}`)]
-    const option = (value: string, group: string) => ({ value, label: dimensionLabel(value), group, ...(facts.inherited.some(key => value === `Tags/${key}`) && { note: 'own or inherited' }) })
+    const option = (value: string, group: string) => ({
+      value,
+      label: dimensionLabel(value),
+      group,
+      ...(facts.inherited.some(key => value === `Tags/${key}`) && { note: 'own or inherited' }),
+    })
     const usual = usualDimensions.filter(d => known.includes(d)).map(d => option(d, 'most used'))
-    const others = known.filter(d => !usualDimensions.includes(d)).map(d => option(d, dimensionGroup(d))).sort((a, b) => dimensionGroups.indexOf(a.group) - dimensionGroups.indexOf(b.group))
-    const empty = facts.unused.map(({ name, since }) => ({ value: name, label: dimensionLabel(name), group: 'empty', note: since === '1.0' ? 'no charge has a value' : `came with FOCUS ${since}; no charge has a value`, disabled: true }))
+    const others = known
+      .filter(d => !usualDimensions.includes(d))
+      .map(d => option(d, dimensionGroup(d)))
+      .sort((a, b) => dimensionGroups.indexOf(a.group) - dimensionGroups.indexOf(b.group))
+    const empty = facts.unused.map(({ name, since }) => ({
+      value: name,
+      label: dimensionLabel(name),
+      group: 'empty',
+      note: since === '1.0' ? 'no charge has a value' : `came with FOCUS ${since}; no charge has a value`,
+      disabled: true,
+    }))
     return [...usual, ...others, ...empty]
   })
   return { options }

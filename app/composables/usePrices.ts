@@ -4,21 +4,26 @@ import { upliftList } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { rateList } from '../../shared/contracts/spend-settings'
 
-/** The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet. */
+/**
+ * The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet.
+ */
 export function usePrices() {
   const prices = shallowRef<Prices | null>(null)
   const cards = shallowRef<RateCardEntry[]>([])
   const problem = ref<ReturnType<typeof problemOf> | null>(null)
   async function load() {
     try {
-      const [{ cards: list }, { uplifts }, { rates }] = await Promise.all([client.get('rate-cards', rateCardList), client.get('uplifts', upliftList), client.get('rates', rateList)])
+      const [{ cards: list }, { uplifts }, { rates }] = await Promise.all([
+        client.get('rate-cards', rateCardList),
+        client.get('uplifts', upliftList),
+        client.get('rates', rateList),
+      ])
       const held = cardsHeld(list, today())
       const bodies = await Promise.all(held.map(c => client.get(cardPath(versionOfEntry(c)), rateCardSchema)))
       cards.value = list
       prices.value = { cards: new Map(bodies.map(c => [c.provider, c])), uplifts, rates }
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }

@@ -1,6 +1,7 @@
 import { onKeyStroke } from '@vueuse/core'
 
-const inField = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+const inField = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 
 /** A single key that acts while the page is open, outside fields, unless switched off; listed under `?`. */
 export function useSingleKey(key: string, act: (event: KeyboardEvent) => void, what: string): void {
@@ -8,7 +9,7 @@ export function useSingleKey(key: string, act: (event: KeyboardEvent) => void, w
   const entry = { key, what }
   onMounted(() => keys.add(entry))
   onUnmounted(() => keys.remove(entry))
-  onKeyStroke(key, (event) => {
+  onKeyStroke(key, event => {
     if (!keys.enabled || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || inField(event.target)) return
     event.preventDefault()
     act(event)

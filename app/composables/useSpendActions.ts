@@ -13,16 +13,20 @@ export function useSpendActions() {
     void router.push({ path: '/spend', query: writeView({ ...spend.view, ...change }) })
   }
 
-  const keep = ({ dimension, value }: { dimension: string, value: string | null }) => go({
-    keep: withValue(spend.view!.keep, dimension, value), leaveOut: withoutValue(spend.view!.leaveOut, dimension, value), steps: spend.view!.steps.filter(s => s.dimension !== dimension),
-  })
-  const leaveOut = ({ dimension, value }: { dimension: string, value: string | null }) => go({
-    leaveOut: withValue(spend.view!.leaveOut, dimension, value), keep: withoutValue(spend.view!.keep, dimension, value), steps: [],
-  })
-  const drop = (list: 'keep' | 'leaveOut', dimension: string, value: string | null) => go({ [list]: withoutValue(spend.view![list], dimension, value) })
+  const keep = ({ dimension, value }: { dimension: string; value: string | null }) =>
+    go({
+      keep: withValue(spend.view!.keep, dimension, value),
+      leaveOut: withoutValue(spend.view!.leaveOut, dimension, value),
+      steps: spend.view!.steps.filter(s => s.dimension !== dimension),
+    })
+  const leaveOut = ({ dimension, value }: { dimension: string; value: string | null }) =>
+    go({ leaveOut: withValue(spend.view!.leaveOut, dimension, value), keep: withoutValue(spend.view!.keep, dimension, value), steps: [] })
+  const drop = (list: 'keep' | 'leaveOut', dimension: string, value: string | null) =>
+    go({ [list]: withoutValue(spend.view![list], dimension, value) })
   const dropCondition = (condition: Condition) => go({ conditions: spend.view!.conditions.filter(c => c !== condition) })
   /** Keeps the value and splits what it holds by another dimension. */
-  const splitInto = (target: { dimension: string, value: string | null }, by: string) => go({ keep: withValue(spend.view!.keep, target.dimension, target.value), splitBy: [by], steps: [] })
+  const splitInto = (target: { dimension: string; value: string | null }, by: string) =>
+    go({ keep: withValue(spend.view!.keep, target.dimension, target.value), splitBy: [by], steps: [] })
 
   /** Looks at the time of one start of the chart: a day by its hours where the data has them, a longer one by its days. */
   function lookInto(start: string) {
@@ -30,14 +34,19 @@ export function useSpendActions() {
     if (grain === 'hour') return
     if (grain === 'day') go({ period: { start, end: addDays(start, 1) }, ...(useData().facts?.hourly && { grain: 'hour' }) })
     else if (grain === 'week') go({ period: { start, end: addDays(start, 7) }, grain: 'day' })
-    else go({ period: { start, end: grain === 'month' ? monthEnd(start.slice(0, 7)) : monthEnd(addDays(start, 75).slice(0, 7)) }, grain: grain === 'quarter' ? 'month' : 'day' })
+    else
+      go({
+        period: { start, end: grain === 'month' ? monthEnd(start.slice(0, 7)) : monthEnd(addDays(start, 75).slice(0, 7)) },
+        grain: grain === 'quarter' ? 'month' : 'day',
+      })
   }
 
   /** The page of a value: a resource's own, or what all charges under the value come to. */
-  function open({ dimension, value }: { dimension: string, value: string | null }) {
+  function open({ dimension, value }: { dimension: string; value: string | null }) {
     if (value === null) return keep({ dimension, value })
     spend.menu = null
-    if (dimension === 'ResourceId' || dimension === 'x_CreatedBy' || dimension === 'x_Protects') void router.push({ path: '/spend/resource', query: { id: value } })
+    if (dimension === 'ResourceId' || dimension === 'x_CreatedBy' || dimension === 'x_Protects')
+      void router.push({ path: '/spend/resource', query: { id: value } })
     else void router.push({ path: '/spend/of', query: { dimension, value } })
   }
   const canOpen = (dimension: string) => dimensionKind(dimension) !== null

@@ -17,16 +17,28 @@ const months = computed(() => {
 })
 const month = computed(() => {
   const asked = String(route.query.month ?? '')
-  return months.value.includes(asked) ? asked : months.value[1] ?? months.value[0] ?? ''
+  return months.value.includes(asked) ? asked : (months.value[1] ?? months.value[0] ?? '')
 })
-const measure = computed(() => route.query.cost === 'billed' ? 'billedCost' as const : 'effectiveCost' as const)
-const currency = computed(() => allocation.currencies.includes(String(route.query.currency)) ? String(route.query.currency) : allocation.mainCurrency)
-const centre = computed(() => allocation.tree.find(c => c.id === route.query.centre)?.id ?? allocation.tree.find(c => c.depth > 1)?.id ?? allocation.tree[0]?.id ?? null)
+const measure = computed(() => (route.query.cost === 'billed' ? ('billedCost' as const) : ('effectiveCost' as const)))
+const currency = computed(() =>
+  allocation.currencies.includes(String(route.query.currency)) ? String(route.query.currency) : allocation.mainCurrency,
+)
+const centre = computed(
+  () =>
+    allocation.tree.find(c => c.id === route.query.centre)?.id ??
+    allocation.tree.find(c => c.depth > 1)?.id ??
+    allocation.tree[0]?.id ??
+    null,
+)
 const go = (change: Record<string, string | undefined>) => router.push({ query: { ...route.query, ...change } })
 
-watch(() => [month.value, measure.value, data.facts?.revision] as const, () => {
-  if (month.value) void allocation.load({ month: month.value, measure: measure.value })
-}, { immediate: true })
+watch(
+  () => [month.value, measure.value, data.facts?.revision] as const,
+  () => {
+    if (month.value) void allocation.load({ month: month.value, measure: measure.value })
+  },
+  { immediate: true },
+)
 
 const proof = computed(() => allocation.proofOf(currency.value))
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
@@ -41,24 +53,63 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 
 <template>
   <div class="page">
-    <p v-if="data.facts && !data.facts.lastDay || allocation.missing" class="sentence">{{ allocation.missing ? 'No cost centres are loaded yet.' : 'Nothing is loaded yet.' }} <NuxtLink to="/sources" class="link">Drop {{ allocation.missing ? 'a file with cost centres' : 'a bill' }} under Sources</NuxtLink></p>
+    <p v-if="(data.facts && !data.facts.lastDay) || allocation.missing" class="sentence">
+      {{ allocation.missing ? 'No cost centres are loaded yet.' : 'Nothing is loaded yet.' }}
+      <NuxtLink to="/sources" class="link">Drop {{ allocation.missing ? 'a file with cost centres' : 'a bill' }} under Sources</NuxtLink>
+    </p>
     <template v-else>
       <h1 v-if="month" class="sentence">
-        Share out <SentenceChoice label="billing month" :options="months.map(m => ({ value: m, label: monthText(m) }))" :chosen="month" :text="monthText(month)" @choose="go({ month: $event })" />,
-        <SentenceChoice label="cost basis" :options="[{ value: 'effective', label: 'effective cost' }, { value: 'billed', label: 'billed cost' }]" :chosen="measure === 'billedCost' ? 'billed' : 'effective'" :text="measure === 'billedCost' ? 'billed cost' : 'effective cost'" @choose="go({ cost: $event })" />,
-        in <SentenceChoice label="currency" :options="allocation.currencies.map(c => ({ value: c, label: c }))" :chosen="currency" :text="currency" @choose="go({ currency: $event })" />, among the cost centres.
+        Share out
+        <SentenceChoice
+          label="billing month"
+          :options="months.map(m => ({ value: m, label: monthText(m) }))"
+          :chosen="month"
+          :text="monthText(month)"
+          @choose="go({ month: $event })"
+        />,
+        <SentenceChoice
+          label="cost basis"
+          :options="[
+            { value: 'effective', label: 'effective cost' },
+            { value: 'billed', label: 'billed cost' },
+          ]"
+          :chosen="measure === 'billedCost' ? 'billed' : 'effective'"
+          :text="measure === 'billedCost' ? 'billed cost' : 'effective cost'"
+          @choose="go({ cost: $event })"
+        />, in
+        <SentenceChoice
+          label="currency"
+          :options="allocation.currencies.map(c => ({ value: c, label: c }))"
+          :chosen="currency"
+          :text="currency"
+          @choose="go({ currency: $event })"
+        />, among the cost centres.
       </h1>
       <ProblemNote v-if="allocation.problem" :problem="allocation.problem" :retry="() => allocation.again()" />
       <p v-if="!allocation.settled && !allocation.problem" class="note" role="status">Adding up the month…</p>
       <template v-if="allocation.settled && proof">
         <div class="proof" data-testid="proof">
-          <b>{{ money(proof.bill, currency) }} {{ currencySign(currency) }}</b> bill <span>=</span> <b>{{ money(proof.direct, currency) }}</b> direct <span>+</span> <b>{{ money(proof.shared, currency) }}</b> shared out <span>+</span>
-          <b :class="{ warn: proof.unallocated !== '0' }">{{ money(proof.unallocated, currency) }}</b> unallocated, {{ percent(proof.unallocated, proof.bill) }}
-          <span class="sums" :class="allEqual ? 'good' : 'bad'">{{ allEqual ? 'adds up to the last digit, in' : 'does not add up in' }} {{ allEqual ? allocation.currencies.join(', ') : allocation.settled.proof.filter(p => !p.equal).map(p => p.currency).join(', ') }}</span>
+          <b>{{ money(proof.bill, currency) }} {{ currencySign(currency) }}</b> bill <span>=</span>
+          <b>{{ money(proof.direct, currency) }}</b> direct <span>+</span> <b>{{ money(proof.shared, currency) }}</b> shared out
+          <span>+</span> <b :class="{ warn: proof.unallocated !== '0' }">{{ money(proof.unallocated, currency) }}</b> unallocated,
+          {{ percent(proof.unallocated, proof.bill) }}
+          <span class="sums" :class="allEqual ? 'good' : 'bad'"
+            >{{ allEqual ? 'adds up to the last digit, in' : 'does not add up in' }}
+            {{
+              allEqual
+                ? allocation.currencies.join(', ')
+                : allocation.settled.proof
+                    .filter(p => !p.equal)
+                    .map(p => p.currency)
+                    .join(', ')
+            }}</span
+          >
         </div>
         <div v-if="allocation.draft" class="draft" role="status">
           <b>Draft.</b> Every figure shows what the changed rules would give; nothing is saved yet.
-          <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">Save the rules</button>
+          <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
+            Save the rules
+          </button>
           <button class="button" @click="allocation.undo()">Undo</button>
           <button class="button" @click="allocation.discard()">Discard</button>
         </div>
@@ -72,7 +123,9 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           <aside class="margin">
             <UnallocatedQueue :currency="currency" :month="month" @rule="ruleFor" />
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
-            <p v-if="allocation.saved" class="minor saved">Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.</p>
+            <p v-if="allocation.saved" class="minor saved">
+              Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.
+            </p>
           </aside>
         </div>
       </template>
@@ -81,15 +134,57 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 </template>
 
 <style scoped>
-.proof { display: flex; flex-wrap: wrap; gap: 4px 8px; align-items: baseline; color: var(--ink-2); margin: 2px 0 8px; }
-.proof b { font: 600 16px var(--serif); color: var(--ink); }
-.proof b.warn { color: var(--warn); }
-.sums { margin-left: auto; }
-.draft { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; background: var(--warn-soft); border-left: 3px solid var(--warn); padding: 6px 12px; border-radius: 3px; margin-bottom: 8px; }
-.draft .main { margin-left: auto; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 390px; gap: 22px; }
-.columns.busy { opacity: .6; }
-.body, .margin { min-width: 0; overflow-x: auto; }
-.saved { margin-top: 10px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.proof {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  align-items: baseline;
+  color: var(--ink-2);
+  margin: 2px 0 8px;
+}
+.proof b {
+  font: 600 16px var(--serif);
+  color: var(--ink);
+}
+.proof b.warn {
+  color: var(--warn);
+}
+.sums {
+  margin-left: auto;
+}
+.draft {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  background: var(--warn-soft);
+  border-left: 3px solid var(--warn);
+  padding: 6px 12px;
+  border-radius: 3px;
+  margin-bottom: 8px;
+}
+.draft .main {
+  margin-left: auto;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 390px;
+  gap: 22px;
+}
+.columns.busy {
+  opacity: 0.6;
+}
+.body,
+.margin {
+  min-width: 0;
+  overflow-x: auto;
+}
+.saved {
+  margin-top: 10px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

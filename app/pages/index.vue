@@ -7,8 +7,7 @@ definePageMeta({
     try {
       const { charges } = await client.get('spend/dimensions', dimensionList)
       return navigateTo(charges > 0 ? '/spend' : '/sources', { replace: true })
-    }
-    catch {
+    } catch {
       return navigateTo('/sources', { replace: true })
     }
   },

@@ -3,7 +3,15 @@ import { allocationPlanSchema, type AllocationPlan, type Rule } from '../../core
 import { rollUp, treeOrder } from '../../core/allocation/tree'
 import { scaled } from '../../core/money/scaled'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import { planSaved, planState, settlement, type AllocationQuestion, type PlanState, type Settlement, type UnallocatedGroup } from '../../shared/contracts/allocation'
+import {
+  planSaved,
+  planState,
+  settlement,
+  type AllocationQuestion,
+  type PlanState,
+  type Settlement,
+  type UnallocatedGroup,
+} from '../../shared/contracts/allocation'
 
 export const useAllocation = defineStore('allocation', () => {
   const saved = ref<PlanState | null>(null)
@@ -22,10 +30,14 @@ export const useAllocation = defineStore('allocation', () => {
   const history: (AllocationPlan | null)[] = []
 
   const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
-  const tree = computed(() => plan.value ? treeOrder(plan.value.centres) : [])
+  const tree = computed(() => (plan.value ? treeOrder(plan.value.centres) : []))
   const currencies = computed(() => settled.value?.proof.map(p => p.currency) ?? [])
-  const rolledUp = (currency: string) => plan.value && settled.value ? rollUp(plan.value.centres, settled.value.statements, currency) : new Map<string, { direct: string, shared: string, total: string }>()
-  const targetName = (id: string) => plan.value?.centres.find(c => c.id === id)?.name ?? plan.value?.pools.find(p => p.id === id)?.name ?? id
+  const rolledUp = (currency: string) =>
+    plan.value && settled.value
+      ? rollUp(plan.value.centres, settled.value.statements, currency)
+      : new Map<string, { direct: string; shared: string; total: string }>()
+  const targetName = (id: string) =>
+    plan.value?.centres.find(c => c.id === id)?.name ?? plan.value?.pools.find(p => p.id === id)?.name ?? id
   const isPool = (id: string) => plan.value?.pools.some(p => p.id === id) ?? false
 
   async function load(next: AllocationQuestion) {
@@ -41,14 +53,12 @@ export const useAllocation = defineStore('allocation', () => {
       if (mine !== turn) return
       settled.value = answer
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       if (mine !== turn) return
       const failed = problemOf(error)
       if (failed.code === 'not-found') missing.value = true
       else problem.value = failed
-    }
-    finally {
+    } finally {
       if (mine === turn) loading.value = false
     }
   }
@@ -63,7 +73,15 @@ export const useAllocation = defineStore('allocation', () => {
     const checked = allocationPlanSchema.safeParse(next)
     history.push(draft.value ? structuredClone(toRaw(draft.value)) : null)
     draft.value = next
-    planProblem.value = checked.success ? null : { type: '', status: 0, code: 'invalid', title: 'The rules cannot be used yet', detail: checked.error.issues.map(i => i.message).join('; ') }
+    planProblem.value = checked.success
+      ? null
+      : {
+          type: '',
+          status: 0,
+          code: 'invalid',
+          title: 'The rules cannot be used yet',
+          detail: checked.error.issues.map(i => i.message).join('; '),
+        }
     if (checked.success) await again()
   }
 
@@ -89,11 +107,9 @@ export const useAllocation = defineStore('allocation', () => {
       await client.send('PUT', 'allocation/plan', { basedOn: saved.value.version, plan: draft.value }, planSaved)
       saved.value = await client.get('allocation/plan', planState)
       await discard()
-    }
-    catch (error) {
+    } catch (error) {
       planProblem.value = problemOf(error)
-    }
-    finally {
+    } finally {
       saving.value = false
     }
   }
@@ -103,34 +119,85 @@ export const useAllocation = defineStore('allocation', () => {
   /** A rule that would catch a group of the queue, placed last and opened for choosing where it goes. */
   async function ruleFor(group: UnallocatedGroup, target: string) {
     const tagged = Object.entries(group.values).filter(([dimension, value]) => dimension.startsWith('Tags/team') && value !== null)
-    const conditions = (tagged.length ? tagged : Object.entries(group.values).filter(([, value]) => value !== null)).map(([dimension, value]) => ({ dimension, values: [value] }))
-    await addRule({ id: newId(), conditions: conditions.length ? conditions : [{ dimension: 'SubAccountName', values: [group.values.SubAccountName ?? null] }], target })
+    const conditions = (tagged.length ? tagged : Object.entries(group.values).filter(([, value]) => value !== null)).map(
+      ([dimension, value]) => ({ dimension, values: [value] }),
+    )
+    await addRule({
+      id: newId(),
+      conditions: conditions.length ? conditions : [{ dimension: 'SubAccountName', values: [group.values.SubAccountName ?? null] }],
+      target,
+    })
   }
 
   async function addRule(rule?: Rule) {
-    const added = rule ?? { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] as string[] }], target: plan.value!.centres[0]!.id }
-    await change((next) => {
+    const added = rule ?? {
+      id: newId(),
+      conditions: [{ dimension: 'SubAccountName', values: [] as string[] }],
+      target: plan.value!.centres[0]!.id,
+    }
+    await change(next => {
       next.rules.push(added)
     })
     editing.value = added.id
   }
 
-  const move = (id: string, step: 1 | -1) => change((next) => {
-    const at = next.rules.findIndex(r => r.id === id)
-    const [rule] = next.rules.splice(at, 1)
-    next.rules.splice(Math.max(0, Math.min(next.rules.length, at + step)), 0, rule!)
-  })
-  const remove = (id: string) => change((next) => {
-    next.rules = next.rules.filter(r => r.id !== id)
-  })
-  const update = (id: string, edit: (rule: Rule) => void) => change((next) => {
-    const rule = next.rules.find(r => r.id === id)
-    if (rule) edit(rule)
-  })
+  const move = (id: string, step: 1 | -1) =>
+    change(next => {
+      const at = next.rules.findIndex(r => r.id === id)
+      const [rule] = next.rules.splice(at, 1)
+      next.rules.splice(Math.max(0, Math.min(next.rules.length, at + step)), 0, rule!)
+    })
+  const remove = (id: string) =>
+    change(next => {
+      next.rules = next.rules.filter(r => r.id !== id)
+    })
+  const update = (id: string, edit: (rule: Rule) => void) =>
+    change(next => {
+      const rule = next.rules.find(r => r.id === id)
+      if (rule) edit(rule)
+    })
 
   const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
   const proofOf = (currency: string) => settled.value?.proof.find(p => p.currency === currency) ?? null
-  const mainCurrency = computed(() => settled.value?.proof.reduce<string | null>((best, p) => best && scaled(settled.value!.proof.find(q => q.currency === best)!.bill) >= scaled(p.bill) ? best : p.currency, null) ?? 'EUR')
+  const mainCurrency = computed(
+    () =>
+      settled.value?.proof.reduce<string | null>(
+        (best, p) => (best && scaled(settled.value!.proof.find(q => q.currency === best)!.bill) >= scaled(p.bill) ? best : p.currency),
+        null,
+      ) ?? 'EUR',
+  )
 
-  return { saved, draft, plan, tree, question, settled, problem, planProblem, loading, saving, missing, editing, currencies, mainCurrency, load, again, change, undo, discard, save, addRule, ruleFor, move, remove, update, caught, proofOf, rolledUp, targetName, isPool, canUndo: () => history.length > 0 }
+  return {
+    saved,
+    draft,
+    plan,
+    tree,
+    question,
+    settled,
+    problem,
+    planProblem,
+    loading,
+    saving,
+    missing,
+    editing,
+    currencies,
+    mainCurrency,
+    load,
+    again,
+    change,
+    undo,
+    discard,
+    save,
+    addRule,
+    ruleFor,
+    move,
+    remove,
+    update,
+    caught,
+    proofOf,
+    rolledUp,
+    targetName,
+    isPool,
+    canUndo: () => history.length > 0,
+  }
 })

@@ -16,8 +16,7 @@ export const useConnections = defineStore('connections', () => {
   async function load() {
     try {
       list.value = (await client.get('connections', connectionState)).connections
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
@@ -36,13 +35,13 @@ export const useConnections = defineStore('connections', () => {
           await new Promise(resolve => setTimeout(resolve, 250))
           status = await client.get(`imports/${id}`, importStatus)
         }
-        said.value = status.state === 'loaded'
-          ? `${count(status.rows)} charges loaded; ${status.changes.map(c => `${monthText(c.billingPeriodStart)} changed by ${money(c.difference, c.currency)} ${c.currency}`).join(', ')}`
-          : `the delivery was ${status.state}: ${status.message ?? `${status.errorCount} errors`}`
+        said.value =
+          status.state === 'loaded'
+            ? `${count(status.rows)} charges loaded; ${status.changes.map(c => `${monthText(c.billingPeriodStart)} changed by ${money(c.difference, c.currency)} ${c.currency}`).join(', ')}`
+            : `the delivery was ${status.state}: ${status.message ?? `${status.errorCount} errors`}`
       }
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
     busy.value = null

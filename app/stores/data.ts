@@ -14,13 +14,13 @@ export const useData = defineStore('data', () => {
       const list = await client.get('spend/dimensions', dimensionList)
       if (list.lastDay) {
         const { current, before } = monthToDate(list.lastDay)
-        const ask = (period: Period) => client.send('POST', 'spend/answer', { measure: 'billedCost', splitBy: [], grain: null, ...period }, spendAnswer);
-        [monthNow.value, monthBefore.value] = await Promise.all([ask(current), ask(before)])
+        const ask = (period: Period) =>
+          client.send('POST', 'spend/answer', { measure: 'billedCost', splitBy: [], grain: null, ...period }, spendAnswer)
+        ;[monthNow.value, monthBefore.value] = await Promise.all([ask(current), ask(before)])
       }
       facts.value = list
       failed.value = false
-    }
-    catch {
+    } catch {
       failed.value = true
     }
   }

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
 
-export type KeyEntry = { key: string, what: string }
+export type KeyEntry = { key: string; what: string }
 
 /** The single keys of the page that is open, and whether they act at all (WCAG 2.1.4). */
 export const useKeys = defineStore('keys', () => {

@@ -22,16 +22,16 @@ export const useSavings = defineStore('savings', () => {
     try {
       await work()
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
 
-  const load = () => attempt(async () => {
-    state.value = await client.get('savings', savingsState)
-    if (state.value.connected && !state.value.opportunities.length) await look()
-  })
+  const load = () =>
+    attempt(async () => {
+      state.value = await client.get('savings', savingsState)
+      if (state.value.connected && !state.value.opportunities.length) await look()
+    })
   async function look() {
     looking.value = true
     await attempt(async () => {
@@ -43,9 +43,10 @@ export const useSavings = defineStore('savings', () => {
     chosenId.value = id
     preview.value = null
   }
-  const showPreview = () => attempt(async () => {
-    preview.value = await client.send('POST', 'savings/preview', { id: chosenId.value }, actionPreview)
-  })
+  const showPreview = () =>
+    attempt(async () => {
+      preview.value = await client.send('POST', 'savings/preview', { id: chosenId.value }, actionPreview)
+    })
   async function approve() {
     if (acting.value || !chosenId.value) return
     acting.value = true
@@ -63,5 +64,23 @@ export const useSavings = defineStore('savings', () => {
     acting.value = false
   }
 
-  return { state, problem, looking, chosenId, chosen, preview, acting, open, currency, monthly, promised, seen, load, look, choose, showPreview, approve }
+  return {
+    state,
+    problem,
+    looking,
+    chosenId,
+    chosen,
+    preview,
+    acting,
+    open,
+    currency,
+    monthly,
+    promised,
+    seen,
+    load,
+    look,
+    choose,
+    showPreview,
+    approve,
+  }
 })

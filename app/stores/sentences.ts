@@ -5,7 +5,7 @@ import { savedSentenceList, type SavedSentence, type SavedSentenceInput } from '
 import type { WrittenQuery } from '../../core/spend/view'
 
 /** Something asked: its address and how it is called. */
-export type AskedSentence = { query: WrittenQuery, title: string }
+export type AskedSentence = { query: WrittenQuery; title: string }
 const MOST_ASKED = 20
 
 /** Sentences kept under a name, those asked lately, and those open side by side. */
@@ -38,7 +38,7 @@ export const useSentences = defineStore('sentences', () => {
     recent.value = [asked, ...recent.value.filter(known => !same(known, asked))].slice(0, MOST_ASKED)
     if (at.value >= open.value.length) at.value = Math.max(0, open.value.length - 1)
     if (!open.value.length) open.value = [asked]
-    else open.value = open.value.map((known, i) => i === at.value ? asked : known)
+    else open.value = open.value.map((known, i) => (i === at.value ? asked : known))
   }
   /** Opens another sentence beside those that are open. @returns its address. */
   function add(asked: AskedSentence): WrittenQuery {

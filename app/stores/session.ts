@@ -6,7 +6,15 @@ export const useSession = defineStore('session', () => {
   const people = ref<Person[]>([])
   const who = ref('')
   const person = computed(() => people.value.find(p => p.name === who.value))
-  const initials = computed(() => person.value?.name.split(' ').map(part => part[0]).join('').slice(0, 2).toUpperCase() ?? '')
+  const initials = computed(
+    () =>
+      person.value?.name
+        .split(' ')
+        .map(part => part[0])
+        .join('')
+        .slice(0, 2)
+        .toUpperCase() ?? '',
+  )
 
   async function load() {
     const list = await client.get('people', peopleList)

@@ -2,16 +2,22 @@ import { defineStore } from 'pinia'
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import type { watchInput, ImportStatus, MovedLines, SourcesOverview, Watch} from '../../shared/contracts/imports';
+import type { watchInput, ImportStatus, MovedLines, SourcesOverview, Watch } from '../../shared/contracts/imports'
 import { importStatus, movedLines, sourcesOverview, watchList } from '../../shared/contracts/imports'
 import { invoicesTaken } from '../../shared/contracts/invoices'
 import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
-export type Waiting = { key: string, source: string, billingPeriodStart: string | null, files: File[], /** The beginning of a file that is no FOCUS. */ text: string | null }
+export type Waiting = {
+  key: string
+  source: string
+  billingPeriodStart: string | null
+  files: File[]
+  /** The beginning of a file that is no FOCUS. */ text: string | null
+}
 /** A file that is no delivery, and what became of it. */
-export type Taken = { name: string, said: string, problem: ProblemDetails | null }
+export type Taken = { name: string; said: string; problem: ProblemDetails | null }
 
 const OPEN = ['checking', 'loading']
 
@@ -34,11 +40,14 @@ export const useSources = defineStore('sources', () => {
 
   async function load() {
     try {
-      [overview.value, { cards: cards.value }, { watches: watches.value }] = await Promise.all([client.get('sources', sourcesOverview), client.get('rate-cards', rateCardList), client.get('watches', watchList)])
+      ;[overview.value, { cards: cards.value }, { watches: watches.value }] = await Promise.all([
+        client.get('sources', sourcesOverview),
+        client.get('rate-cards', rateCardList),
+        client.get('watches', watchList),
+      ])
       problem.value = null
       void watch()
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
@@ -53,19 +62,20 @@ export const useSources = defineStore('sources', () => {
         const known = waiting.value.find(w => w.key === key)
         if (known) known.files.push(file)
         else waiting.value.push({ key, source, billingPeriodStart: seen.billingPeriodStart, files: [file], text: null })
-      }
-      else if (seen.kind === 'foreign charges') {
+      } else if (seen.kind === 'foreign charges') {
         // a provider's own columns: the source is named after the file until a person says otherwise
         const source = file.name.replace(/(\.(csv|txt|tsv))?(\.gz)?$/i, '').replace(/[-_ ]*\d{4}([-_]?\d{2})?$/, '')
         const key = `${source} ${file.name}`
         waiting.value.push({ key, source, billingPeriodStart: null, files: [file], text: seen.text })
         await loadMapped()
         if (!isMapped(waiting.value.at(-1)!)) mapping.value = key
-      }
-      else if (seen.kind === 'unknown') {
-        taken.value.push({ name: file.name, said: '', problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` } })
-      }
-      else await take(file.name, seen.kind, seen.text)
+      } else if (seen.kind === 'unknown') {
+        taken.value.push({
+          name: file.name,
+          said: '',
+          problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` },
+        })
+      } else await take(file.name, seen.kind, seen.text)
     }
   }
 
@@ -73,8 +83,7 @@ export const useSources = defineStore('sources', () => {
   async function loadMapped() {
     try {
       mappedSources.value = (await client.get('mappings', z.object({ sources: z.array(z.string()) }))).sources
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
@@ -84,7 +93,12 @@ export const useSources = defineStore('sources', () => {
   /** Files of the product's own that are taken at once, with what is said of each. */
   async function takeOther(kind: 'account tree' | 'exchange rates' | 'invoices', text: string): Promise<string> {
     if (kind === 'account tree') {
-      const done = await client.send('PUT', 'spend/account-tree', JSON.parse(text), z.object({ accounts: z.number(), containers: z.number() }))
+      const done = await client.send(
+        'PUT',
+        'spend/account-tree',
+        JSON.parse(text),
+        z.object({ accounts: z.number(), containers: z.number() }),
+      )
       await data.load()
       return `account tree of ${done.accounts} accounts, tags of ${done.containers} containers`
     }
@@ -94,25 +108,34 @@ export const useSources = defineStore('sources', () => {
     return `${done.rates} exchange rates, ${done.changed} of them new or changed`
   }
 
-  async function take(name: string, kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices', text: string) {
+  async function take(
+    name: string,
+    kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices',
+    text: string,
+  ) {
     try {
       if (kind === 'account tree' || kind === 'exchange rates' || kind === 'invoices') {
         taken.value.push({ name, problem: null, said: await takeOther(kind, text) })
         return
       }
-      const body: unknown = kind === 'rate card table' ? { lines: Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data } : JSON.parse(text)
+      const body: unknown =
+        kind === 'rate card table'
+          ? { lines: Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data }
+          : JSON.parse(text)
       if (kind !== 'cost centres') {
         const done = await client.send('POST', kind === 'rate card' ? 'rate-cards' : 'rate-cards/table', body, rateCardLoaded)
-        taken.value.push({ name, problem: null, said: `rate card of ${done.provider} from ${dayText(done.validFrom)}: ${done.prices} prices${done.replaced ? ', in place of the one loaded before' : ''}` })
-      }
-      else {
+        taken.value.push({
+          name,
+          problem: null,
+          said: `rate card of ${done.provider} from ${dayText(done.validFrom)}: ${done.prices} prices${done.replaced ? ', in place of the one loaded before' : ''}`,
+        })
+      } else {
         const done = await client.send('POST', 'organisation', body, organisationLoaded)
         taken.value.push({ name, problem: null, said: `${done.people} people, ${done.centres} cost centres, ${done.rules} rules` })
         await session.load()
       }
       await load()
-    }
-    catch (error) {
+    } catch (error) {
       taken.value.push({ name, said: '', problem: { ...problemOf(error), title: `«${name}» was not taken` } })
     }
   }
@@ -121,27 +144,40 @@ export const useSources = defineStore('sources', () => {
   async function sendAll() {
     sending.value = true
     try {
-      for (const delivery of [...waiting.value].sort((a, b) => (a.billingPeriodStart ?? '') < (b.billingPeriodStart ?? '') ? -1 : 1)) {
-        const { id } = await client.send('POST', 'deliveries', { source: delivery.source, mapped: isMapped(delivery), files: delivery.files.map(file => ({ name: file.name, bytes: file.size })) }, z.object({ id: z.string() }))
+      for (const delivery of [...waiting.value].sort((a, b) => ((a.billingPeriodStart ?? '') < (b.billingPeriodStart ?? '') ? -1 : 1))) {
+        const { id } = await client.send(
+          'POST',
+          'deliveries',
+          {
+            source: delivery.source,
+            mapped: isMapped(delivery),
+            files: delivery.files.map(file => ({ name: file.name, bytes: file.size })),
+          },
+          z.object({ id: z.string() }),
+        )
         let importId: string | null = null
         for (const [number, file] of delivery.files.entries()) {
-          ({ importId } = await client.upload('PUT', `deliveries/${id}/files/${number}`, file, z.object({ importId: z.string().nullable() })))
+          ;({ importId } = await client.upload(
+            'PUT',
+            `deliveries/${id}/files/${number}`,
+            file,
+            z.object({ importId: z.string().nullable() }),
+          ))
         }
         waiting.value = waiting.value.filter(w => w !== delivery && w.key !== delivery.key)
         if (importId) await choose(importId)
       }
       problem.value = null
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
-    }
-    finally {
+    } finally {
       sending.value = false
       await load()
     }
   }
 
-  const anyOpen = () => overview.value?.loads.some(l => OPEN.includes(l.state)) || (chosen.value !== null && OPEN.includes(chosen.value.state))
+  const anyOpen = () =>
+    overview.value?.loads.some(l => OPEN.includes(l.state)) || (chosen.value !== null && OPEN.includes(chosen.value.state))
 
   /** Follows loads under way until none is. */
   async function watch() {
@@ -154,11 +190,9 @@ export const useSources = defineStore('sources', () => {
         if (chosen.value) chosen.value = await client.get(`imports/${chosen.value.id}`, importStatus)
         if (!anyOpen()) await data.load()
       }
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
-    }
-    finally {
+    } finally {
       watching = false
     }
   }
@@ -167,9 +201,9 @@ export const useSources = defineStore('sources', () => {
     try {
       chosen.value = await client.get(`imports/${id}`, importStatus)
       moved.value = null
-      if (chosen.value.state === 'loaded' && chosen.value.changes.some(change => change.before !== null && Number(change.difference) !== 0)) moved.value = await client.get(`imports/${id}/moved`, movedLines)
-    }
-    catch (error) {
+      if (chosen.value.state === 'loaded' && chosen.value.changes.some(change => change.before !== null && Number(change.difference) !== 0))
+        moved.value = await client.get(`imports/${id}/moved`, movedLines)
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
@@ -177,8 +211,7 @@ export const useSources = defineStore('sources', () => {
   async function stop(id: string) {
     try {
       await client.send('POST', `imports/${id}/stop`, {}, z.object({ id: z.string() }))
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
     await load()
@@ -190,8 +223,7 @@ export const useSources = defineStore('sources', () => {
       const { id } = await client.send('POST', path, body, z.object({ id: z.string() }))
       await choose(id)
       await data.load()
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = problemOf(error)
     }
     await load()
@@ -212,5 +244,28 @@ export const useSources = defineStore('sources', () => {
     await load()
   }
 
-  return { moved, watches, mapping, isMapped, loadMapped, undo, decide, watchPlace, lookNow, unwatch, overview, cards, problem, waiting, taken, sending, chosen, load, drop, sendAll, choose, stop }
+  return {
+    moved,
+    watches,
+    mapping,
+    isMapped,
+    loadMapped,
+    undo,
+    decide,
+    watchPlace,
+    lookNow,
+    unwatch,
+    overview,
+    cards,
+    problem,
+    waiting,
+    taken,
+    sending,
+    chosen,
+    load,
+    drop,
+    sendAll,
+    choose,
+    stop,
+  }
 })

@@ -7,15 +7,29 @@ import { grainOfAtMost, grainStarts, wholeStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
-import { priceParts, spendComparison, type PriceParts, type SpendAnswer, type SpendComparison, type SpendQuestion } from '../../shared/contracts/spend'
+import {
+  priceParts,
+  spendComparison,
+  type PriceParts,
+  type SpendAnswer,
+  type SpendComparison,
+  type SpendQuestion,
+} from '../../shared/contracts/spend'
 
 /** A combination of values with its amount now and in the period compared; null where it was not there. */
-export type SpendRow = { id: string, values: (string | null)[], label: string, amount: string, before: string | null }
-export type ChartSeries = { id: string, label: string, values: (string | null)[] | null, hue: number | null, amounts: string[], total: string }
-export type StepColumn = { dimension: string, rows: SpendRow[], total: string, of: string | null, unit: string, units: string[] }
-export type ValueRef = { dimension: string, value: string | null, label: string }
+export type SpendRow = { id: string; values: (string | null)[]; label: string; amount: string; before: string | null }
+export type ChartSeries = {
+  id: string
+  label: string
+  values: (string | null)[] | null
+  hue: number | null
+  amounts: string[]
+  total: string
+}
+export type StepColumn = { dimension: string; rows: SpendRow[]; total: string; of: string | null; unit: string; units: string[] }
+export type ValueRef = { dimension: string; value: string | null; label: string }
 /** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
-export type Distortion = { id: string, said: string, action: string, change: Partial<SpendView> }
+export type Distortion = { id: string; said: string; action: string; change: Partial<SpendView> }
 
 export const HUES = 8
 /** Rows that get a small line of their own in the table. */
@@ -50,8 +64,10 @@ export const useSpend = defineStore('spend', () => {
   const loading = ref(false)
   const ready = ref(false)
   /** What the menu is open for, and where. */
-  const menu = ref<{ target: ValueRef, at: DOMRect, splitting?: boolean } | null>(null)
-  const workings = ref<{ title: string, parts: PriceParts['parts'], left: { count: number, amount: string } | null, total: string } | null>(null)
+  const menu = ref<{ target: ValueRef; at: DOMRect; splitting?: boolean } | null>(null)
+  const workings = ref<{ title: string; parts: PriceParts['parts']; left: { count: number; amount: string } | null; total: string } | null>(
+    null,
+  )
   // a value keeps its colour while one narrows
   const hues = new Map<string, number>()
   let asking: AbortController | null = null
@@ -59,16 +75,25 @@ export const useSpend = defineStore('spend', () => {
   const currency = computed(() => {
     const asked = (shown.value ?? view.value)?.currency
     if (asked && totals.value.some(t => t.currency === asked)) return asked
-    return totals.value.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)?.currency ?? 'EUR'
+    return (
+      totals.value.reduce<{ currency: string; amount: string } | null>(
+        (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
+        null,
+      )?.currency ?? 'EUR'
+    )
   })
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
   const period = computed<Period>(() => resolvePeriod((shown.value ?? view.value!).period, days.value!))
-  const compared = computed<Period | null>(() => shown.value && days.value ? comparedPeriod(shown.value, days.value) : null)
+  const compared = computed<Period | null>(() => (shown.value && days.value ? comparedPeriod(shown.value, days.value) : null))
   /** How much of the compared period is loaded: with none of it nothing can be compared. */
-  const comparedReach = computed(() => compared.value && days.value ? reachInto(compared.value, days.value) : 'none')
+  const comparedReach = computed(() => (compared.value && days.value ? reachInto(compared.value, days.value) : 'none'))
   /** The table's columns that have something to say. */
-  const tableColumns = computed(() => (shown.value?.columns ?? []).filter(column => additive.value || (column !== 'share' && column !== 'perDay')).filter(column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay'))
+  const tableColumns = computed(() =>
+    (shown.value?.columns ?? [])
+      .filter(column => additive.value || (column !== 'share' && column !== 'perDay'))
+      .filter(column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay'),
+  )
   /** Whether the measure is money: it has a currency and charge lines behind it. */
   const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
   const additive = computed(() => shown.value?.measure !== 'unitPrice')
@@ -77,7 +102,6 @@ export const useSpend = defineStore('spend', () => {
     const { measure, reportCurrency } = view.value!
     return { measure, splitBy: [], grain: null, ...scopeOf(view.value!, days.value!), ...(reportCurrency && { reportCurrency }), ...more }
   }
-
 
   /** SKU codes in plain words, as far as anyone has said them; what is known is not asked for again. */
   const skuWords = ref<Record<string, SkuWords>>({})
@@ -96,7 +120,10 @@ export const useSpend = defineStore('spend', () => {
   async function askParts(keep: Narrowing, signal?: AbortSignal) {
     const { reportCurrency: _, ...plain } = question({ keep })
     const answer = await client.send('POST', 'spend/price-parts', plain, priceParts, signal)
-    await learnSkus(answer.parts.map(p => p.skuId), signal)
+    await learnSkus(
+      answer.parts.map(p => p.skuId),
+      signal,
+    )
     return answer
   }
 
@@ -109,7 +136,8 @@ export const useSpend = defineStore('spend', () => {
   function rowsOf(answer: Answered, before: Answered | null, dimensions: string[], inCurrency: string): SpendRow[] {
     const id = (values: Record<string, string | null>) => JSON.stringify(dimensions.map(d => values[d] ?? null))
     const old = new Map<string, string>()
-    for (const row of before?.rows ?? []) if (row.currency === inCurrency) old.set(id(row.values), addTexts([old.get(id(row.values)) ?? '0', row.amount]))
+    for (const row of before?.rows ?? [])
+      if (row.currency === inCurrency) old.set(id(row.values), addTexts([old.get(id(row.values)) ?? '0', row.amount]))
     const found = new Map<string, SpendRow>()
     for (const row of answer.rows) {
       if (row.currency !== inCurrency) continue
@@ -122,14 +150,14 @@ export const useSpend = defineStore('spend', () => {
       }
       const values = dimensions.map(d => row.values[d] ?? null)
       const label = dimensions.map((d, i) => labelOf(d, values[i]!, companionOf[d] ? row.values[companionOf[d]] : null)).join(' · ')
-      found.set(key, { id: key, values, label: label || 'everything', amount: row.amount, before: before ? old.get(key) ?? null : null })
+      found.set(key, { id: key, values, label: label || 'everything', amount: row.amount, before: before ? (old.get(key) ?? null) : null })
     }
     return [...found.values()]
   }
 
   async function load(next: SpendView, dataDays: DataDays) {
     asking?.abort()
-    const mine = asking = new AbortController()
+    const mine = (asking = new AbortController())
     view.value = next
     days.value = dataDays
     loading.value = true
@@ -142,22 +170,57 @@ export const useSpend = defineStore('spend', () => {
       const lineGrain = grainOfAtMost(MOST_LINE_POINTS, start, end, next.grain)
       const charted = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
       const questions = {
-        now: question({ splitBy }), old: question({ splitBy, ...before }), line: question({ grain: next.grain }),
-        series: question({ splitBy: next.splitBy, grain: next.grain, limit: lineGrain === next.grain ? Math.max(charted, MOST_LINES) : charted }),
-        lines: next.splitBy.length && !next.across && lineGrain !== next.grain ? question({ splitBy: next.splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
+        now: question({ splitBy }),
+        old: question({ splitBy, ...before }),
+        line: question({ grain: next.grain }),
+        series: question({
+          splitBy: next.splitBy,
+          grain: next.grain,
+          limit: lineGrain === next.grain ? Math.max(charted, MOST_LINES) : charted,
+        }),
+        lines:
+          next.splitBy.length && !next.across && lineGrain !== next.grain
+            ? question({ splitBy: next.splitBy, grain: lineGrain, limit: MOST_LINES })
+            : null,
         categories: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(next.measure) ? next.measure : 'effectiveCost' }),
-        across: next.across ? question({ splitBy: next.across === 'start' ? splitBy : [...new Set([...splitBy, next.across])], grain: next.across === 'start' ? next.grain : null }) : null,
+        across: next.across
+          ? question({
+              splitBy: next.across === 'start' ? splitBy : [...new Set([...splitBy, next.across])],
+              grain: next.across === 'start' ? next.grain : null,
+            })
+          : null,
       }
       const steps = stepQuestions(next, before)
       const listed = Object.values(questions).filter(q => q !== null)
       const [answers, compare, partsNow] = await Promise.all([
         askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
-        next.show === 'comparison' && isCost(next.measure) ? client.send('POST', 'spend/compare', { measure: next.measure, splitBy: next.splitBy.length ? splitBy : ['ServiceName'], now: { start, end }, before, keep: next.keep, leaveOut: next.leaveOut, conditions: next.conditions, ...(next.reportCurrency && { reportCurrency: next.reportCurrency }) }, spendComparison, signal) : null,
+        next.show === 'comparison' && isCost(next.measure)
+          ? client.send(
+              'POST',
+              'spend/compare',
+              {
+                measure: next.measure,
+                splitBy: next.splitBy.length ? splitBy : ['ServiceName'],
+                now: { start, end },
+                before,
+                keep: next.keep,
+                leaveOut: next.leaveOut,
+                conditions: next.conditions,
+                ...(next.reportCurrency && { reportCurrency: next.reportCurrency }),
+              },
+              spendComparison,
+              signal,
+            )
+          : null,
         stepsDone(next) ? askParts(keptWithSteps(next), signal) : null,
       ])
-      const answered = (name: keyof typeof questions) => questions[name] ? answers[listed.indexOf(questions[name])]! : null
+      const answered = (name: keyof typeof questions) => (questions[name] ? answers[listed.indexOf(questions[name])]! : null)
       const now = answered('now')!
-      if (next.splitBy.includes('SkuId') || next.stepOrder.includes('SkuId')) await learnSkus(answers.flatMap(a => a.rows.map(row => row.values.SkuId ?? null)), signal)
+      if (next.splitBy.includes('SkuId') || next.stepOrder.includes('SkuId'))
+        await learnSkus(
+          answers.flatMap(a => a.rows.map(row => row.values.SkuId ?? null)),
+          signal,
+        )
       shown.value = next
       nowAnswer.value = now
       beforeAnswer.value = answered('old')
@@ -180,16 +243,14 @@ export const useSpend = defineStore('spend', () => {
       columns.value = steps.map((step, i) => stepColumn(step, answers[listed.length + i * 2]!, answers[listed.length + i * 2 + 1]!))
       parts.value = partsNow ? partsNow.parts.filter(p => p.currency === inCurrency || !isMoneyMeasure(next.measure)) : null
       ready.value = true
-    }
-    catch (error) {
+    } catch (error) {
       if ((error as Error).name !== 'AbortError') problem.value = problemOf(error)
-    }
-    finally {
+    } finally {
       if (asking === mine) loading.value = false
     }
   }
 
-  type StepQuestion = { dimension: string, of: string | null, now: SpendQuestion, old: SpendQuestion, counted: boolean }
+  type StepQuestion = { dimension: string; of: string | null; now: SpendQuestion; old: SpendQuestion; counted: boolean }
   const stepsDone = (next: SpendView) => next.steps.length >= next.stepOrder.length
 
   /** A question for every column that is open: the first, and each behind a chosen value. */
@@ -201,7 +262,11 @@ export const useSpend = defineStore('spend', () => {
       if (index > 0 && !left) break
       if (left) keep[left.dimension] = [left.value]
       const counted = next.stepQuantity.includes(index)
-      const asked = question({ splitBy: withCompanions([dimension]), keep: { ...keep }, ...(counted && { measure: 'pricingQuantity' as const, reportCurrency: undefined }) })
+      const asked = question({
+        splitBy: withCompanions([dimension]),
+        keep: { ...keep },
+        ...(counted && { measure: 'pricingQuantity' as const, reportCurrency: undefined }),
+      })
       found.push({ dimension, of: left ? valueLabel(left.dimension, left.value) : null, now: asked, old: { ...asked, ...before }, counted })
     }
     return found
@@ -209,8 +274,12 @@ export const useSpend = defineStore('spend', () => {
 
   function stepColumn({ dimension, of, counted }: StepQuestion, now: Answered, old: Answered): StepColumn {
     // quantities of several units never add: the one with most rows is shown, the others are named
-    const units = counted ? [...new Set(now.rows.map(row => row.currency))].sort((a, b) => now.rows.filter(r => r.currency === b).length - now.rows.filter(r => r.currency === a).length) : []
-    const unit = counted ? units[0] ?? '' : currency.value
+    const units = counted
+      ? [...new Set(now.rows.map(row => row.currency))].sort(
+          (a, b) => now.rows.filter(r => r.currency === b).length - now.rows.filter(r => r.currency === a).length,
+        )
+      : []
+    const unit = counted ? (units[0] ?? '') : currency.value
     const found = rowsOf(now, old, [dimension], unit)
     found.sort((a, b) => Number(b.amount) - Number(a.amount))
     return { dimension, of, rows: found, unit, units, total: now.totals.find(t => t.currency === unit)?.amount ?? '0' }
@@ -219,18 +288,40 @@ export const useSpend = defineStore('spend', () => {
   /** Credits, refunds, tax and purchases that make up more than a tenth of the usage, unless one looks at them on purpose. */
   function distortionsOf(categories: Answered, inCurrency: string | null): Distortion[] {
     if (!view.value || inCurrency === null || view.value.keep.ChargeCategory || view.value.leaveOut.ChargeCategory) return []
-    const of = (name: string) => addTexts(categories.rows.filter(r => r.currency === inCurrency && r.values.ChargeCategory === name).map(r => r.amount))
+    const of = (name: string) =>
+      addTexts(categories.rows.filter(r => r.currency === inCurrency && r.values.ChargeCategory === name).map(r => r.amount))
     const usage = of('Usage')
-    const size = (text: string) => scaled(text) < 0n ? -scaled(text) : scaled(text)
+    const size = (text: string) => (scaled(text) < 0n ? -scaled(text) : scaled(text))
     const said = (text: string) => `${money(text.replace('-', ''), inCurrency)} ${inCurrency}`
     const large = (text: string) => size(text) > 0n && size(text) * 10n > size(usage)
     const found: Distortion[] = []
     const less = addTexts([of('Credit'), of('Adjustment')])
-    if (scaled(less) < 0n && large(less)) found.push({ id: 'less', said: `Credits and adjustments take ${said(less)} off ${said(usage)} of usage.`, action: 'Look at usage alone', change: { keep: withValue(view.value.keep, 'ChargeCategory', 'Usage') } })
+    if (scaled(less) < 0n && large(less))
+      found.push({
+        id: 'less',
+        said: `Credits and adjustments take ${said(less)} off ${said(usage)} of usage.`,
+        action: 'Look at usage alone',
+        change: { keep: withValue(view.value.keep, 'ChargeCategory', 'Usage') },
+      })
     const purchases = of('Purchase')
-    if (large(purchases)) found.push({ id: 'purchases', said: `Purchases of ${said(purchases)} stand beside ${said(usage)} of usage.`, action: 'Spread them over their term', change: view.value.measure === 'billedCost' ? { measure: 'effectiveCost' } : { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Purchase') } })
+    if (large(purchases))
+      found.push({
+        id: 'purchases',
+        said: `Purchases of ${said(purchases)} stand beside ${said(usage)} of usage.`,
+        action: 'Spread them over their term',
+        change:
+          view.value.measure === 'billedCost'
+            ? { measure: 'effectiveCost' }
+            : { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Purchase') },
+      })
     const tax = of('Tax')
-    if (large(tax)) found.push({ id: 'tax', said: `Tax of ${said(tax)} is in the total.`, action: 'Leave tax out', change: { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Tax') } })
+    if (large(tax))
+      found.push({
+        id: 'tax',
+        said: `Tax of ${said(tax)} is in the total.`,
+        action: 'Leave tax out',
+        change: { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Tax') },
+      })
     return found
   }
 
@@ -249,16 +340,33 @@ export const useSpend = defineStore('spend', () => {
     return found
   }
 
-  function chartSeries(next: SpendView, all: SpendRow[], whole: Answered, byRow: Map<string, string[]>, inStarts: string[], inCurrency: string): ChartSeries[] {
+  function chartSeries(
+    next: SpendView,
+    all: SpendRow[],
+    whole: Answered,
+    byRow: Map<string, string[]>,
+    inStarts: string[],
+    inCurrency: string,
+  ): ChartSeries[] {
     const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
     const line = inStarts.map(start => wholes.get(start) ?? '0')
     if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
     const most = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
     // one more than asked for is shown where it would be the only one in the rest
-    const largest = [...all].filter(row => byRow.has(row.id)).sort((a, b) => size(b) - size(a)).slice(0, all.length === most + 1 ? most + 1 : most)
+    const largest = [...all]
+      .filter(row => byRow.has(row.id))
+      .sort((a, b) => size(b) - size(a))
+      .slice(0, all.length === most + 1 ? most + 1 : most)
     giveHues(next.splitBy, largest)
-    const shown = largest.map((row): ChartSeries => ({ id: row.id, label: row.label, values: row.values, hue: hues.get(hueKey(next.splitBy, row)) ?? null, total: row.amount, amounts: byRow.get(row.id)! }))
+    const shown = largest.map((row): ChartSeries => ({
+      id: row.id,
+      label: row.label,
+      values: row.values,
+      hue: hues.get(hueKey(next.splitBy, row)) ?? null,
+      total: row.amount,
+      amounts: byRow.get(row.id)!,
+    }))
     const left = all.length - shown.length
     if (left > 0 && additive.value) {
       const amounts = line.map((amount, i) => subtractTexts(amount, addTexts(shown.map(s => s.amounts[i]!))))
@@ -296,13 +404,25 @@ export const useSpend = defineStore('spend', () => {
   /** The values of a dimension under the view's other conditions, with their amounts: what a list to choose from shows. */
   async function valuesOf(dimension: string): Promise<SpendRow[]> {
     const without = ({ [dimension]: _, ...rest }: Narrowing) => rest
-    const [answer] = await askAnswers([question({ splitBy: withCompanions([dimension]), keep: without(view.value!.keep), leaveOut: without(view.value!.leaveOut), conditions: view.value!.conditions.filter(c => c.dimension !== dimension), measure: isMoneyMeasure(view.value!.measure) ? view.value!.measure : 'effectiveCost' })])
+    const [answer] = await askAnswers([
+      question({
+        splitBy: withCompanions([dimension]),
+        keep: without(view.value!.keep),
+        leaveOut: without(view.value!.leaveOut),
+        conditions: view.value!.conditions.filter(c => c.dimension !== dimension),
+        measure: isMoneyMeasure(view.value!.measure) ? view.value!.measure : 'effectiveCost',
+      }),
+    ])
     if (dimension === 'SkuId') await learnSkus(answer!.rows.map(row => row.values.SkuId ?? null))
-    const inCurrency = isMoney.value ? currency.value : answer!.totals[0]?.currency ?? 'EUR'
+    const inCurrency = isMoney.value ? currency.value : (answer!.totals[0]?.currency ?? 'EUR')
     const own = rowsOf(answer!, null, [dimension], inCurrency)
     const known = new Set(own.map(row => row.id))
     // values that cost only in other currencies can be chosen too
-    const others = answer!.totals.filter(t => t.currency !== inCurrency).flatMap(t => rowsOf(answer!, null, [dimension], t.currency)).filter(row => !known.has(row.id)).map(row => ({ ...row, amount: '0' }))
+    const others = answer!.totals
+      .filter(t => t.currency !== inCurrency)
+      .flatMap(t => rowsOf(answer!, null, [dimension], t.currency))
+      .filter(row => !known.has(row.id))
+      .map(row => ({ ...row, amount: '0' }))
     return [...own, ...others]
   }
 
@@ -312,12 +432,58 @@ export const useSpend = defineStore('spend', () => {
       const { parts: all, rest } = await askParts({ ...view.value!.keep, ...more, [target.dimension]: [target.value] })
       const own = all.filter(p => p.currency === currency.value || !isMoney.value || view.value!.reportCurrency)
       const left = rest?.amounts.find(a => a.currency === currency.value)?.amount ?? null
-      workings.value = { title: `${dimensionLabel(target.dimension)} ${target.label}`, parts: own, left: left === null ? null : { count: rest!.count, amount: left }, total: addTexts([...own.map(p => p.amount), left ?? '0']) }
-    }
-    catch (error) {
+      workings.value = {
+        title: `${dimensionLabel(target.dimension)} ${target.label}`,
+        parts: own,
+        left: left === null ? null : { count: rest!.count, amount: left },
+        total: addTexts([...own.map(p => p.amount), left ?? '0']),
+      }
+    } catch (error) {
       problem.value = problemOf(error)
     }
   }
 
-  return { view, shown, days, totals, totalsBefore, original, unconverted, rows, series, lines, starts, columns, parts, across, nowAnswer, beforeAnswer, comparison, skuWords, distortions, problem, loading, ready, menu, workings, currency, total, totalBefore, period, compared, comparedReach, tableColumns, isMoney, additive, load, question, hueOf, labelOf, valuesOf, openWorkings, learnSkus, forgetSkus }
+  return {
+    view,
+    shown,
+    days,
+    totals,
+    totalsBefore,
+    original,
+    unconverted,
+    rows,
+    series,
+    lines,
+    starts,
+    columns,
+    parts,
+    across,
+    nowAnswer,
+    beforeAnswer,
+    comparison,
+    skuWords,
+    distortions,
+    problem,
+    loading,
+    ready,
+    menu,
+    workings,
+    currency,
+    total,
+    totalBefore,
+    period,
+    compared,
+    comparedReach,
+    tableColumns,
+    isMoney,
+    additive,
+    load,
+    question,
+    hueOf,
+    labelOf,
+    valuesOf,
+    openWorkings,
+    learnSkus,
+    forgetSkus,
+  }
 })

@@ -8,15 +8,22 @@ export class RequestFailed extends Error {
   }
 }
 
-const unreachable = (detail: string): ProblemDetails => ({ type: 'urn:rain-barrel:problem:unreachable', title: 'The server did not answer', status: 0, code: 'unreachable', detail })
+const unreachable = (detail: string): ProblemDetails => ({
+  type: 'urn:rain-barrel:problem:unreachable',
+  title: 'The server did not answer',
+  status: 0,
+  code: 'unreachable',
+  detail,
+})
 
 async function reach(path: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(`/api/v1/${path}`, init)
-  }
-  catch (error) {
+  } catch (error) {
     if ((error as Error).name === 'AbortError') throw error
-    throw new RequestFailed(unreachable('Rain Barrel is not running or the connection broke. Start it again, then try once more; nothing you typed is lost.'))
+    throw new RequestFailed(
+      unreachable('Rain Barrel is not running or the connection broke. Start it again, then try once more; nothing you typed is lost.'),
+    )
   }
 }
 
@@ -33,11 +40,17 @@ export const client = {
   async get<S extends z.ZodType>(path: string, contract: S, signal?: AbortSignal): Promise<z.infer<S>> {
     return contract.parse(await send(path, { signal }))
   },
-  async send<S extends z.ZodType>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown, contract: S, signal?: AbortSignal): Promise<z.infer<S>> {
+  async send<S extends z.ZodType>(
+    method: 'POST' | 'PUT' | 'DELETE',
+    path: string,
+    body: unknown,
+    contract: S,
+    signal?: AbortSignal,
+  ): Promise<z.infer<S>> {
     return contract.parse(await send(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' }, signal }))
   },
   /** A file that the server writes. @returns it with the name the server gives it. */
-  async file(path: string, body: unknown): Promise<{ blob: Blob, name: string | null }> {
+  async file(path: string, body: unknown): Promise<{ blob: Blob; name: string | null }> {
     const response = await reach(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
     if (!response.ok) throw new RequestFailed(problemDetails.parse(await response.json()))
     return { blob: await response.blob(), name: /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? null }
@@ -50,5 +63,11 @@ export const client = {
 /** What went wrong, for showing: a problem with title and detail. */
 export function problemOf(error: unknown): ProblemDetails {
   if (error instanceof RequestFailed) return error.problem
-  return { type: 'urn:rain-barrel:problem:page', title: 'Something went wrong on this page', status: 0, code: 'page', detail: (error as Error).message }
+  return {
+    type: 'urn:rain-barrel:problem:page',
+    title: 'Something went wrong on this page',
+    status: 0,
+    code: 'page',
+    detail: (error as Error).message,
+  }
 }

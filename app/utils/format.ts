@@ -38,7 +38,10 @@ export function whole(amount: string): string {
 
 /** The currency's sign where it is a single one, else its code. */
 export function currencySign(currency: string): string {
-  const part = format(`c${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).formatToParts(0).find(p => p.type === 'currency')?.value ?? currency
+  const part =
+    format(`c${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' })
+      .formatToParts(0)
+      .find(p => p.type === 'currency')?.value ?? currency
   return part.length > 1 ? currency : part
 }
 
@@ -79,7 +82,8 @@ export const dayShortText = (day: string) => dayShort.format(new Date(day.slice(
 /** `November 2026` */
 export const monthText = (month: string) => monthFormat.format(new Date(`${month.slice(0, 7)}-01`))
 /** When something was done, in the reader's own time. */
-export const timeText = (instant: string) => timeFormat.format(new Date(instant.includes(' ') ? instant.replace(' ', 'T').replace(/\+00$/, 'Z') : instant))
+export const timeText = (instant: string) =>
+  timeFormat.format(new Date(instant.includes(' ') ? instant.replace(' ', 'T').replace(/\+00$/, 'Z') : instant))
 
 /** `1.2 MB` */
 export function bytesText(bytes: number): string {
@@ -89,6 +93,7 @@ export function bytesText(bytes: number): string {
 }
 
 /** A share as percent with its sign: `−27.4 %`. */
-export const percentText = (share: number) => `${share > 0 ? '+' : ''}${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
+export const percentText = (share: number) =>
+  `${share > 0 ? '+' : ''}${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
 
 export const count = (n: number) => format('n', {}).format(n)

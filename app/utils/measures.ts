@@ -12,4 +12,4 @@ export function measured(amount: string, unit: string, measure: Measure): string
 }
 
 /** What stands behind a figure: a currency's sign, or a unit. */
-export const unitSign = (unit: string, measure: Measure): string => isMoneyMeasure(measure) ? currencySign(unit) : unit
+export const unitSign = (unit: string, measure: Measure): string => (isMoneyMeasure(measure) ? currencySign(unit) : unit)

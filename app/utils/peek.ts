@@ -3,10 +3,10 @@ import { focusColumns } from '../../core/focus/columns'
 
 /** What the beginning of a file tells about it. */
 export type Peek =
-  | { kind: 'charges', provider: string | null, billingPeriodStart: string | null }
-  | { kind: 'foreign charges', text: string }
-  | { kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices', text: string }
-  | { kind: 'unknown', reason: string }
+  | { kind: 'charges'; provider: string | null; billingPeriodStart: string | null }
+  | { kind: 'foreign charges'; text: string }
+  | { kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices'; text: string }
+  | { kind: 'unknown'; reason: string }
 
 const HEAD_BYTES = 256 * 1024
 
@@ -17,7 +17,7 @@ async function startsWith(file: Blob, bytes: number[]): Promise<boolean> {
 
 /** The first characters of a file, unpacked where it is compressed. */
 async function headText(file: Blob): Promise<string> {
-  if (!await startsWith(file, [0x1F, 0x8B])) return file.slice(0, HEAD_BYTES).text()
+  if (!(await startsWith(file, [0x1f, 0x8b]))) return file.slice(0, HEAD_BYTES).text()
   const reader = file.stream().pipeThrough(new DecompressionStream('gzip')).getReader()
   const decoder = new TextDecoder()
   let text = ''
@@ -27,15 +27,17 @@ async function headText(file: Blob): Promise<string> {
       if (done) break
       text += decoder.decode(value, { stream: true })
     }
-  }
-  catch {
+  } catch {
     // damaged: the server says where
   }
   void reader.cancel().catch(() => {})
   return text
 }
 
-/** Looks into a dropped file: charges with their provider and billing period, charges in a provider's own columns, or one of the product's own files. */
+/**
+ * Looks into a dropped file: charges with their provider and billing period, charges in a provider's own columns, or one of the product's
+ * own files.
+ */
 export async function peek(file: File): Promise<Peek> {
   if (/\.json$/i.test(file.name)) {
     const text = await file.text()
@@ -44,13 +46,17 @@ export async function peek(file: File): Promise<Peek> {
       if (Array.isArray(value.prices)) return { kind: 'rate card', text }
       if (value.plan) return { kind: 'cost centres', text }
       if (value.accounts || value.containerTags) return { kind: 'account tree', text }
-      return { kind: 'unknown', reason: 'none of the JSON files that are known: a rate card (with prices), cost centres (with a plan), an account tree (with accounts)' }
-    }
-    catch {
+      return {
+        kind: 'unknown',
+        reason:
+          'none of the JSON files that are known: a rate card (with prices), cost centres (with a plan), an account tree (with accounts)',
+      }
+    } catch {
       return { kind: 'unknown', reason: 'not a JSON document' }
     }
   }
-  if (await startsWith(file, [0x50, 0x41, 0x52, 0x31])) return { kind: 'charges', provider: null, billingPeriodStart: null } // Parquet: the server reads it
+  // Parquet: the server reads it
+  if (await startsWith(file, [0x50, 0x41, 0x52, 0x31])) return { kind: 'charges', provider: null, billingPeriodStart: null }
   const text = await headText(file)
   const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, preview: 1 })
   const fields = new Set(meta.fields)

@@ -4,5 +4,10 @@ import type { Period } from '../../core/time/period'
 export function viewTitle(view: SpendView, period: Period): string {
   const kept = Object.entries(view.keep).flatMap(([dimension, values]) => values.map(value => valueLabel(dimension, value)))
   const by = view.splitBy.map(dimensionLabel).join(' and ')
-  return [`${measureNames[view.measure]}${by ? ` by ${by}` : ''}`, typeof view.period === 'string' ? rollingNames[view.period] : periodText(period), ...kept.slice(0, 2), ...(kept.length > 2 ? [`${kept.length - 2} more`] : [])].join(', ')
+  return [
+    `${measureNames[view.measure]}${by ? ` by ${by}` : ''}`,
+    typeof view.period === 'string' ? rollingNames[view.period] : periodText(period),
+    ...kept.slice(0, 2),
+    ...(kept.length > 2 ? [`${kept.length - 2} more`] : []),
+  ].join(', ')
 }

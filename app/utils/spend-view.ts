@@ -12,16 +12,41 @@ export type SpendView = View
 export function periodText({ start, end }: Period): string {
   const last = addDays(end, -1)
   if (start === last) return dayText(start)
-  if (start.endsWith('-01') && end.endsWith('-01')) return monthOf(start) === monthOf(last) ? monthText(start) : `${monthText(start)} to ${monthText(last)}`
+  if (start.endsWith('-01') && end.endsWith('-01'))
+    return monthOf(start) === monthOf(last) ? monthText(start) : `${monthText(start)} to ${monthText(last)}`
   return monthOf(start) === monthOf(last) ? `${Number(start.slice(8))} to ${dayText(last)}` : `${dayText(start)} to ${dayText(last)}`
 }
 
 export const measureNotes: Record<Measure, string> = {
-  effectiveCost: 'purchases spread over their term', billedCost: 'as invoiced', listCost: 'before any discount', contractedCost: 'at negotiated prices', savedAgainstList: 'list less effective', pricingQuantity: 'by pricing unit', consumedQuantity: 'by consumed unit', unitPrice: 'cost by quantity',
+  effectiveCost: 'purchases spread over their term',
+  billedCost: 'as invoiced',
+  listCost: 'before any discount',
+  contractedCost: 'at negotiated prices',
+  savedAgainstList: 'list less effective',
+  pricingQuantity: 'by pricing unit',
+  consumedQuantity: 'by consumed unit',
+  unitPrice: 'cost by quantity',
 }
-export const chartNames: Record<ChartKind, string> = { columns: 'stacked columns', grouped: 'grouped columns', lines: 'lines', area: 'area', running: 'running total', share: 'share bar', multiples: 'small multiples' }
+export const chartNames: Record<ChartKind, string> = {
+  columns: 'stacked columns',
+  grouped: 'grouped columns',
+  lines: 'lines',
+  area: 'area',
+  running: 'running total',
+  share: 'share bar',
+  multiples: 'small multiples',
+}
 export const rollingNames: Record<RollingPeriod, string> = {
-  'this-month': 'this month so far', 'last-month': 'last month', 'last-7': 'the last 7 days', 'last-30': 'the last 30 days', 'last-90': 'the last 90 days', 'three-months': 'three whole months', 'six-months': 'six whole months', 'twelve-months': 'twelve whole months', 'this-year': 'this year so far', 'all': 'all that is loaded',
+  'this-month': 'this month so far',
+  'last-month': 'last month',
+  'last-7': 'the last 7 days',
+  'last-30': 'the last 30 days',
+  'last-90': 'the last 90 days',
+  'three-months': 'three whole months',
+  'six-months': 'six whole months',
+  'twelve-months': 'twelve whole months',
+  'this-year': 'this year so far',
+  all: 'all that is loaded',
 }
 /** A start of the chart in words; hours are UTC. */
 export function startText(start: string, grain: string): string {

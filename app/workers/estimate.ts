@@ -18,14 +18,20 @@ const breathe = () => new Promise(resolve => setTimeout(resolve))
 async function analyse(number: number, estimate: Estimate, scenario: Scenario | null) {
   const priced = priceEstimate(estimate, prices, null, memo)
   const steps: (() => void)[] = [
-    () => reply({ number, sizes: Object.fromEntries(findBlindSpots({ estimate, priced }).map((spot) => {
-      const size = blindSpotSize(estimate, prices, spot.fix, memo)
-      return [spot.id, size && decimalText(size)]
-    })) }),
+    () =>
+      reply({
+        number,
+        sizes: Object.fromEntries(
+          findBlindSpots({ estimate, priced }).map(spot => {
+            const size = blindSpotSize(estimate, prices, spot.fix, memo)
+            return [spot.id, size && decimalText(size)]
+          }),
+        ),
+      }),
     () => reply({ number, closers: closeGap(estimate, prices, memo, scenario) }),
     () => {
       const simulated = uncertainInputs(priced).length
-        ? simulate(priced, estimate.seed, undefined, (done) => {
+        ? simulate(priced, estimate.seed, undefined, done => {
             reply({ number, drawn: done })
             return true
           })

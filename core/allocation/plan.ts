@@ -31,11 +31,15 @@ const pool = z.object({ id: z.string().min(1), name: z.string().min(1), method: 
 export type Pool = z.infer<typeof pool>
 
 /** The tree of cost centres, the ordered rules that put charges on them, and the pool that is shared out. */
-export const allocationPlanSchema = z.object({ centres: z.array(centre).min(1), pools: z.array(pool).max(1, 'there is one pool'), rules: z.array(rule) })
+export const allocationPlanSchema = z
+  .object({ centres: z.array(centre).min(1), pools: z.array(pool).max(1, 'there is one pool'), rules: z.array(rule) })
   .superRefine((plan, context) => {
     const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
     const ids = new Set<string>()
-    for (const [list, items] of [['centres', plan.centres], ['pools', plan.pools]] as const) {
+    for (const [list, items] of [
+      ['centres', plan.centres],
+      ['pools', plan.pools],
+    ] as const) {
       items.forEach((item, index) => {
         if (ids.has(item.id)) wrong([list, index, 'id'], `«${item.id}» is there twice`)
         ids.add(item.id)

@@ -11,10 +11,14 @@ export function treeOrder(centres: readonly CostCentre[]): TreeCentre[] {
   return below(null, 0)
 }
 
-export type CentreAmount = { centre: string, currency: string, direct: string, shared: string, total: string }
+export type CentreAmount = { centre: string; currency: string; direct: string; shared: string; total: string }
 
 /** Amounts of one currency rolled up the tree: each centre with all that lies below it. */
-export function rollUp(centres: readonly CostCentre[], amounts: readonly CentreAmount[], currency: string): Map<string, { direct: string, shared: string, total: string }> {
+export function rollUp(
+  centres: readonly CostCentre[],
+  amounts: readonly CentreAmount[],
+  currency: string,
+): Map<string, { direct: string; shared: string; total: string }> {
   const parents = new Map(centres.map(centre => [centre.id, centre.parent]))
   const sums = new Map(centres.map(centre => [centre.id, { direct: 0n, shared: 0n, total: 0n }]))
   for (const amount of amounts) {
@@ -27,13 +31,20 @@ export function rollUp(centres: readonly CostCentre[], amounts: readonly CentreA
       sum.total += scaled(amount.total)
     }
   }
-  return new Map([...sums].map(([id, sum]) => [id, { direct: scaledText(sum.direct), shared: scaledText(sum.shared), total: scaledText(sum.total) }]))
+  return new Map(
+    [...sums].map(([id, sum]) => [id, { direct: scaledText(sum.direct), shared: scaledText(sum.shared), total: scaledText(sum.total) }]),
+  )
 }
 
 /** The centre directly below the root that a centre belongs to; itself when it is one or the root. */
 export function branchOf(centres: readonly CostCentre[], id: string): string {
   const parents = new Map(centres.map(centre => [centre.id, centre.parent]))
   let at = id
-  for (let parent = parents.get(at) ?? null; parent !== null && parents.get(parent) !== null && parents.get(parent) !== undefined; parent = parents.get(at) ?? null) at = parent
+  for (
+    let parent = parents.get(at) ?? null;
+    parent !== null && parents.get(parent) !== null && parents.get(parent) !== undefined;
+    parent = parents.get(at) ?? null
+  )
+    at = parent
   return at
 }

@@ -2,12 +2,15 @@ import { usualWays } from '../ratecard/earlier-words'
 import { ALWAYS_ON } from './hours-text'
 
 type Texts = Record<string, string>
-type Row = { id?: unknown, kind?: unknown, inputs?: unknown, confirmed?: unknown }
+type Row = { id?: unknown; kind?: unknown; inputs?: unknown; confirmed?: unknown }
 
 const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
 const isTexts = (value: unknown): value is Texts => isRecord(value) && Object.values(value).every(text => typeof text === 'string')
 
-const shapes = new Map([['pooled', 'shared machines'], ['personal', 'a machine each']])
+const shapes = new Map([
+  ['pooled', 'shared machines'],
+  ['personal', 'a machine each'],
+])
 const asks = ['little', 'usual', 'much', 'most']
 const ladder = ['light', 'medium', 'heavy', 'extreme']
 /** Users that a vCPU served by what they asked, as the first formats had it. */
@@ -15,7 +18,10 @@ const served = ['6', '4', '2', '1']
 /** Fields of hours, by kind; in the month of 730 hours these were all of it. */
 const hoursFields = new Set(['hoursPerMonth', 'peakHours'])
 
-/** Inputs of a desktop fleet under the names that they have now; what the first formats took as given is written out, so that the figures stay. */
+/**
+ * Inputs of a desktop fleet under the names that they have now; what the first formats took as given is written out, so that the figures
+ * stay.
+ */
 function fleetInputs(inputs: Texts, isOfOldFormat: boolean): Texts {
   const { heaviness, ...kept } = inputs
   const isOld = isOfOldFormat || heaviness !== undefined || shapes.has(inputs.shape ?? '')
@@ -24,7 +30,9 @@ function fleetInputs(inputs: Texts, isOfOldFormat: boolean): Texts {
   const at = heaviness === undefined ? 0 : ladder.indexOf(heaviness)
   const counted = Math.min(served.length - 1, at + (inputs.oneUp === 'yes' ? 1 : 0))
   return {
-    ...renamed, work: asks[at] ?? heaviness ?? 'little', ...(at >= 0 && { usersPerVcpu: served[counted]! }),
+    ...renamed,
+    work: asks[at] ?? heaviness ?? 'little',
+    ...(at >= 0 && { usersPerVcpu: served[counted]! }),
     ...(inputs.quietPercent === '0' && { commitTo: 'machines of the busy hours' }),
   }
 }
@@ -33,21 +41,33 @@ function fleetInputs(inputs: Texts, isOfOldFormat: boolean): Texts {
 function inputsNow(kind: unknown, inputs: unknown, isOfOldFormat: boolean, always: (field: string) => boolean): unknown {
   if (!isTexts(inputs)) return inputs
   const renamed = kind === 'desktop-fleet' ? fleetInputs(inputs, isOfOldFormat) : inputs
-  return Object.fromEntries(Object.entries(renamed).map(([field, text]) => [field, field === 'pays' ? usualWays(text) : hoursFields.has(field) && text === '730' && always(field) ? ALWAYS_ON : text]))
+  return Object.fromEntries(
+    Object.entries(renamed).map(([field, text]) => [
+      field,
+      field === 'pays' ? usualWays(text) : hoursFields.has(field) && text === '730' && always(field) ? ALWAYS_ON : text,
+    ]),
+  )
 }
 
 /** What a scenario changes in a fleet: only the names, for it lies on top of the row's inputs. */
 function overridesNow(inputs: unknown, isNamedMonth: boolean): unknown {
   if (!isTexts(inputs)) return inputs
-  return Object.fromEntries(Object.entries(inputs).flatMap(([field, text]): [string, string][] => {
-    if (field === 'pays') return [[field, usualWays(text)]]
-    if (field === 'shape') return [[field, shapes.get(text) ?? text]]
-    if (field === 'heaviness') {
-      const at = ladder.indexOf(text)
-      return at < 0 ? [['work', text]] : [['work', asks[at]!], ['usersPerVcpu', served[at]!]]
-    }
-    return [[field, hoursFields.has(field) && text === '730' && !isNamedMonth ? ALWAYS_ON : text]]
-  }))
+  return Object.fromEntries(
+    Object.entries(inputs).flatMap(([field, text]): [string, string][] => {
+      if (field === 'pays') return [[field, usualWays(text)]]
+      if (field === 'shape') return [[field, shapes.get(text) ?? text]]
+      if (field === 'heaviness') {
+        const at = ladder.indexOf(text)
+        return at < 0
+          ? [['work', text]]
+          : [
+              ['work', asks[at]!],
+              ['usersPerVcpu', served[at]!],
+            ]
+      }
+      return [[field, hoursFields.has(field) && text === '730' && !isNamedMonth ? ALWAYS_ON : text]]
+    }),
+  )
 }
 
 /**
@@ -59,8 +79,9 @@ export function rowNow(row: unknown, isOfOldFormat = false, isNamedMonth = false
   const { kind, inputs, confirmed } = row as Row
   const chosen = Array.isArray(confirmed) ? confirmed : []
   return {
-    ...row, inputs: inputsNow(kind, inputs, isOfOldFormat, field => !isNamedMonth || !chosen.includes(field)),
-    ...(Array.isArray(confirmed) && { confirmed: confirmed.map(field => field === 'heaviness' ? 'work' : field as unknown) }),
+    ...row,
+    inputs: inputsNow(kind, inputs, isOfOldFormat, field => !isNamedMonth || !chosen.includes(field)),
+    ...(Array.isArray(confirmed) && { confirmed: confirmed.map(field => (field === 'heaviness' ? 'work' : (field as unknown))) }),
   }
 }
 
@@ -70,8 +91,19 @@ function fromVersion1(value: unknown): unknown {
   const { rateCardDate, discountPercent, ...kept } = value
   const discounted = typeof discountPercent === 'string' && discountPercent !== '0'
   return {
-    note: '', currency: null, rates: [], month: null, termYears: null, funding: [], marginPercent: '0', scenarios: [], seed: 1, ...kept,
-    format: 'rain-barrel estimate 2', cards: [{ provider: kept.provider, date: rateCardDate }], discounts: discounted ? [{ provider: kept.provider, percent: discountPercent }] : [],
+    note: '',
+    currency: null,
+    rates: [],
+    month: null,
+    termYears: null,
+    funding: [],
+    marginPercent: '0',
+    scenarios: [],
+    seed: 1,
+    ...kept,
+    format: 'rain-barrel estimate 2',
+    cards: [{ provider: kept.provider, date: rateCardDate }],
+    discounts: discounted ? [{ provider: kept.provider, percent: discountPercent }] : [],
   }
 }
 
@@ -79,12 +111,22 @@ function fromVersion1(value: unknown): unknown {
 function fromVersion2(value: unknown): unknown {
   if (!isRecord(value) || value.format !== 'rain-barrel estimate 2') return value
   const isNamed = typeof value.month === 'string'
-  const list = (of: unknown, each: (one: unknown) => unknown) => Array.isArray(of) ? of.map(each) : of
+  const list = (of: unknown, each: (one: unknown) => unknown) => (Array.isArray(of) ? of.map(each) : of)
   return {
-    ...value, format: 'rain-barrel estimate 3', components: list(value.components, row => rowNow(row, true, isNamed)),
-    scenarios: list(value.scenarios, scenario => isRecord(scenario)
-      ? { ...scenario, whole: overridesNow(scenario.whole, isNamed), rows: isRecord(scenario.rows) ? Object.fromEntries(Object.entries(scenario.rows).map(([id, inputs]) => [id, overridesNow(inputs, isNamed)])) : scenario.rows }
-      : scenario),
+    ...value,
+    format: 'rain-barrel estimate 3',
+    components: list(value.components, row => rowNow(row, true, isNamed)),
+    scenarios: list(value.scenarios, scenario =>
+      isRecord(scenario)
+        ? {
+            ...scenario,
+            whole: overridesNow(scenario.whole, isNamed),
+            rows: isRecord(scenario.rows)
+              ? Object.fromEntries(Object.entries(scenario.rows).map(([id, inputs]) => [id, overridesNow(inputs, isNamed)]))
+              : scenario.rows,
+          }
+        : scenario,
+    ),
   }
 }
 

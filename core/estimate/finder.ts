@@ -23,7 +23,13 @@ export type Needs = {
   residencies: string[]
 }
 
-export type OfferWay = { way: WayToPay, upfront: DecimalText, monthly: DecimalText, effectiveMonthly: DecimalText, breakEvenHours: DecimalText | null }
+export type OfferWay = {
+  way: WayToPay
+  upfront: DecimalText
+  monthly: DecimalText
+  effectiveMonthly: DecimalText
+  breakEvenHours: DecimalText | null
+}
 
 /** One size at one place, with what it costs each way. */
 export type Offer = {
@@ -38,7 +44,7 @@ export type Offer = {
   rate: RateUsed | null
   ways: OfferWay[]
 }
-export type Rejected = { provider: string, region: string, size: string | null, why: string }
+export type Rejected = { provider: string; region: string; size: string | null; why: string }
 export type Terms = Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month' | 'startsOn'>
 
 /**
@@ -46,7 +52,7 @@ export type Terms = Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month' 
  * come from the server and disk kinds themselves, own charges included. An offer in a currency that no rate leads from stays in it and
  * stands behind all that can be compared, as does one that does not offer the way to pay.
  */
-export function findMachines(needs: Needs, prices: Prices, terms: Terms, way: WayToPay): { offers: Offer[], rejected: Rejected[] } {
+export function findMachines(needs: Needs, prices: Prices, terms: Terms, way: WayToPay): { offers: Offer[]; rejected: Rejected[] } {
   const offers: Offer[] = []
   const rejected: Rejected[] = []
   for (const card of prices.cards.values()) {
@@ -79,15 +85,22 @@ export function isRanked(offer: Offer, { currency }: Pick<Terms, 'currency'>, wa
 
 function byCost(terms: Terms, way: WayToPay) {
   const cost = (offer: Offer) => new Decimal(offer.ways.find(w => w.way === way)?.effectiveMonthly ?? 0)
-  return (a: Offer, b: Offer) => Number(isRanked(b, terms, way)) - Number(isRanked(a, terms, way)) || a.currency.localeCompare(b.currency) || cost(a).cmp(cost(b)) || a.size.localeCompare(b.size) || a.region.localeCompare(b.region)
+  return (a: Offer, b: Offer) =>
+    Number(isRanked(b, terms, way)) - Number(isRanked(a, terms, way)) ||
+    a.currency.localeCompare(b.currency) ||
+    cost(a).cmp(cost(b)) ||
+    a.size.localeCompare(b.size) ||
+    a.region.localeCompare(b.region)
 }
 
 function misfit(facts: ServerSize, needs: Needs, card: RateCard, region: string): string | null {
   if (!findPrice(card, 'server-hour', region, facts.size)) return 'it has no price here'
   if (facts.vcpu < needs.vcpu) return `${facts.vcpu} vCPU are too few`
   if (facts.memoryGb < needs.memoryGb) return `${facts.memoryGb} GB are too little`
-  if (needs.architecture && facts.architecture !== needs.architecture) return `it is ${facts.architecture ?? 'of an architecture that the card does not name'}`
-  if (needs.system !== openSystem && !systemsOf(card, region).includes(needs.system)) return `${card.provider} does not run ${needs.system} here`
+  if (needs.architecture && facts.architecture !== needs.architecture)
+    return `it is ${facts.architecture ?? 'of an architecture that the card does not name'}`
+  if (needs.system !== openSystem && !systemsOf(card, region).includes(needs.system))
+    return `${card.provider} does not run ${needs.system} here`
   return null
 }
 
@@ -99,22 +112,46 @@ function priceOffer(facts: ServerSize, needs: Needs, card: RateCard, region: str
   const rate = card.currency === wanted ? null : rateOf(terms, prices.rates, card.currency, wanted)
   const currency = card.currency === wanted || rate ? wanted : card.currency
   const components = [
-    newRow('server', '', 'server', { size: facts.size, system: needs.system, host: needs.host, hoursPerMonth: needs.hoursPerMonth, count: needs.count, pays: 'on-demand' }),
-    ...diskClass ? [newRow('disk', '', 'disk', { class: diskClass, storageGb: needs.diskGb, count: needs.count })] : [],
+    newRow('server', '', 'server', {
+      size: facts.size,
+      system: needs.system,
+      host: needs.host,
+      hoursPerMonth: needs.hoursPerMonth,
+      count: needs.count,
+      pays: 'on-demand',
+    }),
+    ...(diskClass ? [newRow('disk', '', 'disk', { class: diskClass, storageGb: needs.diskGb, count: needs.count })] : []),
   ]
   const { rates, discounts, month, startsOn } = terms
   const priced = priceEstimate({ ...newEstimate('finder', card, region), rates, discounts, month, startsOn, currency, components }, prices)
   const failed = priced.rows.find(r => !r.chosen)
   if (failed) return Object.values(failed.problems)[0] ?? null
   const [server, disk] = priced.rows
-  const withDisk = (figure: 'upfront' | 'monthly' | 'effectiveMonthly', index: number) => decimalText(evaluate(server!.ways[index]![figure]).plus(disk ? evaluate(disk.chosen![figure]) : 0))
+  const withDisk = (figure: 'upfront' | 'monthly' | 'effectiveMonthly', index: number) =>
+    decimalText(evaluate(server!.ways[index]![figure]).plus(disk ? evaluate(disk.chosen![figure]) : 0))
   return {
-    provider: card.provider, region, size: facts.size, facts, diskClass, currency, rate,
-    ways: server!.ways.map((w, i) => ({ way: w.way, upfront: withDisk('upfront', i), monthly: withDisk('monthly', i), effectiveMonthly: withDisk('effectiveMonthly', i), breakEvenHours: w.breakEvenHours && decimalText(evaluate(w.breakEvenHours)) })),
+    provider: card.provider,
+    region,
+    size: facts.size,
+    facts,
+    diskClass,
+    currency,
+    rate,
+    ways: server!.ways.map((w, i) => ({
+      way: w.way,
+      upfront: withDisk('upfront', i),
+      monthly: withDisk('monthly', i),
+      effectiveMonthly: withDisk('effectiveMonthly', i),
+      breakEvenHours: w.breakEvenHours && decimalText(evaluate(w.breakEvenHours)),
+    })),
   }
 }
 
 function cheapestDisk(facts: ServerSize, card: RateCard, region: string): string | null {
   const price = (name: string) => Number(findPrice(card, 'disk-gb-month', region, name)!.tiers[0]!.price)
-  return variantsOf(card, 'disk-gb-month', region).filter(name => facts.diskClasses?.includes(name) ?? true).sort((a, b) => price(a) - price(b))[0] ?? null
+  return (
+    variantsOf(card, 'disk-gb-month', region)
+      .filter(name => facts.diskClasses?.includes(name) ?? true)
+      .sort((a, b) => price(a) - price(b))[0] ?? null
+  )
 }

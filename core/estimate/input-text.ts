@@ -16,7 +16,11 @@ export function grouped(number: Decimal): string {
 function numberWords(number: TypedNumber): string {
   const all = number.isRange ? [number.low, number.likely, number.high] : [number.likely]
   // long numbers are shortened where nothing is lost by it; three of them in one cell sooner
-  const scale = all.every(n => n.gte(1_000_000) && n.mod(10_000).eq(0)) ? { by: 1_000_000, word: ' million' } : number.isRange && all.every(n => n.gte(1000) && n.mod(10).eq(0)) ? { by: 1000, word: ' k' } : { by: 1, word: '' }
+  const scale = all.every(n => n.gte(1_000_000) && n.mod(10_000).eq(0))
+    ? { by: 1_000_000, word: ' million' }
+    : number.isRange && all.every(n => n.gte(1000) && n.mod(10).eq(0))
+      ? { by: 1000, word: ' k' }
+      : { by: 1, word: '' }
   return all.map(n => grouped(n.div(scale.by))).join('\u2009–\u2009') + scale.word
 }
 
@@ -30,10 +34,13 @@ export function inputText(field: Field, text: string): string {
   const hours = readHours(text)
   switch (hours?.shape) {
     case undefined:
-    case 'always': return text
-    case 'week': return `${decimalText(hours.days)} d × ${decimalText(hours.hoursPerDay)} h`
-    case 'percent': return `${numberWords(hours.number)} %`
-    case 'hours': return `${numberWords(hours.number)} h`
+    case 'always':
+      return text
+    case 'week':
+      return `${decimalText(hours.days)} d × ${decimalText(hours.hoursPerDay)} h`
+    case 'percent':
+      return `${numberWords(hours.number)} %`
+    case 'hours':
+      return `${numberWords(hours.number)} h`
   }
 }
-

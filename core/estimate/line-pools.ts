@@ -4,14 +4,16 @@ import { add, divide, evaluate, multiply, subtract, type Working } from '../work
 import { none } from './components/kind'
 
 /** A quantity of a line that a row draws, the same every month or month by month; what comes after the last month is like it. */
-export type Drawn = { id: string, label: string, provider: string, line: PriceLine, quantity: Working | readonly Working[] }
+export type Drawn = { id: string; label: string; provider: string; line: PriceLine; quantity: Working | readonly Working[] }
 
 export const lineKey = ({ provider, line }: Pick<Drawn, 'provider' | 'line'>): string => `${provider}\n${line.sku}`
 const isMonthly = (quantity: Drawn['quantity']): quantity is readonly Working[] => Array.isArray(quantity)
 /** What is drawn in a month. */
-export const inMonth = ({ quantity }: Drawn, month: number): Working => isMonthly(quantity) ? quantity[month] ?? quantity.at(-1) ?? none : quantity
+export const inMonth = ({ quantity }: Drawn, month: number): Working =>
+  isMonthly(quantity) ? (quantity[month] ?? quantity.at(-1) ?? none) : quantity
 /** How many months of their own the quantities have; zero for the same every month. */
-export const monthsOf = (drawn: readonly Drawn[]): number => drawn.reduce((most, { quantity }) => isMonthly(quantity) ? Math.max(most, quantity.length) : most, 0)
+export const monthsOf = (drawn: readonly Drawn[]): number =>
+  drawn.reduce((most, { quantity }) => (isMonthly(quantity) ? Math.max(most, quantity.length) : most), 0)
 
 /**
  * All that draws on one line of a rate card. The line is priced once, on the sum; each bears its part in proportion to its quantity, and
@@ -26,9 +28,13 @@ export class LinePool {
   readonly #costs: Working[] = []
   readonly #shares = new Map<string, Working>()
 
-  constructor(readonly line: PriceLine, private readonly given: readonly Drawn[], useFreeAllowance: boolean) {
+  constructor(
+    readonly line: PriceLine,
+    private readonly given: readonly Drawn[],
+    useFreeAllowance: boolean,
+  ) {
     const drawn = given
-    this.drawn = [...drawn].sort((a, b) => a.id < b.id ? -1 : 1)
+    this.drawn = [...drawn].sort((a, b) => (a.id < b.id ? -1 : 1))
     this.months = monthsOf(drawn)
     this.#allowance = allowanceOf(line, useFreeAllowance)
   }
@@ -43,12 +49,19 @@ export class LinePool {
 
   /** What all draw in a month. */
   total(month: number): Working {
-    return this.#totals[month] ??= this.drawn.length === 1 ? inMonth(this.drawn[0]!, month) : add('what all rows draw', this.drawn.map(d => inMonth(d, month)), this.line.unit)
+    return (this.#totals[month] ??=
+      this.drawn.length === 1
+        ? inMonth(this.drawn[0]!, month)
+        : add(
+            'what all rows draw',
+            this.drawn.map(d => inMonth(d, month)),
+            this.line.unit,
+          ))
   }
 
   /** What the line costs in a month, all rows together. */
   cost(month: number): Working {
-    return this.#costs[month] ??= priceQuantity('all rows that draw on the line', this.line, this.total(month), this.#allowance)
+    return (this.#costs[month] ??= priceQuantity('all rows that draw on the line', this.line, this.total(month), this.#allowance))
   }
 
   /** What one of those that draw bears in a month. */
@@ -64,10 +77,17 @@ export class LinePool {
   #share(drawn: Drawn, month: number): Working {
     if (this.drawn.length === 1) return priceQuantity(drawn.label, this.line, inMonth(drawn, month), this.#allowance)
     const last = this.drawn.at(-1)!
-    if (drawn.id === last.id) return subtract(`${drawn.label}, what is left of the line`, [this.cost(month), ...this.drawn.slice(0, -1).map(other => this.share(other, month))])
+    if (drawn.id === last.id)
+      return subtract(`${drawn.label}, what is left of the line`, [
+        this.cost(month),
+        ...this.drawn.slice(0, -1).map(other => this.share(other, month)),
+      ])
     // where nobody draws anything, a least charge goes with the last
     if (evaluate(this.total(month)).eq(0)) return none
-    return divide(`${drawn.label}, in proportion to what is drawn`, [multiply('cost of the line × own quantity', [this.cost(month), inMonth(drawn, month)]), this.total(month)])
+    return divide(`${drawn.label}, in proportion to what is drawn`, [
+      multiply('cost of the line × own quantity', [this.cost(month), inMonth(drawn, month)]),
+      this.total(month),
+    ])
   }
 
   /** What one would bear that does not draw now, or draws something else: in place of `own`, which it would no longer draw. */
@@ -77,7 +97,13 @@ export class LinePool {
     const rest = own.length ? subtract('what other rows draw', [this.total(month), ...own.map(o => inMonth(o, month))]) : this.total(month)
     const total = add('what all rows would draw', [rest, ...instead.map(d => inMonth(d, month))], this.line.unit)
     if (evaluate(total).eq(0)) return none
-    return divide(`${drawn.label}, in proportion to what is drawn`, [multiply('cost of the line × own quantity', [priceQuantity('all rows that would draw on the line', this.line, total, this.#allowance), inMonth(drawn, month)]), total])
+    return divide(`${drawn.label}, in proportion to what is drawn`, [
+      multiply('cost of the line × own quantity', [
+        priceQuantity('all rows that would draw on the line', this.line, total, this.#allowance),
+        inMonth(drawn, month),
+      ]),
+      total,
+    ])
   }
 
   /** Whether a minimum raised what the line costs in the first month. */
@@ -99,7 +125,10 @@ export function poolLines(drawn: readonly Drawn[], useFreeAllowance: boolean, kn
   const pools = new Map<string, LinePool>()
   for (const [key, list] of byLine) {
     const before = known.get(key)
-    pools.set(key, before && before.line === list[0]!.line && before.holds(list) ? before : new LinePool(list[0]!.line, list, useFreeAllowance))
+    pools.set(
+      key,
+      before && before.line === list[0]!.line && before.holds(list) ? before : new LinePool(list[0]!.line, list, useFreeAllowance),
+    )
   }
   return pools
 }

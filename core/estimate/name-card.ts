@@ -6,19 +6,27 @@ import { findPlace } from './place'
 import { inputsElsewhere, type Replaced } from './scenarios/equivalent'
 
 /** A version of a provider's rate card. */
-export type CardVersion = { provider: string, date: string, revision: number }
+export type CardVersion = { provider: string; date: string; revision: number }
 
 /** The estimate with a version of a provider's rate card named; a provider that it did not have is added. Its inputs stay. */
 export function nameCard(estimate: Estimate, card: CardVersion): Estimate {
   const known = estimate.cards.some(c => c.provider === card.provider)
-  return { ...estimate, cards: known ? estimate.cards.map(c => c.provider === card.provider ? { ...card } : c) : [...estimate.cards, { ...card }] }
+  return {
+    ...estimate,
+    cards: known ? estimate.cards.map(c => (c.provider === card.provider ? { ...card } : c)) : [...estimate.cards, { ...card }],
+  }
 }
 
 /**
  * The estimate priced on another version of a provider's card: each row keeps what it is, by meter and variant or by all that is stated of
  * it. @returns with it what had to be replaced, by row; a row that is not offered any more keeps its inputs and is not priced.
  */
-export function priceOnCard(estimate: Estimate, cards: ReadonlyMap<string, RateCard>, card: CardVersion, body: RateCard): { estimate: Estimate, replaced: Record<string, Replaced[]> } {
+export function priceOnCard(
+  estimate: Estimate,
+  cards: ReadonlyMap<string, RateCard>,
+  card: CardVersion,
+  body: RateCard,
+): { estimate: Estimate; replaced: Record<string, Replaced[]> } {
   const replaced: Record<string, Replaced[]> = {}
   const components = estimate.components.map((component): Component => {
     const kind = findKind(component.kind)

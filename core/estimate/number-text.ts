@@ -1,7 +1,7 @@
 import { parseDecimal, type Decimal } from '../money/decimal'
 
 /** A number that someone knows, or three that say how well: low, likely, high. */
-export type TypedNumber = { low: Decimal, likely: Decimal, high: Decimal, isRange: boolean }
+export type TypedNumber = { low: Decimal; likely: Decimal; high: Decimal; isRange: boolean }
 
 /**
  * Reads a number as it is stored: `895`, or `650..895..1100` for low, likely and high. What people type is read by `readTyped`.

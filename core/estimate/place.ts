@@ -9,7 +9,11 @@ export function placeText(provider: string, region: string, estimate: Pick<Estim
 }
 
 /** Reads where a row stands: nothing for where the estimate stands, a region, or provider/region. Null when no card has it. */
-export function findPlace(where: string, estimate: Pick<Estimate, 'provider' | 'region'>, cards: ReadonlyMap<string, RateCard>): Place | null {
+export function findPlace(
+  where: string,
+  estimate: Pick<Estimate, 'provider' | 'region'>,
+  cards: ReadonlyMap<string, RateCard>,
+): Place | null {
   const slash = where.lastIndexOf('/')
   const provider = slash > 0 ? where.slice(0, slash) : estimate.provider
   const region = slash > 0 ? where.slice(slash + 1) : where || estimate.region

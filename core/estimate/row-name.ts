@@ -5,7 +5,8 @@ import type { Component } from './estimate'
 export const rowLabel = ({ name, kind }: Pick<Component, 'name' | 'kind'>): string => name || (findKind(kind)?.label ?? kind)
 
 /** A row with the part of the workload that it stands in. */
-export const rowInPart = (component: Pick<Component, 'name' | 'kind' | 'part'>): string => `${rowLabel(component)}${component.part ? ` in ${component.part}` : ''}`
+export const rowInPart = (component: Pick<Component, 'name' | 'kind' | 'part'>): string =>
+  `${rowLabel(component)}${component.part ? ` in ${component.part}` : ''}`
 
 /**
  * Names of all rows by id, no two alike: rows of one name are told apart by the part they stand in, then by their size, class or amount,
@@ -38,4 +39,9 @@ function tellApart(names: Map<string, string>, by: ReadonlyMap<string, string>):
   for (const [id, name] of names) if (alike.get(name)! > 1 && by.get(id)) names.set(id, `${name}${by.get(id)!}`)
 }
 
-const distinction = ({ kind, inputs }: Component): string => (findKind(kind)?.fields ?? []).filter(f => f.column === 'size' || f.column === 'amount').flatMap(f => inputs[f.name] || []).slice(0, 1).join('')
+const distinction = ({ kind, inputs }: Component): string =>
+  (findKind(kind)?.fields ?? [])
+    .filter(f => f.column === 'size' || f.column === 'amount')
+    .flatMap(f => inputs[f.name] || [])
+    .slice(0, 1)
+    .join('')

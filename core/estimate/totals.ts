@@ -7,7 +7,7 @@ import type { PricedComponent } from './price-row'
 import { figureOf, type WayPrice } from './ways-to-pay'
 
 /** What comes on top of the rows, in that order. */
-export type Step = { label: string, kind: 'funding' | 'margin' | 'tax', figures: Figures }
+export type Step = { label: string; kind: 'funding' | 'margin' | 'tax'; figures: Figures }
 
 /** Makes a sum; the very tree that was made under the key before while its parts are the same. */
 export type MakeSum = (key: string, label: string, parts: Working[]) => Working
@@ -24,7 +24,13 @@ function effective(of: Pick<Figures, 'monthly' | 'wholeTerm'>, termYears: number
 const isEven = (way: WayPrice, termYears: number) => figureOf(way, 'effectiveMonthly', termYears) === way.monthly
 
 /** The sums of rows by the parts of the workload: what changes in one part leaves the sums of the others as they are. */
-export function sumRows(estimate: Estimate, rows: readonly PricedComponent[], termYears: number, key: string, sum: MakeSum): { cost: Figures, even: boolean } {
+export function sumRows(
+  estimate: Estimate,
+  rows: readonly PricedComponent[],
+  termYears: number,
+  key: string,
+  sum: MakeSum,
+): { cost: Figures; even: boolean } {
   const parts = new Map<string, WayPrice[]>()
   const partOf = new Map(estimate.components.map(c => [c.id, c.part]))
   for (const row of rows) {
@@ -34,24 +40,34 @@ export function sumRows(estimate: Estimate, rows: readonly PricedComponent[], te
     else parts.set(part, [row.chosen!])
   }
   const even = rows.every(row => isEven(row.chosen!, termYears))
-  const summed = figuresOf((name) => {
-    const sums = [...parts].map(([part, ways]) => sum(`${key}\n${name}\n${part}`, part || 'rows', ways.map(way => figureOf(way, name, termYears))))
+  const summed = figuresOf(name => {
+    const sums = [...parts].map(([part, ways]) =>
+      sum(
+        `${key}\n${name}\n${part}`,
+        part || 'rows',
+        ways.map(way => figureOf(way, name, termYears)),
+      ),
+    )
     return sums.length === 1 ? sums[0]! : sum(`${key}\n${name}`, `all parts, ${figureWords[name]}`, sums)
   })
   return { cost: { ...summed, effectiveMonthly: effective(summed, termYears, even) }, even }
 }
 
 /** Credits, margin and tax on what the rows cost. @returns the steps, and the total with them. */
-export function stepsOn(estimate: Pick<Estimate, 'funding' | 'marginPercent' | 'taxPercent'>, { cost, even }: { cost: Figures, even: boolean }, termYears: number): { steps: Step[], total: Figures } {
+export function stepsOn(
+  estimate: Pick<Estimate, 'funding' | 'marginPercent' | 'taxPercent'>,
+  { cost, even }: { cost: Figures; even: boolean },
+  termYears: number,
+): { steps: Step[]; total: Figures } {
   const steps: Step[] = []
   let total = cost
   let isEvenStill = even
   const step = (label: string, kind: Step['kind'], of: (name: FigureName, working: Working) => Working) => {
-    const added = figuresOf(name => name === 'effectiveMonthly' ? none : of(name, total[name]))
+    const added = figuresOf(name => (name === 'effectiveMonthly' ? none : of(name, total[name])))
     const figures = { ...added, effectiveMonthly: effective(added, termYears, isEvenStill) }
     const before = total
     steps.push({ label, kind, figures })
-    const sums = figuresOf(name => name === 'effectiveMonthly' ? none : add(`with ${label}`, [before[name], figures[name]]))
+    const sums = figuresOf(name => (name === 'effectiveMonthly' ? none : add(`with ${label}`, [before[name], figures[name]])))
     total = { ...sums, effectiveMonthly: isEvenStill ? sums.monthly : effective(sums, termYears, false) }
   }
   const month = evaluate(cost.monthly)
@@ -60,28 +76,47 @@ export function stepsOn(estimate: Pick<Estimate, 'funding' | 'marginPercent' | '
     const last = fromMonth + months - 1
     if (month.lt(threshold) || fromMonth > termMonths) continue
     const monthly = input(`${label}, a month`, new Decimal(amount).times(-1))
-    const least = { op: 'larger', label: 'no more than the month costs', parts: [monthly, subtract('the month', [none, total.monthly])] } as const satisfies Working
+    const least = {
+      op: 'larger',
+      label: 'no more than the month costs',
+      parts: [monthly, subtract('the month', [none, total.monthly])],
+    } as const satisfies Working
     const within = (until: number) => Math.max(0, Math.min(last, until) - fromMonth + 1)
     const always = fromMonth === 1 && last >= termMonths
     isEvenStill &&= always
-    const counts = { upfront: 0, monthly: fromMonth === 1 ? 1 : 0, effectiveMonthly: 0, firstYear: within(12), wholeTerm: within(termMonths) }
+    const counts = {
+      upfront: 0,
+      monthly: fromMonth === 1 ? 1 : 0,
+      effectiveMonthly: 0,
+      firstYear: within(12),
+      wholeTerm: within(termMonths),
+    }
     const named = months === 1 ? `month ${fromMonth}` : `months ${fromMonth} to ${last}`
     step(always ? label : `${label}, ${named}`, 'funding', name => multiply(label, [least, input('months', counts[name])]))
   }
   const margin = new Decimal(estimate.marginPercent)
-  if (margin.gt(0)) step(`margin ${decimalText(margin)} %`, 'margin', (_, working) => subtract('margin', [customerPrice(working, margin), working]))
+  if (margin.gt(0))
+    step(`margin ${decimalText(margin)} %`, 'margin', (_, working) => subtract('margin', [customerPrice(working, margin), working]))
   const tax = new Decimal(estimate.taxPercent)
-  if (tax.gt(0)) step(`tax ${decimalText(tax)} %`, 'tax', (_, working) => multiply('tax', [working, input('percent', tax, '%'), input('of a hundred', '0.01')]))
+  if (tax.gt(0))
+    step(`tax ${decimalText(tax)} %`, 'tax', (_, working) =>
+      multiply('tax', [working, input('percent', tax, '%'), input('of a hundred', '0.01')]),
+    )
   return { steps, total }
 }
 
 /** Own cost divided by the share that is not margin: the margin is a share of the customer's price. */
 export function customerPrice(working: Working, marginPercent: Decimal): Working {
-  return divide('customer\'s price', [working, subtract('share that is not margin', [input('all', 1), multiply('margin', [input('percent', marginPercent, '%'), input('of a hundred', '0.01')])])])
+  return divide("customer's price", [
+    working,
+    subtract('share that is not margin', [
+      input('all', 1),
+      multiply('margin', [input('percent', marginPercent, '%'), input('of a hundred', '0.01')]),
+    ]),
+  ])
 }
 
 /** The sum of some rows in a figure, exactly. */
 export function sumOfRows(rows: readonly PricedComponent[], name: FigureName, termYears: number): DecimalText {
-  return decimalText(rows.reduce((total, row) => row.chosen ? total.plus(evaluate(figureOf(row.chosen, name, termYears))) : total, zero))
+  return decimalText(rows.reduce((total, row) => (row.chosen ? total.plus(evaluate(figureOf(row.chosen, name, termYears))) : total), zero))
 }
-

@@ -1,5 +1,5 @@
 import { isCurrency } from '../money/currency'
-import type { Decimal} from '../money/decimal';
+import type { Decimal } from '../money/decimal'
 import { decimalText } from '../money/decimal'
 import { parseScaled } from '../money/scaled'
 import { focusColumns, type FocusColumn } from './columns'
@@ -19,9 +19,8 @@ export function readTime(text: string): number | null {
 function readObject(text: string): Record<string, unknown> | null {
   try {
     const value: unknown = JSON.parse(text)
-    return typeof value === 'object' && value !== null && !Array.isArray(value) ? value as Record<string, unknown> : null
-  }
-  catch {
+    return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Record<string, unknown>) : null
+  } catch {
     return null
   }
 }
@@ -29,7 +28,7 @@ function readObject(text: string): Record<string, unknown> | null {
 /** The same object with its keys in order, so that equal tags are one dictionary entry; null for an empty one. */
 export function canonicalJson(text: string): string | null {
   const entries = Object.entries(readObject(text) ?? {})
-  return entries.length ? JSON.stringify(Object.fromEntries(entries.sort(([a], [b]) => a < b ? -1 : 1))) : null
+  return entries.length ? JSON.stringify(Object.fromEntries(entries.sort(([a], [b]) => (a < b ? -1 : 1)))) : null
 }
 
 const isScalar = (value: unknown) => value === null || ['string', 'number', 'boolean'].includes(typeof value)
@@ -54,33 +53,41 @@ export function checkHeader(header: readonly string[]): FileProblem[] {
   for (const column of focusColumns) {
     if (column.presence !== 'mandatory' || seen.has(column.name)) continue
     const alike = header.find(name => name.trim().toLowerCase() === column.name.toLowerCase())
-    wholeFile(column.name, 'a mandatory column is missing',
-      alike === undefined ? 'Add the column; FOCUS 1.0 asks for it in every file.' : `Rename «${alike}» to «${column.name}».`)
+    wholeFile(
+      column.name,
+      'a mandatory column is missing',
+      alike === undefined ? 'Add the column; FOCUS 1.0 asks for it in every file.' : `Rename «${alike}» to «${column.name}».`,
+    )
   }
   return problems
 }
 
 /** Why a value cannot stay as it is, and how to mend it. */
-export type Wrong = { reason: string, mend: string }
+export type Wrong = { reason: string; mend: string }
 
 /**
- * The check of single values of a column: nullability, allowed values, type, ISO 4217 for the billing currency, tags an object of plain values.
+ * The check of single values of a column: nullability, allowed values, type, ISO 4217 for the billing currency, tags an object of plain
+ * values.
  * Source: FOCUS 1.0 to 1.2.
  */
 export function valueCheck(column: FocusColumn): (text: string) => Wrong | null {
   const { type, nullable, allowed, presence } = column
   const missing: Wrong = { reason: 'a value is missing', mend: allowed ? `Use one of: ${allowed.join(', ')}.` : 'Fill it in.' }
   const allowedSet = allowed && new Set(allowed)
-  return (text) => {
+  return text => {
     if (text === '') return nullable || presence !== 'mandatory' ? null : missing
-    if (allowedSet && !allowedSet.has(text)) return { reason: 'not an allowed value', mend: `Use one of: ${allowed!.join(', ')}${nullable ? ', or leave it empty' : ''}.` }
-    if (type === 'decimal' && !parseScaled(text)) return { reason: 'not a number', mend: 'Use digits with a point, such as 12.5 or 1.5E-7.' }
+    if (allowedSet && !allowedSet.has(text))
+      return { reason: 'not an allowed value', mend: `Use one of: ${allowed!.join(', ')}${nullable ? ', or leave it empty' : ''}.` }
+    if (type === 'decimal' && !parseScaled(text))
+      return { reason: 'not a number', mend: 'Use digits with a point, such as 12.5 or 1.5E-7.' }
     if (type === 'json') {
       const object = readObject(text)
       if (!object) return { reason: 'not a JSON object', mend: 'Write it like {"team":"booking"}.' }
-      if (column.name === 'Tags' && !Object.values(object).every(isScalar)) return { reason: 'a tag holds more than one value', mend: 'A tag is a text, a number, true, false or null.' }
+      if (column.name === 'Tags' && !Object.values(object).every(isScalar))
+        return { reason: 'a tag holds more than one value', mend: 'A tag is a text, a number, true, false or null.' }
     }
-    if (column.name === 'BillingCurrency' && !isCurrency(text)) return { reason: 'not an ISO 4217 currency', mend: 'Use the three-letter code in capitals, such as EUR.' }
+    if (column.name === 'BillingCurrency' && !isCurrency(text))
+      return { reason: 'not an ISO 4217 currency', mend: 'Use the three-letter code in capitals, such as EUR.' }
     if (text.includes('\0')) return { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' }
     return null
   }

@@ -29,15 +29,15 @@ export class ColumnValues {
 
   /** The number of the text between two places of the bytes. */
   ofBytes(bytes: Uint8Array, from: number, to: number): number {
-    if (from === to) return this.#last = EMPTY
+    if (from === to) return (this.#last = EMPTY)
     // files go through the same things in the same order again and again: what came after the last value is likely to come after it now
     const likely = this.#next[this.#last]!
-    if (likely !== undefined && this.#equal(likely, bytes, from, to)) return this.#last = likely
-    return this.#last = this.#next[this.#last] = this.#find(bytes, from, to)
+    if (likely !== undefined && this.#equal(likely, bytes, from, to)) return (this.#last = likely)
+    return (this.#last = this.#next[this.#last] = this.#find(bytes, from, to))
   }
 
   #find(bytes: Uint8Array, from: number, to: number): number {
-    let hash = 0x811C9DC5
+    let hash = 0x811c9dc5
     for (let i = from; i < to; i++) hash = Math.imul(hash ^ bytes[i]!, 0x01000193)
     hash ^= hash >>> 15
     let slot = hash & this.#mask
@@ -102,7 +102,7 @@ export class ColumnValues {
     this.#mask = this.#slots.length - 1
     for (let number = 1; number < this.texts.length; number++) {
       if (this.#from[number] === this.#to[number]) continue
-      let hash = 0x811C9DC5
+      let hash = 0x811c9dc5
       for (let i = this.#from[number]!; i < this.#to[number]!; i++) hash = Math.imul(hash ^ this.#arena[i]!, 0x01000193)
       hash ^= hash >>> 15
       let slot = hash & this.#mask
@@ -150,8 +150,8 @@ export class TupleIndex {
   }
 
   #hash(tuples: Int32Array, at: number): number {
-    let hash = 0x811C9DC5
-    for (let i = 0; i < this.width; i++) hash = Math.imul(hash ^ tuples[at + i]!, 0x9E3779B1)
+    let hash = 0x811c9dc5
+    for (let i = 0; i < this.width; i++) hash = Math.imul(hash ^ tuples[at + i]!, 0x9e3779b1)
     return hash ^ (hash >>> 15)
   }
 

@@ -1,11 +1,26 @@
 /** What a column of a FOCUS file may hold. */
 export type ColumnType = 'string' | 'decimal' | 'datetime' | 'json'
 
-/** One column of the FinOps Open Cost and Usage Specification, 1.0 to 1.2. A mandatory one must be in the file; a nullable one may be empty. */
-export type FocusColumn = { name: string, since: '1.0' | '1.1' | '1.2', presence: 'mandatory' | 'conditional' | 'recommended', type: ColumnType, nullable: boolean, allowed?: readonly string[] }
+/**
+ * One column of the FinOps Open Cost and Usage Specification, 1.0 to 1.2. A mandatory one must be in the file; a nullable one may be empty.
+ */
+export type FocusColumn = {
+  name: string
+  since: '1.0' | '1.1' | '1.2'
+  presence: 'mandatory' | 'conditional' | 'recommended'
+  type: ColumnType
+  nullable: boolean
+  allowed?: readonly string[]
+}
 
-const column = (name: string, since: FocusColumn['since'], presence: FocusColumn['presence'], type: ColumnType, nullable: boolean, allowed?: string): FocusColumn =>
-  ({ name, since, presence, type, nullable, ...(allowed && { allowed: allowed.split('|') }) })
+const column = (
+  name: string,
+  since: FocusColumn['since'],
+  presence: FocusColumn['presence'],
+  type: ColumnType,
+  nullable: boolean,
+  allowed?: string,
+): FocusColumn => ({ name, since, presence, type, nullable, ...(allowed && { allowed: allowed.split('|') }) })
 
 /** All columns by name. Source: FOCUS 1.0, 1.1 and 1.2, recalled from memory. */
 export const focusColumns: readonly FocusColumn[] = [
@@ -55,7 +70,14 @@ export const focusColumns: readonly FocusColumn[] = [
   column('ResourceId', '1.0', 'conditional', 'string', true),
   column('ResourceName', '1.0', 'conditional', 'string', true),
   column('ResourceType', '1.0', 'conditional', 'string', true),
-  column('ServiceCategory', '1.0', 'mandatory', 'string', false, 'AI and Machine Learning|Analytics|Business Applications|Compute|Databases|Developer Tools|Multicloud|Identity|Integration|Internet of Things|Management and Governance|Media|Migration|Mobile|Networking|Security|Storage|Web|Other'),
+  column(
+    'ServiceCategory',
+    '1.0',
+    'mandatory',
+    'string',
+    false,
+    'AI and Machine Learning|Analytics|Business Applications|Compute|Databases|Developer Tools|Multicloud|Identity|Integration|Internet of Things|Management and Governance|Media|Migration|Mobile|Networking|Security|Storage|Web|Other',
+  ),
   column('ServiceName', '1.0', 'mandatory', 'string', false),
   column('ServiceSubcategory', '1.1', 'recommended', 'string', true),
   column('SkuId', '1.0', 'conditional', 'string', true),

@@ -12,7 +12,7 @@ import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, ownColumns
 /** Amounts and quantities of a charge, in this order. */
 export const numberColumns = [...amountColumns, ...quantityColumns] as const
 const timeColumns = ['BillingPeriodStart', 'BillingPeriodEnd', 'ChargePeriodStart', 'ChargePeriodEnd'] as const
-type TimeColumn = typeof timeColumns[number]
+type TimeColumn = (typeof timeColumns)[number]
 
 /** A checked charge. The arrays are the intake's own and hold until its next row. */
 export type TakenCharge = {
@@ -37,8 +37,14 @@ export type IntakeOptions = {
 type Kind = 'value' | 'number' | 'time'
 
 const MISSING_AMOUNT: Wrong = { reason: 'an amount is missing', mend: 'Fill it in; write 0 where nothing is charged.' }
-const NOT_NUMBER: Wrong = { reason: 'not a number', mend: 'Use digits with a point, such as 12.5 or 1.5E-7; no thousands separator, no currency sign.' }
-const TOO_LARGE: Wrong = { reason: `larger than ${LARGEST_AMOUNT.toFixed(0)}`, mend: 'Check the unit; a single charge cannot be this large.' }
+const NOT_NUMBER: Wrong = {
+  reason: 'not a number',
+  mend: 'Use digits with a point, such as 12.5 or 1.5E-7; no thousands separator, no currency sign.',
+}
+const TOO_LARGE: Wrong = {
+  reason: `larger than ${LARGEST_AMOUNT.toFixed(0)}`,
+  mend: 'Check the unit; a single charge cannot be this large.',
+}
 const LARGEST_HIGH = 2 ** 52
 const powers = Array.from({ length: 16 }, (_, i) => 10 ** i)
 
@@ -51,7 +57,7 @@ export class Intake {
   rows = 0
   /** Whether a row with all its cells has been seen: only then is there a row before to compare with. */
   #begun = false
-  readonly roundings = new Map<string, { count: number, difference: Decimal }>()
+  readonly roundings = new Map<string, { count: number; difference: Decimal }>()
   readonly #kinds: Kind[]
   readonly #place: number[]
   readonly #values: ColumnValues[]
@@ -62,7 +68,7 @@ export class Intake {
   readonly #seconds: (number | null)[][]
   readonly #dictionaries: Dictionary[]
   readonly #currency: number
-  readonly #rules: { rule: Rule, report: RuleReport, broken: boolean }[]
+  readonly #rules: { rule: Rule; report: RuleReport; broken: boolean }[]
   readonly #taken: TakenCharge
   readonly #numberWrong: (Wrong | null)[]
   readonly #numberText: string[]
@@ -77,37 +83,57 @@ export class Intake {
   readonly #bits: Int32Array
   #changed = ~0
   /** By column, the rules to be asked again when its value changes, and when it comes or goes: a bit for each rule. */
-  readonly #asked: { byValue: Int32Array, byPresence: Int32Array }
+  readonly #asked: { byValue: Int32Array; byPresence: Int32Array }
   #stale = ~0
   #timesGood = false
 
-  constructor(readonly header: readonly string[], private readonly options: IntakeOptions) {
+  constructor(
+    readonly header: readonly string[],
+    private readonly options: IntakeOptions,
+  ) {
     const problems = checkHeader(header)
     if (problems.length) throw new RangeError('the header has to be checked first')
     const at = (name: string) => header.indexOf(name)
-    this.#kinds = header.map(name => (numberColumns as readonly string[]).includes(name) ? 'number' : (timeColumns as readonly string[]).includes(name) ? 'time' : 'value')
+    this.#kinds = header.map(name =>
+      (numberColumns as readonly string[]).includes(name) ? 'number' : (timeColumns as readonly string[]).includes(name) ? 'time' : 'value',
+    )
     this.#place = header.map(name => (numberColumns as readonly string[]).indexOf(name))
     this.#values = header.map(() => new ColumnValues(options.decode))
     this.#ids = new Int32Array(header.length)
     this.#columns = header.map(name => focusColumn(name) ?? null)
-    this.#checks = this.#columns.map((column, i) => column && this.#kinds[i] === 'value' ? valueCheck(column) : plainText)
+    this.#checks = this.#columns.map((column, i) => (column && this.#kinds[i] === 'value' ? valueCheck(column) : plainText))
     this.#verdicts = header.map(() => [])
     this.#seconds = header.map(() => [])
     this.#currency = at('BillingCurrency')
-    const others = header.flatMap((name, i) => dictionaryFor(name) || ownColumns.includes(name) ? [] : [i])
-    this.#dictionaries = dictionaryNames.map((name) => {
+    const others = header.flatMap((name, i) => (dictionaryFor(name) || ownColumns.includes(name) ? [] : [i]))
+    this.#dictionaries = dictionaryNames.map(name => {
       const columns = name === 'others' ? others : dictionaries[name].map(at).filter(i => i >= 0)
       return { name, columns, tuple: new Int32Array(columns.length), index: new TupleIndex(columns.length), ids: [] }
     })
-    this.#rules = rules.filter(rule => rule.needs.every(column => at(column) >= 0)).map(rule => ({ rule, report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] }, broken: false }))
-    this.#asked = rulesAsked(header, this.#rules.map(({ rule }) => rule))
+    this.#rules = rules
+      .filter(rule => rule.needs.every(column => at(column) >= 0))
+      .map(rule => ({
+        rule,
+        report: { id: rule.id, says: rule.says, severity: rule.severity, since: rule.since, rows: 0, examples: [] },
+        broken: false,
+      }))
+    this.#asked = rulesAsked(
+      header,
+      this.#rules.map(({ rule }) => rule),
+    )
     this.#wrongCells = new Uint8Array(header.length)
-    this.#bits = Int32Array.from(header, (name, i) => this.#kinds[i] === 'time' ? TIMES : bitOf(dictionaryFor(name) ?? (ownColumns.includes(name) ? null : 'others')))
+    this.#bits = Int32Array.from(header, (name, i) =>
+      this.#kinds[i] === 'time' ? TIMES : bitOf(dictionaryFor(name) ?? (ownColumns.includes(name) ? null : 'others')),
+    )
     this.#numberWrong = numberColumns.map(() => null)
     this.#numberText = numberColumns.map(() => '')
     this.#taken = {
-      times: { BillingPeriodStart: 0, BillingPeriodEnd: 0, ChargePeriodStart: 0, ChargePeriodEnd: 0 }, currency: '',
-      keys: new Int32Array(dictionaryNames.length), high: new Float64Array(numberColumns.length), low: new Float64Array(numberColumns.length), present: new Uint8Array(numberColumns.length),
+      times: { BillingPeriodStart: 0, BillingPeriodEnd: 0, ChargePeriodStart: 0, ChargePeriodEnd: 0 },
+      currency: '',
+      keys: new Int32Array(dictionaryNames.length),
+      high: new Float64Array(numberColumns.length),
+      low: new Float64Array(numberColumns.length),
+      present: new Uint8Array(numberColumns.length),
     }
     this.#view = this.#ruleView()
   }
@@ -130,8 +156,7 @@ export class Intake {
       const was = this.#taken.present[place]!
       if (this.#plainNumber(place, bytes, from, to)) this.#numberSet(column, place, was)
       else this.#setNumber(column, this.options.decode(bytes.subarray(from, to)) ?? '?')
-    }
-    else this.#set(column, this.#values[column]!.ofBytes(bytes, from, to))
+    } else this.#set(column, this.#values[column]!.ofBytes(bytes, from, to))
   }
 
   /** A cell that differs from the row before: what depends on its column is looked at again. */
@@ -180,7 +205,7 @@ export class Intake {
       return true
     }
     let i = from
-    const negative = bytes[i] === 0x2D
+    const negative = bytes[i] === 0x2d
     if (negative) i++
     let whole = 0
     const firstDigit = i
@@ -193,7 +218,7 @@ export class Intake {
     let micro = 0
     let rest = 0
     if (i < to) {
-      if (bytes[i] !== 0x2E) return false
+      if (bytes[i] !== 0x2e) return false
       const first = ++i
       if (to - first > 15 || first === to) return false
       for (; i < to; i++) {
@@ -244,7 +269,10 @@ export class Intake {
   endRow(file: string, cells: number = this.header.length): TakenCharge | null {
     const row = ++this.rows
     if (cells !== this.header.length) {
-      this.#note(row, null, null, { reason: `the row has ${cells} cells where the header names ${this.header.length}`, mend: 'Look for a missing or extra comma, or a text with a comma or line break that is not in quotes.' })
+      this.#note(row, null, null, {
+        reason: `the row has ${cells} cells where the header names ${this.header.length}`,
+        mend: 'Look for a missing or extra comma, or a text with a comma or line break that is not in quotes.',
+      })
       this.#anyNumberWrong = false
       return null
     }
@@ -339,20 +367,31 @@ export class Intake {
         continue
       }
       good = known[name] = false
-      this.#note(row, name, text, text === ''
-        ? { reason: 'a value is missing', mend: 'Fill in the date and time, such as 2026-11-01T00:00:00Z.' }
-        : { reason: 'not a date and time in UTC', mend: 'Write it like 2026-11-01T00:00:00Z.' })
+      this.#note(
+        row,
+        name,
+        text,
+        text === ''
+          ? { reason: 'a value is missing', mend: 'Fill in the date and time, such as 2026-11-01T00:00:00Z.' }
+          : { reason: 'not a date and time in UTC', mend: 'Write it like 2026-11-01T00:00:00Z.' },
+      )
     }
-    for (const [start, end] of [['BillingPeriodStart', 'BillingPeriodEnd'], ['ChargePeriodStart', 'ChargePeriodEnd']] as const) {
+    for (const [start, end] of [
+      ['BillingPeriodStart', 'BillingPeriodEnd'],
+      ['ChargePeriodStart', 'ChargePeriodEnd'],
+    ] as const) {
       if (!known[start] || !known[end] || times[start] < times[end]) continue
       good = false
-      this.#note(row, end, this.#text(end), { reason: `is not after ${start} (${this.#text(start)})`, mend: 'The end is exclusive: a day ends at midnight of the next.' })
+      this.#note(row, end, this.#text(end), {
+        reason: `is not after ${start} (${this.#text(start)})`,
+        mend: 'The end is exclusive: a day ends at midnight of the next.',
+      })
     }
     return good
   }
 
   #timePlace(name: TimeColumn): number {
-    return this.#times[name] ??= this.header.indexOf(name)
+    return (this.#times[name] ??= this.header.indexOf(name))
   }
 
   readonly #times: Partial<Record<TimeColumn, number>> = {}
@@ -392,7 +431,7 @@ export class Intake {
     const wanted = this.header.map(() => new Map<string, number>())
     const floats: number[][] = this.header.map(() => [])
     return {
-      has: (column) => {
+      has: column => {
         const number = numbers.get(column)
         return number === undefined ? this.#ids[places.get(column)!] !== 0 : this.#taken.present[number] === 1
       },
@@ -406,12 +445,12 @@ export class Intake {
         }
         return this.#ids[place] === id
       },
-      amount: (column) => {
+      amount: column => {
         const number = numbers.get(column)
         if (number !== undefined) return this.#taken.high[number]! / 1e6 + this.#taken.low[number]! / 1e15
         const place = places.get(column)!
         const id = this.#ids[place]!
-        return floats[place]![id] ??= Number(this.#values[place]!.texts[id])
+        return (floats[place]![id] ??= Number(this.#values[place]!.texts[id]))
       },
       seconds: column => this.#taken.times[column],
     }
@@ -428,13 +467,13 @@ export class Intake {
 
   #entry({ name, columns }: Dictionary): (string | null)[] {
     if (name === 'others') {
-      const filled = columns.flatMap((column) => {
+      const filled = columns.flatMap(column => {
         const text = this.#values[column]!.texts[this.#ids[column]!]
         return text ? [[this.header[column]!, text] as const] : []
       })
       return [filled.length ? JSON.stringify(Object.fromEntries(filled)) : null]
     }
-    return dictionaries[name].map((column) => {
+    return dictionaries[name].map(column => {
       const i = this.header.indexOf(column)
       const text = i < 0 ? '' : this.#values[i]!.texts[this.#ids[i]!]!
       return text === '' ? null : focusColumn(column)?.type === 'json' ? canonicalJson(text) : text
@@ -446,27 +485,40 @@ export class Intake {
     const focus = this.header.filter(name => focusColumn(name))
     const others = this.header.filter(name => !focusColumn(name))
     return {
-      rows: this.rows, rules: this.#rules.map(({ report }) => report),
-      columns: { focus, own: others.filter(name => name.startsWith('x_')), unknown: others.filter(name => !name.startsWith('x_')), missing: focusColumns.filter(c => !this.header.includes(c.name)).map(c => c.name) },
+      rows: this.rows,
+      rules: this.#rules.map(({ report }) => report),
+      columns: {
+        focus,
+        own: others.filter(name => name.startsWith('x_')),
+        unknown: others.filter(name => !name.startsWith('x_')),
+        missing: focusColumns.filter(c => !this.header.includes(c.name)).map(c => c.name),
+      },
     }
   }
 }
 
 /** Which rules have to be asked again when a column changes: those that speak of it, and all when the kind of the charge changes. */
-function rulesAsked(header: readonly string[], asked: readonly Rule[]): { byValue: Int32Array, byPresence: Int32Array } {
+function rulesAsked(header: readonly string[], asked: readonly Rule[]): { byValue: Int32Array; byPresence: Int32Array } {
   if (asked.length > MOST_RULES) throw new RangeError(`there are more than ${MOST_RULES} rules`)
-  const bits = (test: (rule: Rule) => boolean) => asked.reduce((found, rule, i) => test(rule) ? found | (1 << i) : found, 0)
-  const byValue = (column: string, { needs, amounts = [] }: Rule) => kindColumns.includes(column) || amounts.includes(column) || (needs.includes(column) && (enumerated.includes(column) || (timeColumns as readonly string[]).includes(column)))
-  return { byValue: Int32Array.from(header, column => bits(rule => byValue(column, rule))), byPresence: Int32Array.from(header, column => bits(rule => rule.needs.includes(column))) }
+  const bits = (test: (rule: Rule) => boolean) => asked.reduce((found, rule, i) => (test(rule) ? found | (1 << i) : found), 0)
+  const byValue = (column: string, { needs, amounts = [] }: Rule) =>
+    kindColumns.includes(column) ||
+    amounts.includes(column) ||
+    (needs.includes(column) && (enumerated.includes(column) || (timeColumns as readonly string[]).includes(column)))
+  return {
+    byValue: Int32Array.from(header, column => bits(rule => byValue(column, rule))),
+    byPresence: Int32Array.from(header, column => bits(rule => rule.needs.includes(column))),
+  }
 }
 
-type Dictionary = { name: DictionaryName, columns: number[], tuple: Int32Array, index: TupleIndex, ids: number[] }
+type Dictionary = { name: DictionaryName; columns: number[]; tuple: Int32Array; index: TupleIndex; ids: number[] }
 
 /** The bit of the times among what can change; the dictionaries have the lower ones. */
 const TIMES = 1 << dictionaryNames.length
 /** A bit of a whole number of 32 for each. */
 const MOST_RULES = 32
-const bitOf = (name: DictionaryName | null) => name === null ? 0 : 1 << dictionaryNames.indexOf(name)
+const bitOf = (name: DictionaryName | null) => (name === null ? 0 : 1 << dictionaryNames.indexOf(name))
 const largest = BigInt(LARGEST_HIGH) * 1_000_000_000n
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
-const plainText = (text: string): Wrong | null => text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null
+const plainText = (text: string): Wrong | null =>
+  text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

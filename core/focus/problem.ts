@@ -1,5 +1,8 @@
-/** Something wrong in a file: where, what, and how to mend it. A problem of the whole file has no row. Rows count records from 1 after the header. */
-export type FileProblem = { row: number | null, column: string | null, value: string | null, reason: string, mend: string }
+/**
+ * Something wrong in a file: where, what, and how to mend it. A problem of the whole file has no row. Rows count records from 1 after the
+ * header.
+ */
+export type FileProblem = { row: number | null; column: string | null; value: string | null; reason: string; mend: string }
 
 const LONGEST_VALUE = 120
 

@@ -10,7 +10,16 @@ export const dictionaries = {
   resource: ['ResourceId', 'ResourceName', 'ResourceType', 'RegionId', 'RegionName', 'AvailabilityZone'],
   sku: ['ServiceCategory', 'ServiceName', 'ServiceSubcategory', 'SkuId', 'SkuMeter'],
   price: ['SkuPriceId', 'SkuPriceDetails', 'PricingCategory', 'PricingUnit', 'ConsumedUnit', 'ListUnitPrice', 'ContractedUnitPrice'],
-  commitment: ['CommitmentDiscountCategory', 'CommitmentDiscountId', 'CommitmentDiscountName', 'CommitmentDiscountStatus', 'CommitmentDiscountType', 'CommitmentDiscountUnit', 'CapacityReservationId', 'CapacityReservationStatus'],
+  commitment: [
+    'CommitmentDiscountCategory',
+    'CommitmentDiscountId',
+    'CommitmentDiscountName',
+    'CommitmentDiscountStatus',
+    'CommitmentDiscountType',
+    'CommitmentDiscountUnit',
+    'CapacityReservationId',
+    'CapacityReservationStatus',
+  ],
   chargeKind: ['ChargeCategory', 'ChargeClass', 'ChargeFrequency', 'ChargeDescription', 'InvoiceId'],
   tagSet: ['Tags'],
   /** Every column that has no place of its own, unknown ones too, as one JSON object. */
@@ -23,9 +32,19 @@ export const dictionaryNames = Object.keys(dictionaries) as DictionaryName[]
 /** Columns that stand on the charge itself. */
 export const amountColumns = ['BilledCost', 'EffectiveCost', 'ListCost', 'ContractedCost'] as const
 export const quantityColumns = ['PricingQuantity', 'ConsumedQuantity'] as const
-export const ownColumns: readonly string[] = [...amountColumns, ...quantityColumns, 'BillingCurrency', 'BillingPeriodStart', 'BillingPeriodEnd', 'ChargePeriodStart', 'ChargePeriodEnd']
+export const ownColumns: readonly string[] = [
+  ...amountColumns,
+  ...quantityColumns,
+  'BillingCurrency',
+  'BillingPeriodStart',
+  'BillingPeriodEnd',
+  'ChargePeriodStart',
+  'ChargePeriodEnd',
+]
 
-const dictionaryOf = new Map<string, DictionaryName>(dictionaryNames.flatMap(name => dictionaries[name].map(column => [column, name] as const)))
+const dictionaryOf = new Map<string, DictionaryName>(
+  dictionaryNames.flatMap(name => dictionaries[name].map(column => [column, name] as const)),
+)
 
 /** The dictionary that holds a column; undefined for columns of the charge itself and for unknown ones. */
 export function dictionaryFor(column: string): DictionaryName | undefined {

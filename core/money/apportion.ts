@@ -15,7 +15,7 @@ export function apportion(units: bigint, weights: readonly bigint[]): bigint[] {
   let left = size - parts.reduce((a, b) => a + b, 0n)
   const byRemainder = weights
     .map((weight, index) => ({ index, remainder: (size * weight) % total }))
-    .sort((a, b) => a.remainder === b.remainder ? a.index - b.index : a.remainder > b.remainder ? -1 : 1)
+    .sort((a, b) => (a.remainder === b.remainder ? a.index - b.index : a.remainder > b.remainder ? -1 : 1))
   for (const { index } of byRemainder) {
     if (left === 0n) break
     parts[index]! += 1n

@@ -2,10 +2,10 @@ import type { Day } from '../time/day'
 import { Decimal } from './decimal'
 
 /** From a day on, one unit of `from` is worth `rate` units of `to`. */
-export type Rate = { from: string, to: string, validFrom: Day, rate: string }
+export type Rate = { from: string; to: string; validFrom: Day; rate: string }
 
 /** A rate with the line it came from; `inverse` when the line was read backwards. */
-export type FoundRate = { rate: Decimal, line: Rate | null, inverse: boolean }
+export type FoundRate = { rate: Decimal; line: Rate | null; inverse: boolean }
 
 /** Digits of a rate that is read backwards: far more than any list of rates has. */
 const INVERSE_DIGITS = 18
@@ -23,7 +23,8 @@ export function rateFinder(rates: readonly Rate[]): (from: string, to: string, d
     else directions.set(key, [line])
   }
   // of two lines of one day the first holds
-  for (const lines of directions.values()) lines.reverse().sort((a, b) => a.validFrom < b.validFrom ? -1 : a.validFrom > b.validFrom ? 1 : 0)
+  for (const lines of directions.values())
+    lines.reverse().sort((a, b) => (a.validFrom < b.validFrom ? -1 : a.validFrom > b.validFrom ? 1 : 0))
   const newest = (from: string, to: string, day: Day) => {
     const lines = directions.get(`${from} ${to}`) ?? []
     let [low, high] = [0, lines.length]
@@ -53,6 +54,8 @@ function inverseOf(rate: string): Decimal {
 
 /** The days within a period from which other rates to a currency hold, the period's start first. */
 export function rateDays(rates: readonly Rate[], to: string, start: Day, end: Day): Day[] {
-  const days = rates.filter(line => (line.to === to || line.from === to) && line.validFrom > start && line.validFrom < end).map(line => line.validFrom)
+  const days = rates
+    .filter(line => (line.to === to || line.from === to) && line.validFrom > start && line.validFrom < end)
+    .map(line => line.validFrom)
   return [start, ...new Set(days.sort())]
 }

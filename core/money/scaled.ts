@@ -11,7 +11,7 @@ export const ONE = 10n ** 15n
 /** The largest size of a single amount: its part in 10⁻⁶ must fit twice into a float's 53 bits. */
 export const LARGEST_AMOUNT = 2 ** 52 / 1e6
 
-export type ParsedScaled = { value: Scaled, rounded: boolean }
+export type ParsedScaled = { value: Scaled; rounded: boolean }
 
 const PLAIN = /^([+-]?)(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d{1,3}))?$/
 
@@ -64,9 +64,9 @@ export function minorUnit(decimals: number): Scaled {
 
 /** A part of a whole (both on one scale) as decimal text with at most so many decimals, at most fifteen; rounded half away from zero. */
 export function quotientText(part: bigint, whole: bigint, digits: number): string {
-  const size = (n: bigint) => n < 0n ? -n : n
-  const quotient = (size(part) * 2n * 10n ** BigInt(digits) + size(whole)) / (size(whole) * 2n) * minorUnit(digits)
-  return scaledText((part < 0n) === (whole < 0n) ? quotient : -quotient)
+  const size = (n: bigint) => (n < 0n ? -n : n)
+  const quotient = ((size(part) * 2n * 10n ** BigInt(digits) + size(whole)) / (size(whole) * 2n)) * minorUnit(digits)
+  return scaledText(part < 0n === whole < 0n ? quotient : -quotient)
 }
 
 /** An amount times a decimal of so many digits after its point, given as a whole number; rounded half to even. */
@@ -75,7 +75,7 @@ export function timesDecimal(amount: Scaled, factor: bigint, digits: number): Sc
   const product = amount * factor
   const size = product < 0n ? -product : product
   let quotient = size / one
-  const twice = size % one * 2n
+  const twice = (size % one) * 2n
   if (twice > one || (twice === one && quotient % 2n === 1n)) quotient += 1n
   return product < 0n ? -quotient : quotient
 }

@@ -1,4 +1,4 @@
-import type { Decimal} from '../money/decimal';
+import type { Decimal } from '../money/decimal'
 import { zero } from '../money/decimal'
 
 /** What the bill has of a resource: before it was acted on, and since. */

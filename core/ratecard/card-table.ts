@@ -4,10 +4,46 @@ import { usualPayment } from './earlier-words'
 import { rateCardSchema, type PriceLine, type RateCard, type ServerSize } from './rate-card'
 
 /** A rate card as a table: one line for each of its parts, told apart by the first column. */
-export const cardColumns = ['row', 'provider', 'currency', 'valid from', 'region', 'name', 'residency', 'zones', 'size', 'vcpu', 'memory gb', 'architecture', 'systems', 'disk classes', 'dedicated', 'sku', 'service', 'meter', 'variant', 'unit', 'tiering', 'from', 'to', 'price', 'free allowance', 'minimum quantity', 'minimum charge', 'charged', 'includes', 'service level', 'excludes', 'years', 'paid', 'upfront price', 'hourly price'] as const
+export const cardColumns = [
+  'row',
+  'provider',
+  'currency',
+  'valid from',
+  'region',
+  'name',
+  'residency',
+  'zones',
+  'size',
+  'vcpu',
+  'memory gb',
+  'architecture',
+  'systems',
+  'disk classes',
+  'dedicated',
+  'sku',
+  'service',
+  'meter',
+  'variant',
+  'unit',
+  'tiering',
+  'from',
+  'to',
+  'price',
+  'free allowance',
+  'minimum quantity',
+  'minimum charge',
+  'charged',
+  'includes',
+  'service level',
+  'excludes',
+  'years',
+  'paid',
+  'upfront price',
+  'hourly price',
+] as const
 /** A heading that cards had before. */
 const EARLIER_PAID = 'upfront'
-type Column = typeof cardColumns[number] | typeof EARLIER_PAID
+type Column = (typeof cardColumns)[number] | typeof EARLIER_PAID
 type Line = Partial<Record<Column, string>>
 
 const list = (values: readonly string[] | undefined) => values?.join('; ')
@@ -18,7 +54,16 @@ export function cardToTable(card: RateCard): Line[] {
   return [
     { row: 'card', provider: card.provider, currency: card.currency, 'valid from': card.validFrom },
     ...card.regions.map(r => ({ row: 'region', region: r.id, name: r.name, residency: r.residency, zones: r.zones?.toString() })),
-    ...card.serverSizes.map(s => ({ row: 'size', size: s.size, vcpu: String(s.vcpu), 'memory gb': String(s.memoryGb), architecture: s.architecture, systems: list(s.systems), 'disk classes': list(s.diskClasses), dedicated: s.dedicated === undefined ? undefined : s.dedicated ? 'yes' : 'no' })),
+    ...card.serverSizes.map(s => ({
+      row: 'size',
+      size: s.size,
+      vcpu: String(s.vcpu),
+      'memory gb': String(s.memoryGb),
+      architecture: s.architecture,
+      systems: list(s.systems),
+      'disk classes': list(s.diskClasses),
+      dedicated: s.dedicated === undefined ? undefined : s.dedicated ? 'yes' : 'no',
+    })),
     ...card.prices.flatMap(priceToLines),
   ].map(filled)
 }
@@ -28,18 +73,39 @@ function priceToLines(line: PriceLine): Line[] {
   const includes = line.includes && Object.entries(line.includes).map(([key, value]) => `${key}=${value}`)
   return [
     {
-      'row': 'price', 'sku': line.sku, 'service': line.service, 'meter': line.meter, 'variant': line.variant ?? undefined, 'region': line.region, 'unit': line.unit, 'tiering': line.tiering, ...first,
-      'free allowance': line.freeAllowance, 'minimum quantity': line.minimumQuantity, 'minimum charge': line.minimumCharge, 'charged': line.charged, 'includes': list(includes), 'service level': line.serviceLevel, 'excludes': line.excludes,
+      row: 'price',
+      sku: line.sku,
+      service: line.service,
+      meter: line.meter,
+      variant: line.variant ?? undefined,
+      region: line.region,
+      unit: line.unit,
+      tiering: line.tiering,
+      ...first,
+      'free allowance': line.freeAllowance,
+      'minimum quantity': line.minimumQuantity,
+      'minimum charge': line.minimumCharge,
+      charged: line.charged,
+      includes: list(includes),
+      'service level': line.serviceLevel,
+      excludes: line.excludes,
     },
     ...others.map(tier => ({ row: 'tier', sku: line.sku, ...tier })),
-    ...(line.commitments ?? []).map(c => ({ 'row': 'commitment', 'sku': line.sku, 'years': String(c.years), 'paid': c.paid, 'upfront price': c.upfrontPrice, 'hourly price': c.hourlyPrice })),
+    ...(line.commitments ?? []).map(c => ({
+      row: 'commitment',
+      sku: line.sku,
+      years: String(c.years),
+      paid: c.paid,
+      'upfront price': c.upfrontPrice,
+      'hourly price': c.hourlyPrice,
+    })),
   ]
 }
 
 /** The apostrophe that keeps a spreadsheet program from taking a text for a formula. */
 const QUOTED = /^'(?=[=+\-@])/
 
-export type TableProblem = { line: number, column: string, message: string }
+export type TableProblem = { line: number; column: string; message: string }
 
 /**
  * Reads a card from lines of a table.
@@ -49,22 +115,35 @@ export type TableProblem = { line: number, column: string, message: string }
 export function cardFromTable(lines: readonly Record<string, string>[]): { card: RateCard } | { problems: TableProblem[] } {
   const headings = Object.keys(lines[0] ?? {})
   const known: readonly string[] = [...cardColumns, EARLIER_PAID]
-  const problems: TableProblem[] = headings.filter(heading => !known.includes(heading)).map((heading) => {
-    const near = nearestWord(heading, cardColumns)
-    return { line: 1, column: heading || 'a heading without a name', message: near ? `there is no column «${heading}»: «${near}» is meant?` : `there is no column «${heading}»; leave it out` }
-  })
+  const problems: TableProblem[] = headings
+    .filter(heading => !known.includes(heading))
+    .map(heading => {
+      const near = nearestWord(heading, cardColumns)
+      return {
+        line: 1,
+        column: heading || 'a heading without a name',
+        message: near ? `there is no column «${heading}»: «${near}» is meant?` : `there is no column «${heading}»; leave it out`,
+      }
+    })
   const cardCurrency = lines.find(line => line.row?.trim() === 'card')?.currency?.trim()
   const cards: Line[] = []
   const regions: RateCard['regions'] = []
   const serverSizes: ServerSize[] = []
-  const prices = new Map<string, { lines: Lines['prices'][number], price: Record<string, unknown> & { tiers: unknown[], commitments: unknown[] } }>()
+  const prices = new Map<
+    string,
+    { lines: Lines['prices'][number]; price: Record<string, unknown> & { tiers: unknown[]; commitments: unknown[] } }
+  >()
   const at: Lines = { card: 2, regions: [], sizes: [], prices: [] }
-  const listed: (Record<string, unknown> & { tiers: unknown[], commitments: unknown[] })[] = []
+  const listed: (Record<string, unknown> & { tiers: unknown[]; commitments: unknown[] })[] = []
   lines.forEach((record, index) => {
     const line = index + 2
     const cell = (column: Column) => record[column]?.trim().replace(QUOTED, '') || undefined
-    const optional = (key: string, value: unknown) => value === undefined ? {} : { [key]: value }
-    const items = (column: Column) => cell(column)?.split(';').map(item => item.trim()).filter(Boolean)
+    const optional = (key: string, value: unknown) => (value === undefined ? {} : { [key]: value })
+    const items = (column: Column) =>
+      cell(column)
+        ?.split(';')
+        .map(item => item.trim())
+        .filter(Boolean)
     const wrong = (column: string, message: string) => problems.push({ line, column, message })
     const whole = (column: Column, such: string) => {
       const text = cell(column)
@@ -78,7 +157,11 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
       return text && text === 'yes'
     }
     const currency = cell('currency')
-    if (cell('row') !== 'card' && currency !== undefined && currency !== cardCurrency) wrong('currency', `the card is in ${cardCurrency ?? 'a currency that no line names'}, this line in ${currency}: a card has one currency; put the line into a card of its own`)
+    if (cell('row') !== 'card' && currency !== undefined && currency !== cardCurrency)
+      wrong(
+        'currency',
+        `the card is in ${cardCurrency ?? 'a currency that no line names'}, this line in ${currency}: a card has one currency; put the line into a card of its own`,
+      )
     const tier = () => ({ from: cell('from') ?? '', ...optional('to', cell('to')), price: cell('price') ?? '' })
     const ofSku = () => {
       const found = prices.get(cell('sku') ?? '')
@@ -91,22 +174,46 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
         return void cards.push(record)
       case 'region':
         at.regions.push(line)
-        return void regions.push({ id: cell('region') ?? '', name: cell('name') ?? cell('region') ?? '', ...optional('residency', cell('residency')), ...optional('zones', whole('zones', '3')) })
+        return void regions.push({
+          id: cell('region') ?? '',
+          name: cell('name') ?? cell('region') ?? '',
+          ...optional('residency', cell('residency')),
+          ...optional('zones', whole('zones', '3')),
+        })
       case 'size':
         at.sizes.push(line)
         return void serverSizes.push({
-          size: cell('size') ?? '', vcpu: whole('vcpu', '4') ?? NaN, memoryGb: whole('memory gb', '16') ?? NaN, ...optional('architecture', cell('architecture')), ...optional('systems', items('systems')),
-          ...optional('diskClasses', items('disk classes')), ...optional('dedicated', yesOrNo('dedicated')),
+          size: cell('size') ?? '',
+          vcpu: whole('vcpu', '4') ?? NaN,
+          memoryGb: whole('memory gb', '16') ?? NaN,
+          ...optional('architecture', cell('architecture')),
+          ...optional('systems', items('systems')),
+          ...optional('diskClasses', items('disk classes')),
+          ...optional('dedicated', yesOrNo('dedicated')),
         })
       case 'price': {
         const includes = items('includes')?.map(item => item.split('=').map(part => part.trim()))
         const price = {
-          sku: cell('sku') ?? '', service: cell('service') ?? '', meter: cell('meter') ?? '', variant: cell('variant') ?? null, region: cell('region') ?? '', unit: cell('unit') ?? '', tiering: cell('tiering') ?? 'graduated', tiers: [tier()] as unknown[], commitments: [] as unknown[],
-          ...optional('freeAllowance', cell('free allowance')), ...optional('minimumQuantity', cell('minimum quantity')), ...optional('minimumCharge', cell('minimum charge')), ...optional('charged', cell('charged')),
-          ...optional('includes', includes && Object.fromEntries(includes)), ...optional('serviceLevel', cell('service level')), ...optional('excludes', cell('excludes')),
+          sku: cell('sku') ?? '',
+          service: cell('service') ?? '',
+          meter: cell('meter') ?? '',
+          variant: cell('variant') ?? null,
+          region: cell('region') ?? '',
+          unit: cell('unit') ?? '',
+          tiering: cell('tiering') ?? 'graduated',
+          tiers: [tier()] as unknown[],
+          commitments: [] as unknown[],
+          ...optional('freeAllowance', cell('free allowance')),
+          ...optional('minimumQuantity', cell('minimum quantity')),
+          ...optional('minimumCharge', cell('minimum charge')),
+          ...optional('charged', cell('charged')),
+          ...optional('includes', includes && Object.fromEntries(includes)),
+          ...optional('serviceLevel', cell('service level')),
+          ...optional('excludes', cell('excludes')),
         }
         const twice = prices.get(price.sku)
-        if (twice) problems.push({ line, column: 'sku', message: `the SKU «${price.sku}» is there twice: line ${twice.lines.line} has it too` })
+        if (twice)
+          problems.push({ line, column: 'sku', message: `the SKU «${price.sku}» is there twice: line ${twice.lines.line} has it too` })
         const lines = { line, tiers: [line], commitments: [] }
         prices.set(price.sku, { lines, price })
         at.prices.push(lines)
@@ -118,18 +225,39 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
         return void of?.price.tiers.push(tier())
       }
       case 'commitment': {
-        if (!cell('upfront price') && !cell('hourly price')) wrong('hourly price', 'the commitment has no price: give its upfront price, its hourly price or both')
+        if (!cell('upfront price') && !cell('hourly price'))
+          wrong('hourly price', 'the commitment has no price: give its upfront price, its hourly price or both')
         const of = ofSku()
         of?.lines.commitments.push(line)
-        return void of?.price.commitments.push({ years: whole('years', '1') ?? NaN, paid: usualPayment(cell('paid') ?? cell(EARLIER_PAID) ?? ''), upfrontPrice: cell('upfront price') ?? '0', hourlyPrice: cell('hourly price') ?? '0' })
+        return void of?.price.commitments.push({
+          years: whole('years', '1') ?? NaN,
+          paid: usualPayment(cell('paid') ?? cell(EARLIER_PAID) ?? ''),
+          upfrontPrice: cell('upfront price') ?? '0',
+          hourlyPrice: cell('hourly price') ?? '0',
+        })
       }
-      default: problems.push({ line, column: 'row', message: `«${record.row ?? ''}» is none of card, region, size, price, tier, commitment` })
+      default:
+        problems.push({ line, column: 'row', message: `«${record.row ?? ''}» is none of card, region, size, price, tier, commitment` })
     }
   })
-  if (cards.length !== 1) problems.push({ line: 2, column: 'row', message: cards.length ? 'the card is named more than once' : 'there is no line that names the card: provider, currency and valid from' })
+  if (cards.length !== 1)
+    problems.push({
+      line: 2,
+      column: 'row',
+      message: cards.length
+        ? 'the card is named more than once'
+        : 'there is no line that names the card: provider, currency and valid from',
+    })
   // what is wrong with a cell is told once, at the cell
   const told = new Set(problems.map(problem => problem.line))
-  const card = { provider: cards[0]?.provider ?? '', currency: cards[0]?.currency ?? '', validFrom: cards[0]?.['valid from'] ?? '', regions, serverSizes, prices: listed.map(({ commitments, ...price }) => commitments.length ? { ...price, commitments } : price) }
+  const card = {
+    provider: cards[0]?.provider ?? '',
+    currency: cards[0]?.currency ?? '',
+    validFrom: cards[0]?.['valid from'] ?? '',
+    regions,
+    serverSizes,
+    prices: listed.map(({ commitments, ...price }) => (commitments.length ? { ...price, commitments } : price)),
+  }
   const read = rateCardSchema.safeParse(card)
   if (read.success && !problems.length) return { card: read.data }
   for (const issue of read.error?.issues ?? []) {
@@ -141,17 +269,40 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
 }
 
 /** The lines of the file that the parts of a card came from. */
-type Lines = { card: number, regions: number[], sizes: number[], prices: { line: number, tiers: number[], commitments: number[] }[] }
-const columnOf: Record<string, Column> = { freeAllowance: 'free allowance', minimumQuantity: 'minimum quantity', minimumCharge: 'minimum charge', serviceLevel: 'service level', tiers: 'price', commitments: 'years', memoryGb: 'memory gb', diskClasses: 'disk classes', upfrontPrice: 'upfront price', hourlyPrice: 'hourly price', validFrom: 'valid from', id: 'region' }
-const columnNamed = (field: string | undefined, other: string) => field === undefined ? other : Object.hasOwn(columnOf, field) ? columnOf[field]! : field
+type Lines = { card: number; regions: number[]; sizes: number[]; prices: { line: number; tiers: number[]; commitments: number[] }[] }
+const columnOf: Record<string, Column> = {
+  freeAllowance: 'free allowance',
+  minimumQuantity: 'minimum quantity',
+  minimumCharge: 'minimum charge',
+  serviceLevel: 'service level',
+  tiers: 'price',
+  commitments: 'years',
+  memoryGb: 'memory gb',
+  diskClasses: 'disk classes',
+  upfrontPrice: 'upfront price',
+  hourlyPrice: 'hourly price',
+  validFrom: 'valid from',
+  id: 'region',
+}
+const columnNamed = (field: string | undefined, other: string) =>
+  field === undefined ? other : Object.hasOwn(columnOf, field) ? columnOf[field]! : field
 
 /** Which line and column of the file a part of the card came from. */
-function whereIs(path: readonly PropertyKey[], lines: Lines): { line: number, column: string } {
+function whereIs(path: readonly PropertyKey[], lines: Lines): { line: number; column: string } {
   const [place, index, field, inner, innerField] = path.map(String)
-  if (place === 'regions' && index !== undefined) return { line: lines.regions[Number(index)] ?? lines.card, column: columnNamed(field, 'region') }
-  if (place === 'serverSizes' && index !== undefined) return { line: lines.sizes[Number(index)] ?? lines.card, column: columnNamed(field, 'size') }
+  if (place === 'regions' && index !== undefined)
+    return { line: lines.regions[Number(index)] ?? lines.card, column: columnNamed(field, 'region') }
+  if (place === 'serverSizes' && index !== undefined)
+    return { line: lines.sizes[Number(index)] ?? lines.card, column: columnNamed(field, 'size') }
   const price = place === 'prices' && index !== undefined ? lines.prices[Number(index)] : undefined
   if (!price) return { line: lines.card, column: columnNamed(place, 'row') }
-  const own = inner === undefined ? undefined : field === 'tiers' ? price.tiers[Number(inner)] : field === 'commitments' ? price.commitments[Number(inner)] : undefined
+  const own =
+    inner === undefined
+      ? undefined
+      : field === 'tiers'
+        ? price.tiers[Number(inner)]
+        : field === 'commitments'
+          ? price.commitments[Number(inner)]
+          : undefined
   return { line: own ?? price.line, column: columnNamed(innerField ?? field, 'row') }
 }

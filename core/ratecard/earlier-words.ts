@@ -7,4 +7,4 @@ export function usualWays(text: string): string {
 }
 
 /** How a commitment is paid, by the name that it has now. */
-export const usualPayment = (text: string): string => Object.hasOwn(earlier, text) ? earlier[text]! : text
+export const usualPayment = (text: string): string => (Object.hasOwn(earlier, text) ? earlier[text]! : text)

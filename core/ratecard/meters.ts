@@ -1,12 +1,38 @@
 /** What a price measures: in plain words, in which unit, and whether it is charged for existing or for use. */
-export type MeterFacts = { words: string, unit: Unit, charged: Charged }
+export type MeterFacts = { words: string; unit: Unit; charged: Charged }
 
 /** Charged for merely being there, or for what is done with it. */
 export type Charged = 'existing' | 'use'
 
 /** Units that prices are for; a card with another one is refused. */
-export const units = ['Hours', 'GB-Months', 'GB', 'TB', 'GB-Hours', 'GB-Seconds', 'Requests', '1000 Requests', '1000000 Requests', 'IOPS-Months', 'MBps-Months', 'vCPU-Hours', 'Minutes', 'Users', 'Seats', 'Cores', 'Servers', 'Units', 'Metrics', 'Alarms', 'Keys', 'Certificates', 'Messages', '1000 Objects', 'Share of Spend'] as const
-export type Unit = typeof units[number]
+export const units = [
+  'Hours',
+  'GB-Months',
+  'GB',
+  'TB',
+  'GB-Hours',
+  'GB-Seconds',
+  'Requests',
+  '1000 Requests',
+  '1000000 Requests',
+  'IOPS-Months',
+  'MBps-Months',
+  'vCPU-Hours',
+  'Minutes',
+  'Users',
+  'Seats',
+  'Cores',
+  'Servers',
+  'Units',
+  'Metrics',
+  'Alarms',
+  'Keys',
+  'Certificates',
+  'Messages',
+  '1000 Objects',
+  'Share of Spend',
+] as const
+export type Unit = (typeof units)[number]
 
 const meter = (words: string, unit: Unit, charged: Charged): MeterFacts => ({ words, unit, charged })
 

@@ -9,13 +9,16 @@ export function allowanceOf(line: PriceLine, counted: boolean): Working {
   return counted && line.freeAllowance ? input('free units', line.freeAllowance, line.unit, line.sku) : noUnits
 }
 
-/** Whether a unit's price depends on how many there are, so that rows that draw on the line share something: its tiers, free units or minimum. */
+/**
+ * Whether a unit's price depends on how many there are, so that rows that draw on the line share something: its tiers, free units or
+ * minimum.
+ */
 export function isPooled(line: PriceLine): boolean {
   return line.tiers.length > 1 || line.freeAllowance !== undefined || line.minimumQuantity !== undefined || line.minimumCharge !== undefined
 }
 
 /** What raised a price: the line's least quantity or least charge. */
-export type Raised = { by: 'quantity' | 'charge', least: string, unit: string }
+export type Raised = { by: 'quantity' | 'charge'; least: string; unit: string }
 
 /**
  * What a quantity costs at a line of a rate card, as Workings: its tiers (see `stretchesOf`), the quantity raised to the line's minimum
@@ -25,8 +28,23 @@ export type Raised = { by: 'quantity' | 'charge', least: string, unit: string }
  */
 export function priceQuantity(label: string, line: PriceLine, quantity: Working, allowance: Working = noUnits): Working {
   const isDrawn = line.unit === 'Share of Spend' || evaluate(quantity).gt(0)
-  const charged = line.minimumQuantity === undefined || !isDrawn ? quantity : largerOf(`${quantity.label}, at least the minimum`, [quantity, input('minimum', line.minimumQuantity, line.unit, line.sku)], line.unit)
-  const priced: WorkingTiered = { op: 'tiered', label, unit: line.unit, source: line.sku, tiering: line.tiering, tiers: line.tiers.map(({ from, price }) => ({ from, price })), parts: [charged, allowance] }
+  const charged =
+    line.minimumQuantity === undefined || !isDrawn
+      ? quantity
+      : largerOf(
+          `${quantity.label}, at least the minimum`,
+          [quantity, input('minimum', line.minimumQuantity, line.unit, line.sku)],
+          line.unit,
+        )
+  const priced: WorkingTiered = {
+    op: 'tiered',
+    label,
+    unit: line.unit,
+    source: line.sku,
+    tiering: line.tiering,
+    tiers: line.tiers.map(({ from, price }) => ({ from, price })),
+    parts: [charged, allowance],
+  }
   if (line.minimumCharge === undefined || !isDrawn) return priced
   return largerOf(`${label}, at least the least charge`, [priced, input('least charge a month', line.minimumCharge, undefined, line.sku)])
 }
@@ -35,7 +53,10 @@ export function priceQuantity(label: string, line: PriceLine, quantity: Working,
 export function raisedBy(line: PriceLine, quantity: Working, allowance: Working = noUnits): Raised | null {
   const drawn = evaluate(quantity)
   if (drawn.lte(0)) return null
-  if (line.minimumQuantity !== undefined && drawn.lt(line.minimumQuantity)) return { by: 'quantity', least: line.minimumQuantity, unit: line.unit }
+  if (line.minimumQuantity !== undefined && drawn.lt(line.minimumQuantity))
+    return { by: 'quantity', least: line.minimumQuantity, unit: line.unit }
   const { minimumCharge, ...unraised } = line
-  return minimumCharge !== undefined && evaluate(priceQuantity('', unraised, quantity, allowance)).lt(minimumCharge) ? { by: 'charge', least: minimumCharge, unit: '' } : null
+  return minimumCharge !== undefined && evaluate(priceQuantity('', unraised, quantity, allowance)).lt(minimumCharge)
+    ? { by: 'charge', least: minimumCharge, unit: '' }
+    : null
 }

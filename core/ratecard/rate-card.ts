@@ -21,7 +21,7 @@ const decimal = z.string().superRefine((text, context) => {
 
 /** How a commitment is paid: every month, a part when it starts, or all of it. */
 export const payments = ['paid monthly', 'part in advance', 'all in advance'] as const
-export type Payment = typeof payments[number]
+export type Payment = (typeof payments)[number]
 
 const tier = z.strictObject({
   from: decimal.describe('first unit that the tier holds for; the first tier starts at 0'),
@@ -30,16 +30,23 @@ const tier = z.strictObject({
 })
 export type Tier = z.infer<typeof tier>
 
-const commitmentPrice = z.strictObject({
-  years: z.union([z.literal(1), z.literal(3)], 'a commitment needs its term: 1 or 3 years'), paid: z.enum(payments, `a commitment is ${payments.join(', ')}`),
-  upfrontPrice: decimal.describe('paid for each when the term begins'), hourlyPrice: decimal.describe('paid for every hour of the term, used or not'),
-}).describe('a commitment to one of it')
+const commitmentPrice = z
+  .strictObject({
+    years: z.union([z.literal(1), z.literal(3)], 'a commitment needs its term: 1 or 3 years'),
+    paid: z.enum(payments, `a commitment is ${payments.join(', ')}`),
+    upfrontPrice: decimal.describe('paid for each when the term begins'),
+    hourlyPrice: decimal.describe('paid for every hour of the term, used or not'),
+  })
+  .describe('a commitment to one of it')
 export type CommitmentPrice = z.infer<typeof commitmentPrice>
 
 const priceLine = z.strictObject({
-  sku: z.string().min(1).max(120).describe('the line\'s own code, once in a card'),
+  sku: z.string().min(1).max(120).describe("the line's own code, once in a card"),
   service: z.string().min(1).max(120).describe('the service as bills name it'),
-  meter: z.string().regex(/^[a-z][a-z0-9-]*$/, 'small letters, digits and hyphens, such as server-hour').describe('what is measured'),
+  meter: z
+    .string()
+    .regex(/^[a-z][a-z0-9-]*$/, 'small letters, digits and hyphens, such as server-hour')
+    .describe('what is measured'),
   variant: z.string().min(1).nullable().describe('the size, class or kind that the price is for; null where there is one only'),
   region: z.string(),
   unit: z.enum(units, 'a unit that is not known'),
@@ -47,17 +54,22 @@ const priceLine = z.strictObject({
   tiers: z.array(tier).min(1),
   freeAllowance: decimal.optional().describe('first units a month that are not charged, when one chooses to count on them'),
   minimumQuantity: decimal.optional().describe('least quantity a month that is charged'),
-  minimumCharge: decimal.optional().describe('least amount a month that is charged, in the card\'s currency'),
+  minimumCharge: decimal.optional().describe("least amount a month that is charged, in the card's currency"),
   commitments: z.array(commitmentPrice).optional(),
   charged: z.enum(['existing', 'use']).optional().describe('charged for being there, or for use; as the meter has it when not given'),
-  includes: z.record(z.string(), decimal).optional().describe('what the price includes or asks for, such as iops, mbps, storageGb, minimumDays'),
+  includes: z
+    .record(z.string(), decimal)
+    .optional()
+    .describe('what the price includes or asks for, such as iops, mbps, storageGb, minimumDays'),
   serviceLevel: z.string().max(60).optional().describe('what the provider promises, such as "99.9 % a month"'),
   excludes: z.string().max(300).optional().describe('what the price does not cover, in words'),
 })
 export type PriceLine = z.infer<typeof priceLine>
 
 const serverSize = z.strictObject({
-  size: z.string().min(1), vcpu: z.number('vcpu is a number, such as 4').positive().max(1e6), memoryGb: z.number('memory is a number of GB, such as 16').positive().max(1e6),
+  size: z.string().min(1),
+  vcpu: z.number('vcpu is a number, such as 4').positive().max(1e6),
+  memoryGb: z.number('memory is a number of GB, such as 16').positive().max(1e6),
   architecture: z.string().optional(),
   systems: z.array(z.string()).optional().describe('operating systems that run on it; all of them when not given'),
   diskClasses: z.array(z.string()).optional().describe('disk classes it can take; all of them when not given'),
@@ -65,30 +77,48 @@ const serverSize = z.strictObject({
 })
 export type ServerSize = z.infer<typeof serverSize>
 
-const region = z.strictObject({ id: z.string().min(1), name: z.string().min(1), residency: z.string().optional().describe('the area in which data stays'), zones: z.number('zones are a whole number, such as 3').int().positive().max(1000).optional() })
+const region = z.strictObject({
+  id: z.string().min(1),
+  name: z.string().min(1),
+  residency: z.string().optional().describe('the area in which data stays'),
+  zones: z.number('zones are a whole number, such as 3').int().positive().max(1000).optional(),
+})
 
 /** Why a price line does not fit into its card, by field; empty when it does. `skus` are those of the lines before it. */
-function lineProblems(line: PriceLine, regions: ReadonlySet<string>, sizes: ReadonlySet<string>, skus: ReadonlySet<string>): { field: string, message: string }[] {
-  const problems: { field: string, message: string }[] = []
+function lineProblems(
+  line: PriceLine,
+  regions: ReadonlySet<string>,
+  sizes: ReadonlySet<string>,
+  skus: ReadonlySet<string>,
+): { field: string; message: string }[] {
+  const problems: { field: string; message: string }[] = []
   const wrong = (field: string, message: string) => problems.push({ field, message })
   if (skus.has(line.sku)) wrong('sku', `the SKU ${line.sku} is in the card twice`)
   if (!regions.has(line.region)) wrong('region', `the card has no region ${line.region}`)
-  if (line.meter === 'server-hour' && !sizes.has(line.variant ?? '')) wrong('variant', `the card does not say how large ${line.variant ?? 'it'} is: name it among the server sizes`)
+  if (line.meter === 'server-hour' && !sizes.has(line.variant ?? ''))
+    wrong('variant', `the card does not say how large ${line.variant ?? 'it'} is: name it among the server sizes`)
   const facts = meterFacts(line.meter)
   if (facts && facts.unit !== line.unit) wrong('unit', `${line.meter} is priced in ${facts.unit}, not in ${line.unit}`)
   if (!new Decimal(line.tiers[0]!.from).eq(0)) wrong('tiers', 'the first tier must start at 0')
   line.tiers.forEach((tier, i) => {
     const next = line.tiers[i + 1]
-    if (next && new Decimal(next.from).lte(tier.from)) wrong('tiers', `the tier from ${next.from} does not come after the tier from ${tier.from}`)
-    if (next && tier.to !== undefined && !new Decimal(tier.to).eq(next.from)) wrong('tiers', `there is ${new Decimal(tier.to).lt(next.from) ? 'a gap' : 'an overlap'} between the tier to ${tier.to} and the tier from ${next.from}`)
+    if (next && new Decimal(next.from).lte(tier.from))
+      wrong('tiers', `the tier from ${next.from} does not come after the tier from ${tier.from}`)
+    if (next && tier.to !== undefined && !new Decimal(tier.to).eq(next.from))
+      wrong(
+        'tiers',
+        `there is ${new Decimal(tier.to).lt(next.from) ? 'a gap' : 'an overlap'} between the tier to ${tier.to} and the tier from ${next.from}`,
+      )
     if (!next && tier.to !== undefined) wrong('tiers', `nothing is priced from ${tier.to} on: leave the end of the last tier open`)
   })
   const terms = new Set<string>()
   for (const { years, paid, upfrontPrice, hourlyPrice } of line.commitments ?? []) {
     if (terms.has(`${years} ${paid}`)) wrong('commitments', `${years} years, ${paid} is there twice`)
     terms.add(`${years} ${paid}`)
-    if (paid !== 'paid monthly' && parseDecimal(upfrontPrice)?.eq(0)) wrong('commitments', `${years} years, ${paid}: it has no upfront price`)
-    if (paid !== 'all in advance' && parseDecimal(hourlyPrice)?.eq(0)) wrong('commitments', `${years} years, ${paid}: it has no hourly price`)
+    if (paid !== 'paid monthly' && parseDecimal(upfrontPrice)?.eq(0))
+      wrong('commitments', `${years} years, ${paid}: it has no upfront price`)
+    if (paid !== 'all in advance' && parseDecimal(hourlyPrice)?.eq(0))
+      wrong('commitments', `${years} years, ${paid}: it has no hourly price`)
   }
   return problems
 }
@@ -101,8 +131,10 @@ export function earlierCard(value: unknown): unknown {
     const { upfront, ...kept } = one
     return { ...kept, paid: typeof upfront === 'string' ? usualPayment(upfront) : upfront }
   }
-  const line = (price: unknown): unknown => typeof price === 'object' && price !== null && Array.isArray((price as { commitments?: unknown }).commitments)
-    ? { ...price, commitments: (price as { commitments: unknown[] }).commitments.map(commitment) } : price
+  const line = (price: unknown): unknown =>
+    typeof price === 'object' && price !== null && Array.isArray((price as { commitments?: unknown }).commitments)
+      ? { ...price, commitments: (price as { commitments: unknown[] }).commitments.map(commitment) }
+      : price
   return { ...value, prices: (value as { prices: unknown[] }).prices.map(line) }
 }
 
@@ -117,38 +149,70 @@ export const rateCardShape = z.strictObject({
 })
 
 /** The shape with the checks across its lines; earlier words for ways to pay are read. */
-export const rateCardSchema = z.preprocess(earlierCard, rateCardShape.superRefine((card, context) => {
-  const twice = (list: string[], path: 'regions' | 'serverSizes', what: string) => list.forEach((id, index) => {
-    if (list.indexOf(id) !== index) context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} ${id} is there twice` })
-  })
-  twice(card.regions.map(r => r.id), 'regions', 'region')
-  twice(card.serverSizes.map(s => s.size), 'serverSizes', 'size')
-  const places = new Map<string, string>()
-  const regions = new Set(card.regions.map(r => r.id))
-  const sizes = new Set(card.serverSizes.map(s => s.size))
-  const skus = new Set<string>()
-  card.prices.forEach((line, index) => {
-    for (const { field, message } of lineProblems(line, regions, sizes, skus)) context.addIssue({ code: 'custom', path: ['prices', index, field], message })
-    skus.add(line.sku)
-    const place = placeOf(line.meter, line.region, line.variant)
-    const other = places.get(place)
-    if (other !== undefined && other !== line.sku) context.addIssue({ code: 'custom', path: ['prices', index, 'variant'], message: `${line.meter}${line.variant === null ? '' : ` «${line.variant}»`} in ${line.region} has two prices: ${other} and ${line.sku}; leave one` })
-    else places.set(place, line.sku)
-  })
-}))
+export const rateCardSchema = z.preprocess(
+  earlierCard,
+  rateCardShape.superRefine((card, context) => {
+    const twice = (list: string[], path: 'regions' | 'serverSizes', what: string) =>
+      list.forEach((id, index) => {
+        if (list.indexOf(id) !== index)
+          context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} ${id} is there twice` })
+      })
+    twice(
+      card.regions.map(r => r.id),
+      'regions',
+      'region',
+    )
+    twice(
+      card.serverSizes.map(s => s.size),
+      'serverSizes',
+      'size',
+    )
+    const places = new Map<string, string>()
+    const regions = new Set(card.regions.map(r => r.id))
+    const sizes = new Set(card.serverSizes.map(s => s.size))
+    const skus = new Set<string>()
+    card.prices.forEach((line, index) => {
+      for (const { field, message } of lineProblems(line, regions, sizes, skus))
+        context.addIssue({ code: 'custom', path: ['prices', index, field], message })
+      skus.add(line.sku)
+      const place = placeOf(line.meter, line.region, line.variant)
+      const other = places.get(place)
+      if (other !== undefined && other !== line.sku)
+        context.addIssue({
+          code: 'custom',
+          path: ['prices', index, 'variant'],
+          message: `${line.meter}${line.variant === null ? '' : ` «${line.variant}»`} in ${line.region} has two prices: ${other} and ${line.sku}; leave one`,
+        })
+      else places.set(place, line.sku)
+    })
+  }),
+)
 export type RateCard = z.infer<typeof rateCardShape>
 
 /** A line's place in the card: a meter has no blank, and a variant that is not named is another than one that is called nothing. */
-const placeOf = (meter: string, region: string, variant: string | null) => variant === null ? `${meter} ${region}` : `${meter} ${region}\n${variant}`
+const placeOf = (meter: string, region: string, variant: string | null) =>
+  variant === null ? `${meter} ${region}` : `${meter} ${region}\n${variant}`
 
-type Index = { byPlace: Map<string, PriceLine>, variants: Map<string, string[]>, byMeter: Map<string, PriceLine[]>, bySku: Map<string, PriceLine>, sizes: Map<string, ServerSize> }
+type Index = {
+  byPlace: Map<string, PriceLine>
+  variants: Map<string, string[]>
+  byMeter: Map<string, PriceLine[]>
+  bySku: Map<string, PriceLine>
+  sizes: Map<string, ServerSize>
+}
 const indexes = new WeakMap<RateCard, Index>()
 
 /** A card never changes once it is read; it is looked up thousands of times while one types. */
 function indexOf(card: RateCard): Index {
   const known = indexes.get(card)
   if (known) return known
-  const index: Index = { byPlace: new Map(), variants: new Map(), byMeter: new Map(), bySku: new Map(), sizes: new Map(card.serverSizes.map(s => [s.size, s])) }
+  const index: Index = {
+    byPlace: new Map(),
+    variants: new Map(),
+    byMeter: new Map(),
+    bySku: new Map(),
+    sizes: new Map(card.serverSizes.map(s => [s.size, s])),
+  }
   const push = <T>(lists: Map<string, T[]>, key: string, value: T) => void (lists.get(key)?.push(value) ?? lists.set(key, [value]))
   for (const line of card.prices) {
     const place = `${line.meter}\n${line.region}`
@@ -191,7 +255,7 @@ export function findSize(card: RateCard, size: string): ServerSize | undefined {
 
 /** Variants (sizes, classes) that a meter has in a region by name, in the card's order. */
 export function variantsOf(card: RateCard, meter: Meter, region: string): string[] {
-  return [...indexOf(card).variants.get(`${meter}\n${region}`) ?? []]
+  return [...(indexOf(card).variants.get(`${meter}\n${region}`) ?? [])]
 }
 
 /** Whether a region of the card has any price of the meter. */

@@ -11,7 +11,7 @@ import type { MeasureName } from './segment'
 import { Sums } from './sums'
 
 /** A group of charges with the exact sum of each measure that was asked for. */
-export type Group = { values: Record<string, string | null>, start: string | null, currency: string, amounts: Scaled[], count: number }
+export type Group = { values: Record<string, string | null>; start: string | null; currency: string; amounts: Scaled[]; count: number }
 
 /** The groups as plain values, for whoever goes on reckoning with them. */
 export function plainGroups(cube: Cube, question: Grouping): Group[] {
@@ -20,8 +20,11 @@ export function plainGroups(cube: Cube, question: Grouping): Group[] {
 
 export function plainOf(groups: Groups, { splitBy, grain }: Grouping): Group[] {
   return Array.from({ length: groups.size }, (_, group) => ({
-    values: valuesOf(groups, group, splitBy), start: grain === null ? null : startOf(groups, group), currency: groups.denomination(groups.kinds[group]!),
-    amounts: groups.sums.map(sum => sum.total(groups.cells[group]!)), count: groups.counts[group]!,
+    values: valuesOf(groups, group, splitBy),
+    start: grain === null ? null : startOf(groups, group),
+    currency: groups.denomination(groups.kinds[group]!),
+    amounts: groups.sums.map(sum => sum.total(groups.cells[group]!)),
+    count: groups.counts[group]!,
   }))
 }
 
@@ -37,27 +40,33 @@ function valuesOf(groups: Groups, group: number, splitBy: readonly string[]): Re
 }
 
 /** Adds up by currency, in the order of the alphabet. */
-export function sumByCurrency(items: Iterable<{ currency: string, amount: Scaled }>): CurrencyAmount[] {
+export function sumByCurrency(items: Iterable<{ currency: string; amount: Scaled }>): CurrencyAmount[] {
   const totals = new Map<string, Scaled>()
   for (const { currency, amount } of items) totals.set(currency, (totals.get(currency) ?? 0n) + amount)
-  return [...totals].sort(([a], [b]) => a < b ? -1 : 1).map(([currency, amount]) => ({ currency, amount: scaledText(amount) }))
+  return [...totals].sort(([a], [b]) => (a < b ? -1 : 1)).map(([currency, amount]) => ({ currency, amount: scaledText(amount) }))
 }
 
 /** Which sums a measure needs, and what keeps them apart. */
-export function sumsFor(measure: Measure): { measures: MeasureName[], by: Denomination } {
+export function sumsFor(measure: Measure): { measures: MeasureName[]; by: Denomination } {
   switch (measure) {
-    case 'pricingQuantity': return { measures: ['pricingQuantity'], by: 'pricing unit' }
-    case 'consumedQuantity': return { measures: ['consumedQuantity'], by: 'consumed unit' }
-    case 'savedAgainstList': return { measures: ['listCost', 'effectiveCost'], by: 'currency' }
-    case 'unitPrice': return { measures: ['effectiveCost', 'pricingQuantity'], by: 'currency per pricing unit' }
-    default: return { measures: [measure], by: 'currency' }
+    case 'pricingQuantity':
+      return { measures: ['pricingQuantity'], by: 'pricing unit' }
+    case 'consumedQuantity':
+      return { measures: ['consumedQuantity'], by: 'consumed unit' }
+    case 'savedAgainstList':
+      return { measures: ['listCost', 'effectiveCost'], by: 'currency' }
+    case 'unitPrice':
+      return { measures: ['effectiveCost', 'pricingQuantity'], by: 'currency per pricing unit' }
+    default:
+      return { measures: [measure], by: 'currency' }
   }
 }
 
 /**
  * Answers a question: totals per currency (or unit), rows largest first within each start, and, under a limit, the rest with its count.
  * Totals are exact sums of rows and rest. A limit keeps so many of each currency or unit, the largest in size, credits too. With a grain it
- * holds for the whole period: the combinations that are largest over it keep their rows at every start. Unit prices do not add: their totals are the whole cost by the whole quantity, and
+ * holds for the whole period: the combinations that are largest over it keep their rows at every start. Unit prices do not add: their
+ * totals are the whole cost by the whole quantity, and
  * what has no quantity has no row.
  */
 export function answer(cube: Cube, question: Question): Answer {
@@ -69,22 +78,38 @@ const MANY_VALUES = 2000
 
 function findsLargestFirst(cube: Cube, { splitBy, grain, limit, measure, conditions = [] }: Question): boolean {
   // a cost above something is meant of all charges: among those of the largest values alone it would be another cost
-  return grain !== null && limit !== undefined && measure !== 'unitPrice' && !conditions.some(condition => 'above' in condition)
-    && splitBy.reduce((product, dimension) => product * cube.coding(dimension).values.length, 1) > MANY_VALUES
+  return (
+    grain !== null &&
+    limit !== undefined &&
+    measure !== 'unitPrice' &&
+    !conditions.some(condition => 'above' in condition) &&
+    splitBy.reduce((product, dimension) => product * cube.coding(dimension).values.length, 1) > MANY_VALUES
+  )
 }
 
 /** Groups are rolled up from others only where there are so many fewer of them than charges. */
 const FEWER = 4
 
 /**
- * Answers several questions, their rows packed. Where one splits the same charges further than another, the charges are passed over for it alone, and the
+ * Answers several questions, their rows packed. Where one splits the same charges further than another, the charges are passed over for it
+ * alone, and the
  * other is added up from its groups; so are several of few values from one that is asked for all of them.
  * @param groupsFor passes over the charges, for whoever makes more of the groups than their sums.
  */
-export function answersPacked(cube: Cube, asked: readonly Question[], groupsFor: (question: Question) => Groups = question => groupCharges(cube, { ...question, ...sumsFor(question.measure) })): PackedAnswer[] {
-  const first = asked.map((question): Question => findsLargestFirst(cube, question) ? { ...question, grain: null } : question)
+export function answersPacked(
+  cube: Cube,
+  asked: readonly Question[],
+  groupsFor: (question: Question) => Groups = question => groupCharges(cube, { ...question, ...sumsFor(question.measure) }),
+): PackedAnswer[] {
+  const first = asked.map((question): Question => (findsLargestFirst(cube, question) ? { ...question, grain: null } : question))
   const roots = finerQuestions(first)
-  const questions = [...first, ...jointQuestions(first.filter((_, i) => roots[i] === null), dimension => cube.coding(dimension).values.length)]
+  const questions = [
+    ...first,
+    ...jointQuestions(
+      first.filter((_, i) => roots[i] === null),
+      dimension => cube.coding(dimension).values.length,
+    ),
+  ]
   const finer = finerQuestions(questions)
   const most = cube.rows / FEWER
   const known = new Map<number, Groups>()
@@ -94,20 +119,28 @@ export function answersPacked(cube: Cube, asked: readonly Question[], groupsFor:
     const question = questions[i]!
     const from = finer[i] ?? null
     const whole = from === null ? null : groupsOf(from)
-    const groups = whole && whole.size <= most
-      ? rollUp(whole, question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)), question.grain)
-      : groupsFor(question)
+    const groups =
+      whole && whole.size <= most
+        ? rollUp(
+            whole,
+            question.splitBy.map(dimension => questions[from!]!.splitBy.indexOf(dimension)),
+            question.grain,
+          )
+        : groupsFor(question)
     known.set(i, groups)
     return groups
   }
   return asked.map((question, i) => {
     if (question.grain !== first[i]!.grain) return byTimeAnswer(groupsOf(i), question, groupsFor)
-    return question.measure === 'unitPrice' ? packAnswer(priceAnswer(groupsOf(i), question), question.splitBy) : sumAnswer(groupsOf(i), question)
+    return question.measure === 'unitPrice'
+      ? packAnswer(priceAnswer(groupsOf(i), question), question.splitBy)
+      : sumAnswer(groupsOf(i), question)
   })
 }
 
 /** A difference of the first two sums, or the first where there is one. */
-export const sumOf = ({ sums, cells }: Groups, group: number): Scaled => sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
+export const sumOf = ({ sums, cells }: Groups, group: number): Scaled =>
+  sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
 
 function sumAnswer(groups: Groups, { splitBy, limit }: Pick<Question, 'splitBy' | 'limit'>): PackedAnswer {
   const near = nearSums(groups)
@@ -128,7 +161,10 @@ function byTimeAnswer(whole: Groups, question: Question, groupsFor: (question: Q
   const names = new Set(Array.from(kept, group => nameOf(whole, group)))
   const shown = countingUp(groups.size).filter(group => names.has(nameOf(groups, group)))
   // sums that were rounded on the way, by the day, are added up as they are shown
-  const totals = sumByCurrency([...rest?.amounts.map(({ currency, amount }) => ({ currency, amount: scaled(amount) })) ?? [], ...[...kindTotals(groups, shown)].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount }))])
+  const totals = sumByCurrency([
+    ...(rest?.amounts.map(({ currency, amount }) => ({ currency, amount: scaled(amount) })) ?? []),
+    ...[...kindTotals(groups, shown)].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount })),
+  ])
   return { totals, rest, splitBy: question.splitBy, rows: packGroups(groups, sorted(groups, shown, nearSums(groups))) }
 }
 
@@ -140,19 +176,37 @@ function nearSums({ sums: [first, less], cells }: Groups): Float64Array {
 }
 
 /** Totals of groups, which of them are of the largest combinations under a limit, and what is left. */
-function largestGroups(groups: Groups, near: Float64Array, limit: number | undefined): Pick<Answer, 'totals' | 'rest'> & { kept: Uint32Array } {
+function largestGroups(
+  groups: Groups,
+  near: Float64Array,
+  limit: number | undefined,
+): Pick<Answer, 'totals' | 'rest'> & { kept: Uint32Array } {
   const all = countingUp(groups.size)
   const inAll = kindTotals(groups, all)
   const totals = sumByCurrency([...inAll].map(([kind, { amount }]) => ({ currency: groups.denomination(kind), amount })))
-  const combinations = limit === undefined || groups.size <= limit ? null : combinationsOf([kindColumn(groups), ...splitColumns(groups)], groups.size)
+  const combinations =
+    limit === undefined || groups.size <= limit ? null : combinationsOf([kindColumn(groups), ...splitColumns(groups)], groups.size)
   if (!combinations) return { totals, rest: null, kept: all }
   const { isLargest, count } = largestOf(groups, combinations, near, limit!)
   if (count === combinations.first.length) return { totals, rest: null, kept: all }
   const kept = all.filter(group => isLargest[combinations.of[group]!] === 1)
   const shown = kindTotals(groups, kept)
   // a currency of which all is shown is not in the rest
-  const left = [...inAll].map(([kind, { amount, count }]) => ({ kind, amount: amount - (shown.get(kind)?.amount ?? 0n), count: count - (shown.get(kind)?.count ?? 0) })).filter(({ count }) => count > 0)
-  return { totals, kept, rest: { count: combinations.first.length - count, amounts: sumByCurrency(left.map(({ kind, amount }) => ({ currency: groups.denomination(kind), amount }))) } }
+  const left = [...inAll]
+    .map(([kind, { amount, count }]) => ({
+      kind,
+      amount: amount - (shown.get(kind)?.amount ?? 0n),
+      count: count - (shown.get(kind)?.count ?? 0),
+    }))
+    .filter(({ count }) => count > 0)
+  return {
+    totals,
+    kept,
+    rest: {
+      count: combinations.first.length - count,
+      amounts: sumByCurrency(left.map(({ kind, amount }) => ({ currency: groups.denomination(kind), amount }))),
+    },
+  }
 }
 
 /** Rows of groups in an order. */
@@ -174,14 +228,24 @@ function packGroups(groups: Groups, order: Uint32Array): PackedRows {
   for (let row = 0; row < order.length; row++) texts[row] = text(order[row]!)
   const { starts } = groups
   return {
-    count: order.length, amounts: texts.join(' '), currencies: column(kindColumn(groups), groups.denomination),
+    count: order.length,
+    amounts: texts.join(' '),
+    currencies: column(kindColumn(groups), groups.denomination),
     splits: splitColumns(groups).map((codes, split) => column(codes, code => groups.values[split]![code]!)),
     starts: starts && order.length ? column(stepColumn(groups), step => starts[step]!) : null,
   }
 }
 
-/** Marks the combinations of each currency or unit that are largest in size over the whole period; close ones are told apart exactly, equal ones by their names. */
-function largestOf(groups: Groups, { of, first }: { of: Uint32Array, first: Uint32Array }, near: Float64Array, limit: number): { isLargest: Uint8Array, count: number } {
+/**
+ * Marks the combinations of each currency or unit that are largest in size over the whole period; close ones are told apart exactly, equal
+ * ones by their names.
+ */
+function largestOf(
+  groups: Groups,
+  { of, first }: { of: Uint32Array; first: Uint32Array },
+  near: Float64Array,
+  limit: number,
+): { isLargest: Uint8Array; count: number } {
   const sizes = new Float64Array(first.length)
   for (let group = 0; group < groups.size; group++) sizes[of[group]!]! += near[group]!
   for (let combination = 0; combination < sizes.length; combination++) sizes[combination] = Math.abs(sizes[combination]!)
@@ -216,24 +280,31 @@ function settleAt(limit: number, order: Uint32Array, sizes: Float64Array, groups
     const sum = exact.get(combination)!
     return sum < 0n ? -sum : sum
   }
-  order.set(Array.from(close).sort((a, b) => {
-    const [x, y] = [size(a), size(b)]
-    return x === y ? compareNames(groups, first[a]!, first[b]!) : x > y ? -1 : 1
-  }), from)
+  order.set(
+    Array.from(close).sort((a, b) => {
+      const [x, y] = [size(a), size(b)]
+      return x === y ? compareNames(groups, first[a]!, first[b]!) : x > y ? -1 : 1
+    }),
+    from,
+  )
 }
 
 /** Exact totals of groups by kind, and of how many groups. */
-export function kindTotals(groups: Groups, of: Uint32Array): Map<number, { amount: Scaled, count: number }> {
+export function kindTotals(groups: Groups, of: Uint32Array): Map<number, { amount: Scaled; count: number }> {
   const kinds = of.map(group => groups.kinds[group]!)
   const cells = of.map(group => groups.cells[group]!)
-  const sums = groups.sums.map((sum) => {
+  const sums = groups.sums.map(sum => {
     const total = new Sums(groups.kindCount)
     total.gather(kinds, sum, cells)
     return total
   })
   const counts = new Uint32Array(groups.kindCount)
   for (let i = 0; i < kinds.length; i++) counts[kinds[i]!]!++
-  return new Map([...counts.entries()].filter(([, count]) => count > 0).map(([kind, count]) => [kind, { amount: sums[0]!.total(kind) - (sums[1]?.total(kind) ?? 0n), count }]))
+  return new Map(
+    [...counts.entries()]
+      .filter(([, count]) => count > 0)
+      .map(([kind, count]) => [kind, { amount: sums[0]!.total(kind) - (sums[1]?.total(kind) ?? 0n), count }]),
+  )
 }
 
 /** Whether two near sums differ by more than what adding floats may have blurred. */
@@ -245,16 +316,28 @@ function sorted(groups: Groups, kept: Uint32Array, near: Float64Array): Uint32Ar
   const named = byNames(groups, kept)
   const sizes = new Float64Array(named.length)
   for (let i = 0; i < named.length; i++) sizes[i] = near[named[i]!]!
-  const order = ascending(descending(sizes).map(place => named[place]!), groups.steps, stepColumn(groups).size)
+  const order = ascending(
+    descending(sizes).map(place => named[place]!),
+    groups.steps,
+    stepColumn(groups).size,
+  )
   const { steps, cells, sums } = groups
-  settleClose(order, (a, b) => steps[a] === steps[b] && !isApart(near[a]!, near[b]!), (a, b) => sums.every(sum => sum.seenEqual(cells[a]!, cells[b]!)),
-    group => sumOf(groups, group), (x, y, a, b) => x === y ? compareNames(groups, a, b) : x > y ? -1 : 1)
+  settleClose(
+    order,
+    (a, b) => steps[a] === steps[b] && !isApart(near[a]!, near[b]!),
+    (a, b) => sums.every(sum => sum.seenEqual(cells[a]!, cells[b]!)),
+    group => sumOf(groups, group),
+    (x, y, a, b) => (x === y ? compareNames(groups, a, b) : x > y ? -1 : 1),
+  )
   return order
 }
 
 /** Groups in the order of their names. Codes are in the order of the alphabet but for none, which comes last. */
 function byNames(groups: Groups, kept: Uint32Array): Uint32Array {
-  const columns = [kindRanks(groups, kept), ...splitColumns(groups).map(({ codes, size }) => ({ codes: pickRanks(kept, codes, size), size }))]
+  const columns = [
+    kindRanks(groups, kept),
+    ...splitColumns(groups).map(({ codes, size }) => ({ codes: pickRanks(kept, codes, size), size })),
+  ]
   const possible = columns.reduce((product, { size }) => product * size, 1)
   if (possible > Number.MAX_SAFE_INTEGER) return kept.slice().sort((a, b) => compareNames(groups, a, b))
   return ascending(countingUp(kept.length), keysOf(columns, kept.length), possible).map(place => kept[place]!)
@@ -273,7 +356,7 @@ function pickRanks(kept: Uint32Array, codes: ArrayLike<number>, size: number): I
 function kindRanks({ kinds, kindCount, denomination }: Groups, kept: Uint32Array): CodeColumn {
   const occurs = new Uint8Array(kindCount)
   for (let i = 0; i < kept.length; i++) occurs[kinds[kept[i]!]!] = 1
-  const order = [...occurs.keys()].filter(kind => occurs[kind] === 1).sort((a, b) => denomination(a) < denomination(b) ? -1 : 1)
+  const order = [...occurs.keys()].filter(kind => occurs[kind] === 1).sort((a, b) => (denomination(a) < denomination(b) ? -1 : 1))
   const rankOf = new Int32Array(kindCount)
   order.forEach((kind, rank) => {
     rankOf[kind] = rank
@@ -296,7 +379,7 @@ function compareNames({ denomination, kinds, codes }: Groups, a: number, b: numb
 /** The first so many items of each kind. */
 function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: number): T[] {
   const counts = new Map<string, number>()
-  return items.filter((item) => {
+  return items.filter(item => {
     const before = counts.get(kindOf(item)) ?? 0
     counts.set(kindOf(item), before + 1)
     return before < most
@@ -313,7 +396,7 @@ export function unitPriceText(cost: Scaled, quantity: Scaled): string | null {
 
 function priceAnswer(groups: Groups, question: Question): Answer {
   const rows: (AnswerRow & { cost: Scaled })[] = []
-  const wholes = new Map<string, { cost: Scaled, quantity: Scaled }>()
+  const wholes = new Map<string, { cost: Scaled; quantity: Scaled }>()
   for (let group = 0; group < groups.size; group++) {
     const cost = groups.sums[0]!.total(groups.cells[group]!)
     const quantity = groups.sums[1]!.total(groups.cells[group]!)
@@ -325,7 +408,9 @@ function priceAnswer(groups: Groups, question: Question): Answer {
     rows.push({ values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency, amount, cost })
   }
   // the dearest in sum first: a price list in the order of what matters
-  rows.sort((a, b) => a.start === b.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.start ?? '') < (b.start ?? '') ? -1 : 1)
+  rows.sort((a, b) =>
+    a.start === b.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.start ?? '') < (b.start ?? '') ? -1 : 1,
+  )
   const name = (row: AnswerRow) => JSON.stringify([row.currency, row.values])
   const combinations = new Map(rows.map(row => [name(row), row.currency]))
   const { limit } = question
@@ -333,10 +418,12 @@ function priceAnswer(groups: Groups, question: Question): Answer {
   const names = largest && new Set(largest.map(([own]) => own))
   const kept = names ? rows.filter(row => names.has(name(row))) : rows
   return {
-    totals: [...wholes].sort(([a], [b]) => a < b ? -1 : 1).flatMap(([currency, { cost, quantity }]) => {
-      const amount = unitPriceText(cost, quantity)
-      return amount === null ? [] : [{ currency, amount }]
-    }),
+    totals: [...wholes]
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .flatMap(([currency, { cost, quantity }]) => {
+        const amount = unitPriceText(cost, quantity)
+        return amount === null ? [] : [{ currency, amount }]
+      }),
     rows: kept.map(({ cost: _, ...row }) => row),
     rest: names && combinations.size > names.size ? { count: combinations.size - names.size, amounts: [] } : null,
   }

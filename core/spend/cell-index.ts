@@ -40,8 +40,8 @@ export class CellIndex {
 
 function hash(key: number): number {
   const high = Math.floor(key / 4294967296)
-  let h = Math.imul((key - high * 4294967296) | 0, 0x9E3779B1) ^ Math.imul(high, 0x85EBCA77)
+  let h = Math.imul((key - high * 4294967296) | 0, 0x9e3779b1) ^ Math.imul(high, 0x85ebca77)
   h ^= h >>> 15
-  h = Math.imul(h, 0x2C1B3C6D)
+  h = Math.imul(h, 0x2c1b3c6d)
   return h ^ (h >>> 13)
 }

@@ -6,9 +6,9 @@ import { columnPlace, CONTAINER_COLUMN, LEVELS, CREATED_BY_COLUMN, CREATED_BY_TA
  * A dimension seen from the dictionaries: for every entry of a layer's dictionary the code of its value. A charge has the value of the
  * first layer that has one; code 0 is "none". Codes index `values`, `values[0]` being null and the others in the order of the alphabet.
  */
-export type Coding = { layers: { dictionary: DictionaryName, codes: Int32Array }[], values: (string | null)[] }
+export type Coding = { layers: { dictionary: DictionaryName; codes: Int32Array }[]; values: (string | null)[] }
 
-type Layer = { dictionary: DictionaryName, read: (id: number) => string | null }
+type Layer = { dictionary: DictionaryName; read: (id: number) => string | null }
 
 /** Codes of a dimension's values. @throws RangeError for something that is no dimension. */
 export function makeCoding(cube: Cube, dimension: string): Coding {
@@ -30,7 +30,7 @@ export function makeCoding(cube: Cube, dimension: string): Coding {
     return { dictionary, codes }
   })
   // in the order of the alphabet answers need not sort names again and again
-  const order = Array.from(values, (_, code) => code).sort((a, b) => a === 0 ? -1 : b === 0 ? 1 : values[a]! < values[b]! ? -1 : 1)
+  const order = Array.from(values, (_, code) => code).sort((a, b) => (a === 0 ? -1 : b === 0 ? 1 : values[a]! < values[b]! ? -1 : 1))
   const place = new Int32Array(order.length)
   order.forEach((code, at) => {
     place[code] = at
@@ -48,29 +48,48 @@ function layersOf(cube: Cube, dimension: string): Layer[] {
   }
   const subAccount = column('subAccount', 'SubAccountId')
   switch (kind.kind) {
-    case 'column': return [{ dictionary: kind.dictionary, read: column(kind.dictionary, kind.column) }]
-    case 'tag': return tagLayers(cube, kind.key)
+    case 'column':
+      return [{ dictionary: kind.dictionary, read: column(kind.dictionary, kind.column) }]
+    case 'tag':
+      return tagLayers(cube, kind.key)
     case 'tag source': {
       const sources = ['own', 'container', 'account']
-      return tagLayers(cube, kind.key).map(layer => ({ dictionary: layer.dictionary, read: id => layer.read(id) === null ? null : sources[layer.order]! }))
+      return tagLayers(cube, kind.key).map(layer => ({
+        dictionary: layer.dictionary,
+        read: id => (layer.read(id) === null ? null : sources[layer.order]!),
+      }))
     }
-    case 'price detail': return [{ dictionary: 'price', read: id => asText(cube.priceDetails(id)[kind.key]) }]
-    case 'own column': return [{ dictionary: 'others', read: id => asText(cube.others(id)[kind.column]) }]
-    case 'container': return [{ dictionary: 'others', read: id => rolledUp(containerPath(cube, id), kind.level) }]
-    case 'account tree': return [{ dictionary: 'subAccount', read: (id) => {
-      const account = subAccount(id)
-      return account === null ? null : rolledUp(cube.reference.accounts[account]?.path ?? [], kind.level)
-    } }]
+    case 'price detail':
+      return [{ dictionary: 'price', read: id => asText(cube.priceDetails(id)[kind.key]) }]
+    case 'own column':
+      return [{ dictionary: 'others', read: id => asText(cube.others(id)[kind.column]) }]
+    case 'container':
+      return [{ dictionary: 'others', read: id => rolledUp(containerPath(cube, id), kind.level) }]
+    case 'account tree':
+      return [
+        {
+          dictionary: 'subAccount',
+          read: id => {
+            const account = subAccount(id)
+            return account === null ? null : rolledUp(cube.reference.accounts[account]?.path ?? [], kind.level)
+          },
+        },
+      ]
     case 'charged for': {
       const sku = column('sku', 'SkuId')
-      return [{ dictionary: 'sku', read: (id) => {
-        const code = sku(id)
-        return code === null ? null : cube.reference.charged[code] ?? null
-      } }]
+      return [
+        {
+          dictionary: 'sku',
+          read: id => {
+            const code = sku(id)
+            return code === null ? null : (cube.reference.charged[code] ?? null)
+          },
+        },
+      ]
     }
     case 'service whole': {
       const services = cube.serviceOfResource()
-      const ofMaker = (maker: string | null) => maker === null ? null : services.get(maker) ?? null
+      const ofMaker = (maker: string | null) => (maker === null ? null : (services.get(maker) ?? null))
       return [
         { dictionary: 'others', read: id => ofMaker(asText(cube.others(id)[CREATED_BY_COLUMN])) },
         { dictionary: 'tagSet', read: id => ofMaker(asText(cube.tags(id)[CREATED_BY_TAG])) },
@@ -85,27 +104,39 @@ function tagLayers(cube: Cube, key: string): (Layer & { order: number })[] {
   const { accounts, containerTags } = cube.reference
   const layers: (Layer & { order: number })[] = [{ order: 0, dictionary: 'tagSet', read: id => asText(cube.tags(id)[key]) }]
   if (Object.values(containerTags).some(tags => key in tags)) {
-    layers.push({ order: 1, dictionary: 'others', read: (id) => {
-      const path = containerPath(cube, id)
-      for (let length = path.length; length > 0; length--) {
-        const value = containerTags[path.slice(0, length).join('/')]?.[key]
-        if (value !== undefined) return value
-      }
-      return null
-    } })
+    layers.push({
+      order: 1,
+      dictionary: 'others',
+      read: id => {
+        const path = containerPath(cube, id)
+        for (let length = path.length; length > 0; length--) {
+          const value = containerTags[path.slice(0, length).join('/')]?.[key]
+          if (value !== undefined) return value
+        }
+        return null
+      },
+    })
   }
   if (Object.values(accounts).some(account => key in account.tags)) {
     const place = columnPlace('subAccount', 'SubAccountId')
-    layers.push({ order: 2, dictionary: 'subAccount', read: (id) => {
-      const account = cube.entries.subAccount[id]?.[place]
-      return account ? accounts[account]?.tags[key] ?? null : null
-    } })
+    layers.push({
+      order: 2,
+      dictionary: 'subAccount',
+      read: id => {
+        const account = cube.entries.subAccount[id]?.[place]
+        return account ? (accounts[account]?.tags[key] ?? null) : null
+      },
+    })
   }
   return layers
 }
 
 function containerPath(cube: Cube, id: number): string[] {
-  return asText(cube.others(id)[CONTAINER_COLUMN])?.split('/').filter(part => part !== '') ?? []
+  return (
+    asText(cube.others(id)[CONTAINER_COLUMN])
+      ?.split('/')
+      .filter(part => part !== '') ?? []
+  )
 }
 
 /** The first `level` names of a path; what lies higher up stays with its own name, so that nothing is lost when rolling up. */
@@ -131,12 +162,16 @@ export function foundDimensions(cube: Cube): string[] {
   const own = [...keysOf(id => cube.others(id), cube.entries.others.length)].filter(key => dimensionKind(key)?.kind === 'own column')
   const details = keysOf(id => cube.priceDetails(id), cube.entries.price.length)
   let containers = 0
-  for (let id = 0; id < cube.entries.others.length; id++) containers = Math.max(containers, Math.min(LEVELS, containerPath(cube, id).length))
+  for (let id = 0; id < cube.entries.others.length; id++)
+    containers = Math.max(containers, Math.min(LEVELS, containerPath(cube, id).length))
   const tree = Object.values(cube.reference.accounts).reduce((most, { path }) => Math.max(most, Math.min(LEVELS, path.length)), 0)
   const levels = (name: string, count: number) => Array.from({ length: count }, (_, i) => `${name}/${i + 1}`)
   return [
-    ...[...tags].sort().map(tagDimension), ...[...details].sort().map(key => `SkuPriceDetails/${key}`), ...own.sort(),
-    ...levels('Container', containers), ...levels('AccountTree', tree),
+    ...[...tags].sort().map(tagDimension),
+    ...[...details].sort().map(key => `SkuPriceDetails/${key}`),
+    ...own.sort(),
+    ...levels('Container', containers),
+    ...levels('AccountTree', tree),
     ...(own.includes(CREATED_BY_COLUMN) || tags.has(CREATED_BY_TAG) ? ['ServiceWhole'] : []),
     ...(Object.keys(cube.reference.charged).length ? ['ChargedFor'] : []),
   ]
@@ -151,4 +186,3 @@ export function inheritedTagKeys(cube: Cube): string[] {
   }
   return [...keys].sort()
 }
-

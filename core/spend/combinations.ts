@@ -2,14 +2,17 @@ import { TupleIndex } from '../focus/column-values'
 import { CellIndex } from './cell-index'
 
 /** A column of codes from 0 to below `size`. */
-export type CodeColumn = { codes: ArrayLike<number>, size: number }
+export type CodeColumn = { codes: ArrayLike<number>; size: number }
 
 /** A flat table of all possible combinations is kept where it has at most so many places, or so many to an item. */
 const FLAT = 1 << 12
 const FLAT_TO_AN_ITEM = 16
 
-/** The combinations of codes that occur, numbered in the order in which they are first met: which one each item has, and the first item of each. */
-export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint32Array, first: Uint32Array } {
+/**
+ * The combinations of codes that occur, numbered in the order in which they are first met: which one each item has, and the first item of
+ * each.
+ */
+export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint32Array; first: Uint32Array } {
   const of = new Uint32Array(count)
   const first = new Uint32Array(count)
   const possible = columns.reduce((product, { size }) => product * size, 1)
@@ -19,7 +22,7 @@ export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint
     const tuple = new Int32Array(columns.length)
     for (let item = 0; item < count; item++) {
       for (let i = 0; i < columns.length; i++) tuple[i] = columns[i]!.codes[item]!
-      const place = of[item] = index.place(tuple)
+      const place = (of[item] = index.place(tuple))
       if (place === found) first[found++] = item
     }
     return { of, first: first.subarray(0, found) }
@@ -28,7 +31,7 @@ export function combinationsOf(columns: CodeColumn[], count: number): { of: Uint
   if (possible > Math.max(FLAT, count * FLAT_TO_AN_ITEM)) {
     const index = new CellIndex()
     for (let item = 0; item < count; item++) {
-      const place = of[item] = index.place(keys[item]!)
+      const place = (of[item] = index.place(keys[item]!))
       if (place === found) first[found++] = item
     }
     return { of, first: first.subarray(0, found) }

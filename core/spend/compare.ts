@@ -8,7 +8,13 @@ import type { Cube } from './cube'
 import type { CostMeasure, Grouping, Scope } from './question'
 
 /** One period against another, by the values of dimensions. */
-export type CompareQuestion = Omit<Scope, 'start' | 'end'> & { measure: CostMeasure, splitBy: string[], now: Period, before: Period, currency?: string }
+export type CompareQuestion = Omit<Scope, 'start' | 'end'> & {
+  measure: CostMeasure
+  splitBy: string[]
+  now: Period
+  before: Period
+  currency?: string
+}
 
 /**
  * What one combination of values did. `kind` is new or gone where it has charges in one of the periods only. The change is taken apart:
@@ -24,17 +30,21 @@ export type Contribution = {
   difference: string
   /** The difference of the amounts a day: what periods of different length are compared by. */
   perDay: string
-  effects: { quantity: string, price: string, both: string, newAndGone: string, other: string }
+  effects: { quantity: string; price: string; both: string; newAndGone: string; other: string }
 }
 export type Comparison = {
   contributions: Contribution[]
-  totals: { currency: string, now: string, before: string, difference: string, effects: Contribution['effects'] }[]
+  totals: { currency: string; now: string; before: string; difference: string; effects: Contribution['effects'] }[]
   daysNow: number
   daysBefore: number
 }
 
-type Line = { now: { cost: Scaled, quantity: Scaled, rows: number }, before: { cost: Scaled, quantity: Scaled, rows: number }, unit: string | null }
-type Effects = { quantity: Scaled, price: Scaled, both: Scaled, newAndGone: Scaled, other: Scaled }
+type Line = {
+  now: { cost: Scaled; quantity: Scaled; rows: number }
+  before: { cost: Scaled; quantity: Scaled; rows: number }
+  unit: string | null
+}
+type Effects = { quantity: Scaled; price: Scaled; both: Scaled; newAndGone: Scaled; other: Scaled }
 
 /** What a change in quantity and in price are looked at by: the finest thing that has one price. */
 const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory'] as const
@@ -45,8 +55,12 @@ const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory'] as const
  * decimals, and the last part takes what rounding left, so that the sum is exact.
  * @param inOne one currency for all costs, each charge at the rate of its day: what other rates did is then part of what prices did.
  */
-export function compare(cube: Cube, { measure, splitBy, now, before, currency, ...scope }: CompareQuestion, inOne?: { currency: string, rates: readonly Rate[] }): Comparison {
-  const lines = new Map<string, { values: Record<string, string | null>, currency: string, lines: Map<string, Line> }>()
+export function compare(
+  cube: Cube,
+  { measure, splitBy, now, before, currency, ...scope }: CompareQuestion,
+  inOne?: { currency: string; rates: readonly Rate[] },
+): Comparison {
+  const lines = new Map<string, { values: Record<string, string | null>; currency: string; lines: Map<string, Line> }>()
   const side = (period: Period, which: 'now' | 'before') => {
     const asked = [...new Set([...splitBy, ...PRICED_BY])]
     const grouping: Grouping = { ...scope, ...period, splitBy: asked, grain: null, measures: [measure, 'pricingQuantity'] }
@@ -68,26 +82,58 @@ export function compare(cube: Cube, { measure, splitBy, now, before, currency, .
   side(before, 'before')
   const daysNow = daysBetween(now.start, now.end)
   const daysBefore = daysBetween(before.start, before.end)
-  const totals = new Map<string, { now: Scaled, before: Scaled, effects: Effects }>()
+  const totals = new Map<string, { now: Scaled; before: Scaled; effects: Effects }>()
   const found = [...lines.values()].map(({ values, currency, lines }) => {
     const all = [...lines.values()]
     const sum = (which: 'now' | 'before') => all.reduce((n, line) => n + line[which].cost, 0n)
     const effects = all.map(effectsOf).reduce(addEffects, none())
     const amounts = { now: sum('now'), before: sum('before') }
     const total = totals.get(currency) ?? { now: 0n, before: 0n, effects: none() }
-    totals.set(currency, { now: total.now + amounts.now, before: total.before + amounts.before, effects: addEffects(total.effects, effects) })
-    const kind = all.every(line => line.before.rows === 0) ? 'new' as const : all.every(line => line.now.rows === 0) ? 'gone' as const : 'both' as const
+    totals.set(currency, {
+      now: total.now + amounts.now,
+      before: total.before + amounts.before,
+      effects: addEffects(total.effects, effects),
+    })
+    const kind = all.every(line => line.before.rows === 0)
+      ? ('new' as const)
+      : all.every(line => line.now.rows === 0)
+        ? ('gone' as const)
+        : ('both' as const)
     return { values, kind, currency, ...amounts, difference: amounts.now - amounts.before, effects }
   })
-  const size = (n: Scaled) => n < 0n ? -n : n
-  found.sort((a, b) => size(b.difference) > size(a.difference) ? 1 : size(b.difference) < size(a.difference) ? -1 : JSON.stringify(a.values) < JSON.stringify(b.values) ? -1 : 1)
+  const size = (n: Scaled) => (n < 0n ? -n : n)
+  found.sort((a, b) =>
+    size(b.difference) > size(a.difference)
+      ? 1
+      : size(b.difference) < size(a.difference)
+        ? -1
+        : JSON.stringify(a.values) < JSON.stringify(b.values)
+          ? -1
+          : 1,
+  )
   return {
-    daysNow, daysBefore,
+    daysNow,
+    daysBefore,
     contributions: found.map(({ now, before, difference, effects, ...rest }) => ({
-      ...rest, now: scaledText(now), before: scaledText(before), difference: scaledText(difference), effects: effectTexts(effects),
-      perDay: daysNow === daysBefore || !daysNow || !daysBefore ? scaledText(daysNow ? difference / BigInt(daysNow) : 0n) : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore)),
+      ...rest,
+      now: scaledText(now),
+      before: scaledText(before),
+      difference: scaledText(difference),
+      effects: effectTexts(effects),
+      perDay:
+        daysNow === daysBefore || !daysNow || !daysBefore
+          ? scaledText(daysNow ? difference / BigInt(daysNow) : 0n)
+          : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore)),
     })),
-    totals: [...totals].sort(([a], [b]) => a < b ? -1 : 1).map(([currency, { now, before, effects }]) => ({ currency, now: scaledText(now), before: scaledText(before), difference: scaledText(now - before), effects: effectTexts(effects) })),
+    totals: [...totals]
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([currency, { now, before, effects }]) => ({
+        currency,
+        now: scaledText(now),
+        before: scaledText(before),
+        difference: scaledText(now - before),
+        effects: effectTexts(effects),
+      })),
   }
 }
 
@@ -95,12 +141,19 @@ const nothing = () => ({ cost: 0n, quantity: 0n, rows: 0 })
 const none = (): Effects => ({ quantity: 0n, price: 0n, both: 0n, newAndGone: 0n, other: 0n })
 
 function addEffects(a: Effects, b: Effects): Effects {
-  return { quantity: a.quantity + b.quantity, price: a.price + b.price, both: a.both + b.both, newAndGone: a.newAndGone + b.newAndGone, other: a.other + b.other }
+  return {
+    quantity: a.quantity + b.quantity,
+    price: a.price + b.price,
+    both: a.both + b.both,
+    newAndGone: a.newAndGone + b.newAndGone,
+    other: a.other + b.other,
+  }
 }
 
 function effectsOf({ now, before, unit }: Line): Effects {
   const difference = now.cost - before.cost
-  if (unit === null || (now.rows > 0 && now.quantity === 0n) || (before.rows > 0 && before.quantity === 0n)) return { ...none(), other: difference }
+  if (unit === null || (now.rows > 0 && now.quantity === 0n) || (before.rows > 0 && before.quantity === 0n))
+    return { ...none(), other: difference }
   if (now.rows === 0 || before.rows === 0) return { ...none(), newAndGone: difference }
   const moreQuantity = now.quantity - before.quantity
   const quantity = divide(moreQuantity * before.cost, before.quantity)
@@ -113,5 +166,11 @@ function effectsOf({ now, before, unit }: Line): Effects {
 const divide = (numerator: bigint, denominator: Scaled): Scaled => numerator / denominator
 
 function effectTexts({ quantity, price, both, newAndGone, other }: Effects): Contribution['effects'] {
-  return { quantity: scaledText(quantity), price: scaledText(price), both: scaledText(both), newAndGone: scaledText(newAndGone), other: scaledText(other) }
+  return {
+    quantity: scaledText(quantity),
+    price: scaledText(price),
+    both: scaledText(both),
+    newAndGone: scaledText(newAndGone),
+    other: scaledText(other),
+  }
 }

@@ -12,7 +12,7 @@ import { about, rollUp } from './roll-up'
 import { Sums } from './sums'
 
 /** What an answer in one currency adds: the amounts before they were converted, and what no rate was found for. */
-type Conversion = { original: CurrencyAmount[], unconverted: { currency: string, from: Day, to: Day, amount: string }[] }
+type Conversion = { original: CurrencyAmount[]; unconverted: { currency: string; from: Day; to: Day; amount: string }[] }
 export type Converted = Answer & Conversion
 export type PackedConverted = PackedAnswer & Conversion
 
@@ -28,16 +28,19 @@ export function answerIn(cube: Cube, question: Question, reportCurrency: string,
  */
 export function answersIn(cube: Cube, questions: readonly Question[], reportCurrency: string, rates: readonly Rate[]): PackedConverted[] {
   const conversions = new Map<string, Conversion>()
-  const answers = answersPacked(cube, questions, (question) => {
+  const answers = answersPacked(cube, questions, question => {
     if (!isMoney(question.measure)) return groupCharges(cube, { ...question, ...sumsFor(question.measure) })
     const { groups, ...conversion } = convertedGroups(cube, question, reportCurrency, rates)
     conversions.set(about(question), conversion)
     return groups
   })
-  return answers.map((answer, i) => ({ ...answer, ...conversions.get(about(questions[i]!)) ?? { original: [], unconverted: [] } }))
+  return answers.map((answer, i) => ({ ...answer, ...(conversions.get(about(questions[i]!)) ?? { original: [], unconverted: [] }) }))
 }
 
-/** Groups as plain values, their first amount in one currency; each comes as often as rates change within the period. What has no rate stays as it is. */
+/**
+ * Groups as plain values, their first amount in one currency; each comes as often as rates change within the period. What has no rate stays
+ * as it is.
+ */
 export function plainGroupsIn(cube: Cube, question: Grouping, reportCurrency: string, rates: readonly Rate[]): Group[] {
   const { days, factorOf } = factorsOver(question, reportCurrency, rates)
   const groups = groupCharges(cube, { ...question, cuts: days })
@@ -48,8 +51,15 @@ export function plainGroupsIn(cube: Cube, question: Grouping, reportCurrency: st
   })
 }
 
-/** The days within a period at which other rates begin, and what an amount is multiplied by from each of them on; null where there is no rate. */
-function factorsOver({ start, end }: Scope, reportCurrency: string, rates: readonly Rate[]): { days: Day[], factorOf: (currency: string, cut: number) => Factor | null } {
+/**
+ * The days within a period at which other rates begin, and what an amount is multiplied by from each of them on; null where there is no
+ * rate.
+ */
+function factorsOver(
+  { start, end }: Scope,
+  reportCurrency: string,
+  rates: readonly Rate[],
+): { days: Day[]; factorOf: (currency: string, cut: number) => Factor | null } {
   const days = rateDays(rates, reportCurrency, start, end)
   const rateOn = rateFinder(rates)
   const known = new Map<string, (Factor | null)[]>()
@@ -57,7 +67,7 @@ function factorsOver({ start, end }: Scope, reportCurrency: string, rates: reado
     days,
     factorOf(currency, cut) {
       let factors = known.get(currency)
-      if (!factors) known.set(currency, factors = days.map(day => asFactor(rateOn(currency, reportCurrency, day)?.rate)))
+      if (!factors) known.set(currency, (factors = days.map(day => asFactor(rateOn(currency, reportCurrency, day)?.rate))))
       return factors[cut]!
     },
   }
@@ -81,18 +91,35 @@ function convertedGroups(cube: Cube, question: Question, reportCurrency: string,
     sums.set(group, !factor || kind === own ? amount : timesDecimal(amount, factor.units, factor.digits))
     if (!factor) lacking.set(kind * days.length + cut, (lacking.get(kind * days.length + cut) ?? 0n) + amount)
   }
-  const converted: Groups = { ...groups, kinds, kindCount: names.length, denomination: kind => names[kind]!, sums: [sums], cells: countingUp(groups.size) }
+  const converted: Groups = {
+    ...groups,
+    kinds,
+    kindCount: names.length,
+    denomination: kind => names[kind]!,
+    sums: [sums],
+    cells: countingUp(groups.size),
+  }
   const originals = kindTotals(groups, countingUp(groups.size))
   return {
-    groups: rollUp(converted, question.splitBy.map((_, split) => split), question.grain),
+    groups: rollUp(
+      converted,
+      question.splitBy.map((_, split) => split),
+      question.grain,
+    ),
     original: sumByCurrency([...originals].map(([kind, { amount }]) => ({ currency: names[kind]!, amount }))),
     unconverted: gaps(lacking, names, days, question.end, (kind, cut) => factorOf(names[kind]!, cut) === null),
   }
 }
 
 /** What has no rate, a line for each currency and run of days that lack one. */
-function gaps(lacking: Map<number, Scaled>, names: string[], days: Day[], end: Day, lacks: (kind: number, cut: number) => boolean): Conversion['unconverted'] {
-  const found: { kind: number, first: number, last: number, amount: Scaled }[] = []
+function gaps(
+  lacking: Map<number, Scaled>,
+  names: string[],
+  days: Day[],
+  end: Day,
+  lacks: (kind: number, cut: number) => boolean,
+): Conversion['unconverted'] {
+  const found: { kind: number; first: number; last: number; amount: Scaled }[] = []
   for (const [key, amount] of [...lacking].sort(([a], [b]) => a - b)) {
     const [kind, cut] = [Math.floor(key / days.length), key % days.length]
     const before = found.at(-1)
@@ -100,14 +127,18 @@ function gaps(lacking: Map<number, Scaled>, names: string[], days: Day[], end: D
     if (before && between) {
       before.last = cut
       before.amount += amount
-    }
-    else found.push({ kind, first: cut, last: cut, amount })
+    } else found.push({ kind, first: cut, last: cut, amount })
   }
-  return found.map(({ kind, first, last, amount }) => ({ currency: names[kind]!, from: days[first]!, to: days[last + 1] ?? end, amount: scaledText(amount) }))
+  return found.map(({ kind, first, last, amount }) => ({
+    currency: names[kind]!,
+    from: days[first]!,
+    to: days[last + 1] ?? end,
+    amount: scaledText(amount),
+  }))
 }
 
 /** A rate as a whole number and how many of its digits stand after the point. */
-type Factor = { units: bigint, digits: number }
+type Factor = { units: bigint; digits: number }
 
 function asFactor(rate: Decimal | undefined): Factor | null {
   if (!rate) return null

@@ -21,7 +21,10 @@ export class Cube {
   readonly currencies: string[] = []
   readonly chunks = new Map<string, Chunk>()
   /** Entries by dictionary and id; ids are the database's. */
-  readonly entries = Object.fromEntries(dictionaryNames.map(name => [name, []])) as unknown as Record<DictionaryName, ((string | null)[] | undefined)[]>
+  readonly entries = Object.fromEntries(dictionaryNames.map(name => [name, []])) as unknown as Record<
+    DictionaryName,
+    ((string | null)[] | undefined)[]
+  >
   reference: SpendReference = emptyReference
   #codings = new Map<string, Coding>()
   #parsed: Record<JsonDictionary, (Record<string, unknown> | undefined)[]> = { tagSet: [], others: [], price: [] }
@@ -64,7 +67,7 @@ export class Cube {
     return rows
   }
 
-  * segments(): Generator<Segment> {
+  *segments(): Generator<Segment> {
     for (const chunk of this.chunks.values()) yield* chunk.segments
   }
 
@@ -94,7 +97,7 @@ export class Cube {
     const known = this.#parsed[dictionary][id]
     if (known) return known
     const text = this.entries[dictionary][id]?.[jsonPlace[dictionary]]
-    const value = text ? JSON.parse(text) as Record<string, unknown> : nothing
+    const value = text ? (JSON.parse(text) as Record<string, unknown>) : nothing
     if (this.entries[dictionary][id]) this.#parsed[dictionary][id] = value
     return value
   }

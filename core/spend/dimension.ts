@@ -15,16 +15,16 @@ export const CREATED_BY_TAG = 'created-by'
  * card), `ServiceWhole` (a service with what it created under others).
  */
 export type DimensionKind =
-  | { kind: 'column', column: string, dictionary: DictionaryName }
-  | { kind: 'tag' | 'tag source' | 'price detail', key: string }
-  | { kind: 'own column', column: string }
-  | { kind: 'container' | 'account tree', level: number }
+  | { kind: 'column'; column: string; dictionary: DictionaryName }
+  | { kind: 'tag' | 'tag source' | 'price detail'; key: string }
+  | { kind: 'own column'; column: string }
+  | { kind: 'container' | 'account tree'; level: number }
   | { kind: 'charged for' | 'service whole' }
 
 /** Trees are rolled up to at most so many levels. */
 export const LEVELS = 6
-const after = (name: string, prefix: string) => name.startsWith(prefix) && name.length > prefix.length ? name.slice(prefix.length) : null
-const levelOf = (text: string | null) => text !== null && /^[1-9]$/.test(text) && Number(text) <= LEVELS ? Number(text) : null
+const after = (name: string, prefix: string) => (name.startsWith(prefix) && name.length > prefix.length ? name.slice(prefix.length) : null)
+const levelOf = (text: string | null) => (text !== null && /^[1-9]$/.test(text) && Number(text) <= LEVELS ? Number(text) : null)
 
 /** What a dimension's name stands for; null when it is none. */
 export function dimensionKind(name: string): DimensionKind | null {

@@ -34,7 +34,8 @@ export type Groups = {
 }
 
 export const kindColumn = ({ kinds, kindCount }: Groups): CodeColumn => ({ codes: kinds, size: kindCount })
-export const splitColumns = ({ codes, values }: Groups): CodeColumn[] => codes.map((own, split) => ({ codes: own, size: values[split]!.length }))
+export const splitColumns = ({ codes, values }: Groups): CodeColumn[] =>
+  codes.map((own, split) => ({ codes: own, size: values[split]!.length }))
 export const stepColumn = ({ steps, starts }: Groups): CodeColumn => ({ codes: steps, size: Math.max(1, starts?.length ?? 1) })
 
 /** Cells are laid out in flat arrays up to this many, or as many as there are rows; more, and a hash finds the cell. */
@@ -56,7 +57,12 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const segments = segmentsOf(cube, question, startHour, endHour)
   const units = unitCoding(cube, question.by)
   const steps = stepsWithin(segments, question, startHour, endHour)
-  const kinds = question.by === undefined || question.by === 'currency' ? [Math.max(1, cube.currencies.length)] : question.by === 'currency per pricing unit' ? [Math.max(1, cube.currencies.length), units!.values.length] : [units!.values.length]
+  const kinds =
+    question.by === undefined || question.by === 'currency'
+      ? [Math.max(1, cube.currencies.length)]
+      : question.by === 'currency per pricing unit'
+        ? [Math.max(1, cube.currencies.length), units!.values.length]
+        : [units!.values.length]
   const isStepped = question.grain !== null || question.cuts !== undefined
   const sizes = [...(isStepped ? [steps.starts.length] : []), ...codings.map(coding => coding.values.length), ...kinds]
   const cells = sizes.reduce((a, b) => a * b, 1)
@@ -67,14 +73,33 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const sums = question.measures.map(() => new Sums(room))
   const indexes = compacted ? Array.from({ length: compacted.length + 1 }, () => new CellIndex()) : []
   const shape: Omit<PassShape, 'timed' | 'masks'> = {
-    filters: narrowed.filters.map(({ coding }) => coding.layers.length), splits: codings.map(coding => coding.layers.length),
+    filters: narrowed.filters.map(({ coding }) => coding.layers.length),
+    splits: codings.map(coding => coding.layers.length),
     stepped: isStepped,
-    denomination: kinds.length === 2 ? 'both' : units ? 'unit' : 'currency', measures: sums.length, compacted,
+    denomination: kinds.length === 2 ? 'both' : units ? 'unit' : 'currency',
+    measures: sums.length,
+    compacted,
   }
   const arrays: PassArrays = {
-    times: noPlaces, stepOf: noCodes, currency: new Uint8Array(0), maskKeys: [], masks: [], filterKeys: [], filterCodes: [], filterAllowed: narrowed.filters.map(({ allowed }) => allowed),
-    splitKeys: [], splitCodes: [], sizes, unitKeys: noPlaces, unitCodes: noCodes,
-    high: [], low: [], sumHigh: sums.map(sum => sum.high), sumLow: sums.map(sum => sum.low), counts: new Uint32Array(room), indexes,
+    times: noPlaces,
+    stepOf: noCodes,
+    currency: new Uint8Array(0),
+    maskKeys: [],
+    masks: [],
+    filterKeys: [],
+    filterCodes: [],
+    filterAllowed: narrowed.filters.map(({ allowed }) => allowed),
+    splitKeys: [],
+    splitCodes: [],
+    sizes,
+    unitKeys: noPlaces,
+    unitCodes: noCodes,
+    high: [],
+    low: [],
+    sumHigh: sums.map(sum => sum.high),
+    sumLow: sums.map(sum => sum.low),
+    counts: new Uint32Array(room),
+    indexes,
     grow(cell) {
       const counts = new Uint32Array(Math.max(cell + 1, this.counts.length * 2))
       counts.set(this.counts)
@@ -114,7 +139,18 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
       pass(arrays, from, to)
     }
   }
-  return readGroups({ codings, starts: isStepped ? steps.starts : null, cuts: steps.cuts, sizes, sums, arrays, cube, units, by: question.by ?? 'currency', compacted })
+  return readGroups({
+    codings,
+    starts: isStepped ? steps.starts : null,
+    cuts: steps.cuts,
+    sizes,
+    sums,
+    arrays,
+    cube,
+    units,
+    by: question.by ?? 'currency',
+    compacted,
+  })
 }
 
 /** After which parts the key must be made shorter, so that it stays countable by a float. */
@@ -135,7 +171,8 @@ function segmentsOf(cube: Cube, { billingMonth }: Grouping, startHour: number, e
   const found: Segment[] = []
   for (const chunk of cube.chunks.values()) {
     if (billingMonth && !chunk.billingPeriodStart.startsWith(billingMonth)) continue
-    for (const segment of chunk.segments) if (segment.rows && segment.lastHour >= startHour && segment.firstHour < endHour) found.push(segment)
+    for (const segment of chunk.segments)
+      if (segment.rows && segment.lastHour >= startHour && segment.firstHour < endHour) found.push(segment)
   }
   return found
 }
@@ -148,8 +185,8 @@ function ownCodes({ ids }: KeyColumn, codes: Int32Array): Int32Array {
 }
 
 /** The masks a segment's rows have to be tested by: none for one that lets all of its ids pass; null when one lets none pass. */
-function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint16Array, mask: Uint8Array }[] | null {
-  const found: { codes: Uint16Array, mask: Uint8Array }[] = []
+function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint16Array; mask: Uint8Array }[] | null {
+  const found: { codes: Uint16Array; mask: Uint8Array }[] = []
   for (const [dictionary, allowed] of masks) {
     const { codes, ids } = keys[dictionary]
     const mask = new Uint8Array(ids.length)
@@ -161,11 +198,11 @@ function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint
   return found
 }
 
-type Steps = { starts: string[], stepOfDay: Int32Array | null, from: number, cuts: number[] | null }
+type Steps = { starts: string[]; stepOfDay: Int32Array | null; from: number; cuts: number[] | null }
 
 /** By a segment's places of time the step of the grain, 0 without a grain; −1 outside the period. */
 function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHour: number, endHour: number): Int32Array {
-  return Int32Array.from(time.starts, (start) => {
+  return Int32Array.from(time.starts, start => {
     const hour = hourOf(start)
     if (hour < startHour || hour >= endHour) return -1
     return stepOfDay ? stepOfDay[Math.floor((hour - from) / 24)]! : starts.length ? hour - from : 0
@@ -175,17 +212,29 @@ function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHou
 /** Starts of the grain, only as far as the segments reach into the period. */
 function stepsWithin(segments: Segment[], { grain, cuts }: Grouping, startHour: number, endHour: number): Steps {
   if (grain === null && !cuts) return { starts: [], stepOfDay: null, from: 0, cuts: null }
-  const first = Math.max(startHour, segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity))
-  const last = Math.min(endHour - 1, segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity))
+  const first = Math.max(
+    startHour,
+    segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity),
+  )
+  const last = Math.min(
+    endHour - 1,
+    segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity),
+  )
   if (first > last) return { starts: [''], stepOfDay: new Int32Array(1), from: startHour, cuts: cuts ? [0] : null }
   const from = Math.floor(first / 24)
   const days = Math.floor(last / 24) + 1 - from
-  const steps = grain === null ? { starts: [''], stepOfDay: new Int32Array(days) } : grainSteps(dayFromNumber(from), dayFromNumber(from + days), grain)
-  return { ...cuts ? cutSteps(steps, from, days, cuts) : { ...steps, cuts: null }, from: from * 24 }
+  const steps =
+    grain === null ? { starts: [''], stepOfDay: new Int32Array(days) } : grainSteps(dayFromNumber(from), dayFromNumber(from + days), grain)
+  return { ...(cuts ? cutSteps(steps, from, days, cuts) : { ...steps, cuts: null }), from: from * 24 }
 }
 
 /** Steps that begin anew at each cut; hours lie between cuts as they are. */
-function cutSteps({ starts, stepOfDay }: { starts: string[], stepOfDay: Int32Array | null }, from: number, days: number, cuts: readonly Day[]): Omit<Steps, 'from'> {
+function cutSteps(
+  { starts, stepOfDay }: { starts: string[]; stepOfDay: Int32Array | null },
+  from: number,
+  days: number,
+  cuts: readonly Day[],
+): Omit<Steps, 'from'> {
   const numbers = cuts.map(dayNumber)
   const cutOfDay = new Int32Array(days)
   for (let day = 0, cut = 0; day < days; day++) {
@@ -209,14 +258,16 @@ function unitCoding(cube: Cube, by: Denomination | undefined): Coding | null {
   return by === 'consumed unit' ? cube.coding('ConsumedUnit') : null
 }
 
-type Narrowed = { masks: Map<DictionaryName, Uint8Array>, filters: { coding: Coding, allowed: Uint8Array }[] }
+type Narrowed = { masks: Map<DictionaryName, Uint8Array>; filters: { coding: Coding; allowed: Uint8Array }[] }
 
-/** Conditions as masks: over dictionary entries where a dimension has one layer (all conditions of a dictionary in one), else over codes. */
+/**
+ * Conditions as masks: over dictionary entries where a dimension has one layer (all conditions of a dictionary in one), else over codes.
+ */
 function narrow(cube: Cube, scope: Scope): Narrowed {
   const narrowed: Narrowed = { masks: new Map(), filters: [] }
   const add = (dimension: string, stays: (value: string | null, code: number) => boolean) => {
     const coding = cube.coding(dimension)
-    const allowed = Uint8Array.from(coding.values, (value, code) => stays(value, code) ? 1 : 0)
+    const allowed = Uint8Array.from(coding.values, (value, code) => (stays(value, code) ? 1 : 0))
     const [layer, next] = coding.layers
     if (next || !layer) {
       narrowed.filters.push({ coding, allowed })
@@ -226,7 +277,10 @@ function narrow(cube: Cube, scope: Scope): Narrowed {
     for (let id = 0; id < mask.length; id++) if (allowed[layer.codes[id]!] === 0) mask[id] = 0
     narrowed.masks.set(layer.dictionary, mask)
   }
-  for (const [narrowing, keeps] of [[scope.keep, true], [scope.leaveOut, false]] as const) {
+  for (const [narrowing, keeps] of [
+    [scope.keep, true],
+    [scope.leaveOut, false],
+  ] as const) {
     for (const [dimension, list] of Object.entries(narrowing)) {
       const wanted = new Set(list)
       add(dimension, value => wanted.has(value) === keeps)
@@ -244,17 +298,22 @@ function narrow(cube: Cube, scope: Scope): Narrowed {
  * of `layered` a charge's first layer with a value has to be among its allowed ids, or, where `none` is allowed, no layer has one.
  */
 export type NarrowedIds = {
-  ids: { dictionary: DictionaryName, allowed: number[] }[]
-  layered: { layers: { dictionary: DictionaryName, allowed: number[], without: number[] }[], none: boolean }[]
+  ids: { dictionary: DictionaryName; allowed: number[] }[]
+  layered: { layers: { dictionary: DictionaryName; allowed: number[]; without: number[] }[]; none: boolean }[]
 }
 
 export function narrowedIds(cube: Cube, scope: Scope): NarrowedIds {
   const { masks, filters } = narrow(cube, scope)
-  const where = (codes: ArrayLike<number>, test: (code: number) => boolean) => Array.from({ length: codes.length }, (_, id) => id).filter(id => test(codes[id]!))
+  const where = (codes: ArrayLike<number>, test: (code: number) => boolean) =>
+    Array.from({ length: codes.length }, (_, id) => id).filter(id => test(codes[id]!))
   return {
     ids: [...masks].map(([dictionary, mask]) => ({ dictionary, allowed: where(mask, stays => stays === 1) })),
     layered: filters.map(({ coding, allowed }) => ({
-      layers: coding.layers.map(({ dictionary, codes }) => ({ dictionary, allowed: where(codes, code => code !== 0 && allowed[code] === 1), without: where(codes, code => code === 0) })),
+      layers: coding.layers.map(({ dictionary, codes }) => ({
+        dictionary,
+        allowed: where(codes, code => code !== 0 && allowed[code] === 1),
+        without: where(codes, code => code === 0),
+      })),
       none: allowed[0] === 1,
     })),
   }
@@ -266,15 +325,41 @@ function containing(text: string): (value: string | null) => boolean {
 }
 
 /** Values whose billed cost within the period and the plain conditions is above an amount, in any one currency. */
-function aboveTest(cube: Cube, { start, end, keep, leaveOut, billingMonth }: Scope, { dimension, above }: Extract<Condition, { above: string }>): (value: string | null, code: number) => boolean {
+function aboveTest(
+  cube: Cube,
+  { start, end, keep, leaveOut, billingMonth }: Scope,
+  { dimension, above }: Extract<Condition, { above: string }>,
+): (value: string | null, code: number) => boolean {
   const least: Scaled = scaled(above)
-  const groups = groupCharges(cube, { start, end, keep, leaveOut, ...(billingMonth && { billingMonth }), splitBy: [dimension], grain: null, measures: ['billedCost'], by: 'currency' })
+  const groups = groupCharges(cube, {
+    start,
+    end,
+    keep,
+    leaveOut,
+    ...(billingMonth && { billingMonth }),
+    splitBy: [dimension],
+    grain: null,
+    measures: ['billedCost'],
+    by: 'currency',
+  })
   const passing = new Set<number>()
-  for (let group = 0; group < groups.size; group++) if (groups.sums[0]!.total(groups.cells[group]!) > least) passing.add(groups.codes[0]![group]!)
+  for (let group = 0; group < groups.size; group++)
+    if (groups.sums[0]!.total(groups.cells[group]!) > least) passing.add(groups.codes[0]![group]!)
   return (_value, code) => passing.has(code)
 }
 
-type Read = { codings: Coding[], starts: string[] | null, cuts: number[] | null, sizes: number[], sums: Sums[], arrays: PassArrays, cube: Cube, units: Coding | null, by: Denomination, compacted: readonly number[] | null }
+type Read = {
+  codings: Coding[]
+  starts: string[] | null
+  cuts: number[] | null
+  sizes: number[]
+  sums: Sums[]
+  arrays: PassArrays
+  cube: Cube
+  units: Coding | null
+  by: Denomination
+  compacted: readonly number[] | null
+}
 
 function readGroups({ codings, starts, cuts, sizes, sums, arrays, cube, units, by, compacted }: Read): Groups {
   const { counts, indexes } = arrays
@@ -290,14 +375,20 @@ function readGroups({ codings, starts, cuts, sizes, sums, arrays, cube, units, b
   const first = parts[kindAt]!
   const second = parts[kindAt + 1]
   return {
-    size, sums, cells, starts, cuts,
+    size,
+    sums,
+    cells,
+    starts,
+    cuts,
     counts: cells.map(cell => counts[cell]!),
-    codes: parts.slice(splitAt, kindAt), values: codings.map(coding => coding.values),
+    codes: parts.slice(splitAt, kindAt),
+    values: codings.map(coding => coding.values),
     kindCount: sizes[kindAt]! * (sizes[kindAt + 1] ?? 1),
     kinds: second ? first.map((currency, group) => currency * units!.values.length + second[group]!) : first,
     denomination(kind) {
       if (by === 'currency') return cube.currencies[kind]!
-      if (by === 'currency per pricing unit') return `${cube.currencies[Math.floor(kind / units!.values.length)]!} per ${units!.values[kind % units!.values.length] ?? 'no unit'}`
+      if (by === 'currency per pricing unit')
+        return `${cube.currencies[Math.floor(kind / units!.values.length)]!} per ${units!.values[kind % units!.values.length] ?? 'no unit'}`
       return units!.values[kind] ?? 'no unit'
     },
     steps: starts ? parts[0]! : new Int32Array(size),
@@ -305,7 +396,13 @@ function readGroups({ codings, starts, cuts, sizes, sums, arrays, cube, units, b
 }
 
 /** The codes that cells were made of, from the last to the first, following the indexes that made their keys shorter. */
-function takeApart(cells: Uint32Array, sizes: number[], compacted: readonly number[] | null, indexes: CellIndex[], parts: Int32Array[]): void {
+function takeApart(
+  cells: Uint32Array,
+  sizes: number[],
+  compacted: readonly number[] | null,
+  indexes: CellIndex[],
+  parts: Int32Array[],
+): void {
   const keys = new Float64Array(cells.length)
   const last = compacted && indexes.at(-1)!
   for (let i = 0; i < cells.length; i++) keys[i] = last ? last.keys[cells[i]!]! : cells[i]!

@@ -51,7 +51,7 @@ export class OpenSegment {
   #place(start: number, end: number): number {
     if (start === this.#lastStart && end === this.#lastEnd) return this.#lastPlace
     let ends = this.#places.get(start)
-    if (!ends) this.#places.set(start, ends = new Map())
+    if (!ends) this.#places.set(start, (ends = new Map()))
     let place = ends.get(end)
     if (place === undefined) {
       place = this.#starts.push(start) - 1
@@ -83,10 +83,14 @@ export class OpenSegment {
   finish(): Segment {
     const { rows } = this
     return finishSegment({
-      rows, time: { codes: this.#time.subarray(0, rows), starts: Float64Array.from(this.#starts), ends: Float64Array.from(this.#ends) },
-      currency: this.#currency.subarray(0, rows), absent: this.#absent.subarray(0, rows),
+      rows,
+      time: { codes: this.#time.subarray(0, rows), starts: Float64Array.from(this.#starts), ends: Float64Array.from(this.#ends) },
+      currency: this.#currency.subarray(0, rows),
+      absent: this.#absent.subarray(0, rows),
       keys: Object.fromEntries(dictionaryNames.map((name, i) => [name, keyColumn(this.#keys[i]!.subarray(0, rows))])) as Segment['keys'],
-      measures: Object.fromEntries(measureNames.map((name, i) => [name, measureColumn(this.#high[i]!.subarray(0, rows), this.#low[i]!.subarray(0, rows))])) as Segment['measures'],
+      measures: Object.fromEntries(
+        measureNames.map((name, i) => [name, measureColumn(this.#high[i]!.subarray(0, rows), this.#low[i]!.subarray(0, rows))]),
+      ) as Segment['measures'],
     })
   }
 }
@@ -119,7 +123,13 @@ function keyColumn(values: Int32Array): KeyColumn {
 }
 
 /** A charge as plain values. A measure that is left out is absent where it may be, else zero. */
-export type SegmentRow = { start: number, end: number, currency: number, keys: Record<DictionaryName, number>, measures: Partial<Record<MeasureName, Scaled>> }
+export type SegmentRow = {
+  start: number
+  end: number
+  currency: number
+  keys: Record<DictionaryName, number>
+  measures: Partial<Record<MeasureName, Scaled>>
+}
 
 /** Makes segments of plain rows; for small things, a load fills its columns by itself. */
 export function segmentsOf(rows: readonly SegmentRow[]): Segment[] {
@@ -127,8 +137,14 @@ export function segmentsOf(rows: readonly SegmentRow[]): Segment[] {
   for (let from = 0; from < rows.length; from += SEGMENT_ROWS) {
     const open = new OpenSegment()
     for (const { start, end, currency, keys, measures } of rows.slice(from, from + SEGMENT_ROWS)) {
-      const absent = measureNames.reduce((bits, name) => bits | (measures[name] === undefined ? ABSENT[name] ?? 0 : 0), 0)
-      const row = open.add(start, end, currency, dictionaryNames.map(name => keys[name]), absent)
+      const absent = measureNames.reduce((bits, name) => bits | (measures[name] === undefined ? (ABSENT[name] ?? 0) : 0), 0)
+      const row = open.add(
+        start,
+        end,
+        currency,
+        dictionaryNames.map(name => keys[name]),
+        absent,
+      )
       measureNames.forEach((name, i) => open.setMeasure(i, row, highLimb(measures[name] ?? 0n), lowLimb(measures[name] ?? 0n)))
     }
     segments.push(open.finish())

@@ -35,13 +35,16 @@ export function descending(numbers: Float64Array): Uint32Array {
         const item = from[i]!
         to[places[(keys[item]! >>> shift) & (DIGITS - 1)]!++] = item
       }
-      [from, to] = [to, from]
+      ;[from, to] = [to, from]
     }
   }
   return from
 }
 
-/** Brings items into the order of their whole numbers from 0 to below `size`; those of one number stay in their order. Linear in how many there are. */
+/**
+ * Brings items into the order of their whole numbers from 0 to below `size`; those of one number stay in their order. Linear in how many
+ * there are.
+ */
 export function ascending(items: Uint32Array, numberOf: ArrayLike<number>, size: number): Uint32Array {
   let from = new Uint32Array(items)
   let to = new Uint32Array(items.length)
@@ -68,7 +71,13 @@ export function ascending(items: Uint32Array, numberOf: ArrayLike<number>, size:
  * Sorts each run of neighbours that are too close to be told apart by what they were ordered by. A run of equal ones is left as it is.
  * @param isSame whether two items are exactly equal, as far as that is seen at once; false only costs time.
  */
-export function settleClose<T>(items: Uint32Array, isClose: (a: number, b: number) => boolean, isSame: (a: number, b: number) => boolean, exact: (item: number) => T, compare: (a: T, b: T, itemA: number, itemB: number) => number): void {
+export function settleClose<T>(
+  items: Uint32Array,
+  isClose: (a: number, b: number) => boolean,
+  isSame: (a: number, b: number) => boolean,
+  exact: (item: number) => T,
+  compare: (a: T, b: T, itemA: number, itemB: number) => number,
+): void {
   for (let from = 0; from < items.length;) {
     let to = from + 1
     let allSame = true

@@ -1,14 +1,20 @@
 import type { Answer, AnswerRow } from './question'
 
 /** A column whose values are listed once; `codes` says for each row which it has. */
-export type PackedColumn<T> = { values: T[], codes: ArrayLike<number> }
+export type PackedColumn<T> = { values: T[]; codes: ArrayLike<number> }
 
 /**
  * Rows of an answer column by column: a fraction of the size of rows as objects, and quickly handed on from thread to thread and to the
  * page. Amounts are decimal texts with a space between.
  */
-export type PackedRows = { count: number, splits: PackedColumn<string | null>[], starts: PackedColumn<string> | null, currencies: PackedColumn<string>, amounts: string }
-export type PackedAnswer = Omit<Answer, 'rows'> & { splitBy: string[], rows: PackedRows }
+export type PackedRows = {
+  count: number
+  splits: PackedColumn<string | null>[]
+  starts: PackedColumn<string> | null
+  currencies: PackedColumn<string>
+  amounts: string
+}
+export type PackedAnswer = Omit<Answer, 'rows'> & { splitBy: string[]; rows: PackedRows }
 
 /** Numbers values as they come. */
 class Packing<T> {
@@ -22,7 +28,7 @@ class Packing<T> {
 
   set(row: number, value: T): void {
     let code = this.#known.get(value)
-    if (code === undefined) this.#known.set(value, code = this.values.push(value) - 1)
+    if (code === undefined) this.#known.set(value, (code = this.values.push(value) - 1))
     this.codes[row] = code
   }
 
@@ -32,7 +38,11 @@ class Packing<T> {
 }
 
 /** Packs rows that are read one by one; `start` is null for all rows or for none. */
-export function packRows(count: number, splits: number, read: (row: number) => { value: (split: number) => string | null, start: string | null, currency: string, amount: string }): PackedRows {
+export function packRows(
+  count: number,
+  splits: number,
+  read: (row: number) => { value: (split: number) => string | null; start: string | null; currency: string; amount: string },
+): PackedRows {
   const values = Array.from({ length: splits }, () => new Packing<string | null>(count))
   const starts = new Packing<string>(count)
   const currencies = new Packing<string>(count)
@@ -48,22 +58,47 @@ export function packRows(count: number, splits: number, read: (row: number) => {
     currencies.set(row, currency)
     amounts[row] = amount
   }
-  return { count, splits: values.map(packing => packing.column), starts: timed ? starts.column : null, currencies: currencies.column, amounts: amounts.join(' ') }
+  return {
+    count,
+    splits: values.map(packing => packing.column),
+    starts: timed ? starts.column : null,
+    currencies: currencies.column,
+    amounts: amounts.join(' '),
+  }
 }
 
-export function packAnswer<A extends Answer>({ rows, ...rest }: A, splitBy: string[]): Omit<A, 'rows'> & { splitBy: string[], rows: PackedRows } {
-  return { ...rest, splitBy, rows: packRows(rows.length, splitBy.length, (row) => {
-    const { values, start, currency, amount } = rows[row]!
-    return { value: split => values[splitBy[split]!] ?? null, start, currency, amount }
-  }) }
+export function packAnswer<A extends Answer>(
+  { rows, ...rest }: A,
+  splitBy: string[],
+): Omit<A, 'rows'> & { splitBy: string[]; rows: PackedRows } {
+  return {
+    ...rest,
+    splitBy,
+    rows: packRows(rows.length, splitBy.length, row => {
+      const { values, start, currency, amount } = rows[row]!
+      return { value: split => values[splitBy[split]!] ?? null, start, currency, amount }
+    }),
+  }
 }
 
 /** The rows as objects again. */
-export function unpackAnswer<P extends PackedAnswer>({ rows: { count, splits, starts, currencies, amounts }, splitBy, ...rest }: P): Omit<P, 'rows' | 'splitBy'> & { rows: AnswerRow[] } {
+export function unpackAnswer<P extends PackedAnswer>({
+  rows: { count, splits, starts, currencies, amounts },
+  splitBy,
+  ...rest
+}: P): Omit<P, 'rows' | 'splitBy'> & { rows: AnswerRow[] } {
   const texts = amounts.split(' ')
-  return { ...rest, rows: Array.from({ length: count }, (_, row): AnswerRow => {
-    const values: Record<string, string | null> = {}
-    for (let split = 0; split < splits.length; split++) values[splitBy[split]!] = splits[split]!.values[splits[split]!.codes[row]!]!
-    return { values, start: starts ? starts.values[starts.codes[row]!]! : null, currency: currencies.values[currencies.codes[row]!]!, amount: texts[row]! }
-  }) }
+  return {
+    ...rest,
+    rows: Array.from({ length: count }, (_, row): AnswerRow => {
+      const values: Record<string, string | null> = {}
+      for (let split = 0; split < splits.length; split++) values[splitBy[split]!] = splits[split]!.values[splits[split]!.codes[row]!]!
+      return {
+        values,
+        start: starts ? starts.values[starts.codes[row]!]! : null,
+        currency: currencies.values[currencies.codes[row]!]!,
+        amount: texts[row]!,
+      }
+    }),
+  }
 }

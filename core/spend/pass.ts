@@ -1,5 +1,3 @@
- 
-
 import type { CellIndex } from './cell-index'
 
 /** The shape of a question, as far as the loop over the rows depends on it. Numbers count arrays that are handed in. */
@@ -20,18 +18,30 @@ export type PassShape = {
   compacted: readonly number[] | null
 }
 
-/** What a pass over part of a segment works on; arrays in the order of the shape's counts. Masks and codes are by the segment's own places. */
+/**
+ * What a pass over part of a segment works on; arrays in the order of the shape's counts. Masks and codes are by the segment's own places.
+ */
 export type PassArrays = {
   /** By place of time the step it falls into, −1 outside the period. */
-  times: Uint16Array, stepOf: Int32Array, currency: Uint8Array
-  maskKeys: Uint16Array[], masks: Uint8Array[]
-  filterKeys: Uint16Array[], filterCodes: Int32Array[], filterAllowed: Uint8Array[]
-  splitKeys: Uint16Array[], splitCodes: Int32Array[]
+  times: Uint16Array
+  stepOf: Int32Array
+  currency: Uint8Array
+  maskKeys: Uint16Array[]
+  masks: Uint8Array[]
+  filterKeys: Uint16Array[]
+  filterCodes: Int32Array[]
+  filterAllowed: Uint8Array[]
+  splitKeys: Uint16Array[]
+  splitCodes: Int32Array[]
   /** How many values each part of the key has: step of time, splits, currency, unit. */
   sizes: number[]
-  unitKeys: Uint16Array, unitCodes: Int32Array
-  high: Float64Array[], low: Int32Array[]
-  sumHigh: Float64Array[], sumLow: Float64Array[], counts: Uint32Array
+  unitKeys: Uint16Array
+  unitCodes: Int32Array
+  high: Float64Array[]
+  low: Int32Array[]
+  sumHigh: Float64Array[]
+  sumLow: Float64Array[]
+  counts: Uint32Array
   indexes: CellIndex[]
   /** Makes room for a cell found by the last index, renewing the arrays of sums. */
   grow: (cell: number) => void
@@ -73,7 +83,12 @@ function source({ timed, masks, filters, splits, stepped, denomination, measures
     ...splits.map((_, i) => `s${i}`),
     ...(denomination === 'currency' ? ['currency[r]'] : denomination === 'unit' ? [unit] : ['currency[r]', unit]),
   ]
-  const key = parts.map((part, i) => `${i === 0 ? `let cell = ${part};` : `cell = cell * size${i} + ${part};`}${compacted?.includes(i) ? ` cell = index${compacted.indexOf(i)}.place(cell);` : ''}`).join('\n')
+  const key = parts
+    .map(
+      (part, i) =>
+        `${i === 0 ? `let cell = ${part};` : `cell = cell * size${i} + ${part};`}${compacted?.includes(i) ? ` cell = index${compacted.indexOf(i)}.place(cell);` : ''}`,
+    )
+    .join('\n')
   const renew = `${each(measures, i => `sumHigh${i} = a.sumHigh[${i}]; sumLow${i} = a.sumLow[${i}];`)} counts = a.counts;`
   return `"use strict";
 const { times, stepOf, currency, unitKeys, unitCodes } = a;

@@ -3,22 +3,20 @@ import type { Grain } from '../time/grain'
 import type { MeasureName } from './segment'
 
 export const costMeasures = ['billedCost', 'effectiveCost', 'listCost', 'contractedCost'] as const
-export type CostMeasure = typeof costMeasures[number]
+export type CostMeasure = (typeof costMeasures)[number]
 /**
  * What is summed. Costs stand per billing currency; a quantity per unit, since mixed units never add; what was saved against list prices is
  * list cost less effective cost; the unit price is effective cost divided by pricing quantity, per currency and unit.
  */
 export const measures = [...costMeasures, 'pricingQuantity', 'consumedQuantity', 'savedAgainstList', 'unitPrice'] as const
-export type Measure = typeof measures[number]
+export type Measure = (typeof measures)[number]
 export type { Grain }
 
 /** Values to narrow to; null stands for "has none". */
 export type Narrowing = Record<string, (string | null)[]>
 
 /** A further condition on a dimension: values whose text contains something, or whose sum in the period is above an amount. */
-export type Condition =
-  | { dimension: string, keep: boolean, contains: string }
-  | { dimension: string, keep: boolean, above: string }
+export type Condition = { dimension: string; keep: boolean; contains: string } | { dimension: string; keep: boolean; above: string }
 
 /** Which charges are looked at. The period tests the start of a charge period; `end` is exclusive. */
 export type Scope = {
@@ -44,16 +42,18 @@ export type Question = Scope & {
  * Several sums at once, for whoever needs the groups themselves. `by` says what keeps sums apart that must not be added; at each of the
  * days of `cuts`, the first being the period's start, a new step of time begins besides those of the grain.
  */
-export type Grouping = Scope & { splitBy: string[], grain: Grain | null, measures: readonly MeasureName[], by?: Denomination, cuts?: readonly Day[] }
+export type Grouping = Scope & {
+  splitBy: string[]
+  grain: Grain | null
+  measures: readonly MeasureName[]
+  by?: Denomination
+  cuts?: readonly Day[]
+}
 
 /** What keeps sums apart: the billing currency, a quantity's unit, or both. */
 export type Denomination = 'currency' | 'pricing unit' | 'consumed unit' | 'currency per pricing unit'
 
 /** Amounts are decimal text with every digit. `currency` is the unit for quantities, and `EUR per GB` for unit prices. */
-export type AnswerRow = { values: Record<string, string | null>, start: string | null, currency: string, amount: string }
-export type CurrencyAmount = { currency: string, amount: string }
-export type Answer = {
-  totals: CurrencyAmount[]
-  rows: AnswerRow[]
-  rest: { count: number, amounts: CurrencyAmount[] } | null
-}
+export type AnswerRow = { values: Record<string, string | null>; start: string | null; currency: string; amount: string }
+export type CurrencyAmount = { currency: string; amount: string }
+export type Answer = { totals: CurrencyAmount[]; rows: AnswerRow[]; rest: { count: number; amounts: CurrencyAmount[] } | null }

@@ -3,7 +3,7 @@ import { addDays, daysBetween, type Day } from '../time/day'
 /** Days on which something ran for hours that were charged. */
 export type RunTimes = {
   /** Days without any hour between days that had some, first and last included. */
-  still: { from: Day, to: Day }[]
+  still: { from: Day; to: Day }[]
   /** Hours a day over the days that were looked at, and of how many. */
   hoursADay: number
   days: number
@@ -16,7 +16,10 @@ export type RunTimes = {
  * @returns null where no day has hours.
  */
 export function runTimes(hours: ReadonlyMap<Day, number>, known: ReadonlySet<Day>): RunTimes | null {
-  const running = [...hours].filter(([, n]) => n > 0).map(([day]) => day).sort()
+  const running = [...hours]
+    .filter(([, n]) => n > 0)
+    .map(([day]) => day)
+    .sort()
   const [first, last] = [running[0], running.at(-1)]
   if (!first || !last) return null
   const still: RunTimes['still'] = []

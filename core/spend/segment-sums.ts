@@ -3,14 +3,20 @@ import type { Segment } from './segment'
 import { Sums } from './sums'
 
 /** Rows, billed and effective cost of one currency, every digit. */
-export type CurrencySum = { currency: string, rows: number, billed: Scaled, effective: Scaled }
+export type CurrencySum = { currency: string; rows: number; billed: Scaled; effective: Scaled }
 
 /** Exact sums of some segments by currency, in the order of the currencies; only of those that occur. */
 export function segmentSums(segments: readonly Segment[], currencies: readonly string[]): CurrencySum[] {
   const rows = currencies.map(() => 0)
-  const sums = (['billedCost', 'effectiveCost'] as const).map((name) => {
+  const sums = (['billedCost', 'effectiveCost'] as const).map(name => {
     const sum = new Sums(currencies.length)
-    for (const { rows: count, currency, measures: { [name]: { high, low, largest } } } of segments) {
+    for (const {
+      rows: count,
+      currency,
+      measures: {
+        [name]: { high, low, largest },
+      },
+    } of segments) {
       const run = Sums.run(largest)
       for (let from = 0; from < count; from += run) {
         const to = Math.min(count, from + run)
@@ -25,5 +31,7 @@ export function segmentSums(segments: readonly Segment[], currencies: readonly s
     return sum
   })
   for (const { rows: count, currency } of segments) for (let row = 0; row < count; row++) rows[currency[row]!]!++
-  return currencies.map((currency, code) => ({ currency, rows: rows[code]!, billed: sums[0]!.total(code), effective: sums[1]!.total(code) })).filter(sum => sum.rows > 0)
+  return currencies
+    .map((currency, code) => ({ currency, rows: rows[code]!, billed: sums[0]!.total(code), effective: sums[1]!.total(code) }))
+    .filter(sum => sum.rows > 0)
 }

@@ -7,17 +7,27 @@ const SLIP_LENGTH = 6
 
 /** The letters and digits of a value, without case, marks, filler words and plural. */
 export function plainSpelling(value: string): string {
-  const letters = value.normalize('NFKD').toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
+  const letters = value
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]/gu, '')
   const bare = letters.replace(FILLERS, '') || letters
   return bare.length > 3 ? bare.replace(/s$/, '') : bare
 }
 
 /** Groups of two and more values that are likely one, in the order of the alphabet. Numbers are never taken for slips of each other. */
 export function likelySpellings(values: readonly string[]): SpellingGroup[] {
-  const groups: { plain: string, values: string[] }[] = []
+  const groups: { plain: string; values: string[] }[] = []
   for (const value of [...new Set(values)].sort()) {
     const plain = plainSpelling(value)
-    const known = groups.find(group => group.plain === plain || (plain.length >= SLIP_LENGTH && group.plain.length >= SLIP_LENGTH && !/\d/.test(plain + group.plain) && oneSlip(plain, group.plain)))
+    const known = groups.find(
+      group =>
+        group.plain === plain ||
+        (plain.length >= SLIP_LENGTH &&
+          group.plain.length >= SLIP_LENGTH &&
+          !/\d/.test(plain + group.plain) &&
+          oneSlip(plain, group.plain)),
+    )
     if (known) known.values.push(value)
     else groups.push({ plain, values: [value] })
   }
@@ -31,6 +41,10 @@ function oneSlip(a: string, b: string): boolean {
   let start = 0
   while (start < a.length && a[start] === b[start]) start++
   const rest = (text: string, from: number) => text.slice(from)
-  return rest(a, start + 1) === rest(b, start + 1) || rest(a, start + 1) === rest(b, start) || rest(a, start) === rest(b, start + 1)
-    || (a[start] === b[start + 1] && a[start + 1] === b[start] && rest(a, start + 2) === rest(b, start + 2))
+  return (
+    rest(a, start + 1) === rest(b, start + 1) ||
+    rest(a, start + 1) === rest(b, start) ||
+    rest(a, start) === rest(b, start + 1) ||
+    (a[start] === b[start + 1] && a[start + 1] === b[start] && rest(a, start + 2) === rest(b, start + 2))
+  )
 }

@@ -58,8 +58,7 @@ export class Sums {
     if (Math.abs(high) < EXACT) {
       this.high[cell] = high
       this.low[cell] = low
-    }
-    else this.#carried.set(cell, amount)
+    } else this.#carried.set(cell, amount)
   }
 
   /** Adds another sum's cell, exactly. */
@@ -86,8 +85,7 @@ export class Sums {
       if (isPlain && Math.abs(h) < EXACT && Math.abs(l) < EXACT) {
         high[cell] = h
         low[cell] = l
-      }
-      else this.add(cell, from, fromCells[i]!)
+      } else this.add(cell, from, fromCells[i]!)
     }
   }
 

@@ -6,14 +6,25 @@ import { measures, type Condition, type Measure, type Narrowing, type Scope } fr
 import { tableColumns, type TableColumn } from './table'
 
 export const charts = ['columns', 'grouped', 'lines', 'area', 'running', 'share', 'multiples'] as const
-export type ChartKind = typeof charts[number]
+export type ChartKind = (typeof charts)[number]
 
 /** Periods that roll on with the data: a saved sentence keeps them. */
-export const rollingPeriods = ['this-month', 'last-month', 'last-7', 'last-30', 'last-90', 'three-months', 'six-months', 'twelve-months', 'this-year', 'all'] as const
-export type RollingPeriod = typeof rollingPeriods[number]
+export const rollingPeriods = [
+  'this-month',
+  'last-month',
+  'last-7',
+  'last-30',
+  'last-90',
+  'three-months',
+  'six-months',
+  'twelve-months',
+  'this-year',
+  'all',
+] as const
+export type RollingPeriod = (typeof rollingPeriods)[number]
 
 /** One chosen value in the Steps. */
-export type Step = { dimension: string, value: string | null }
+export type Step = { dimension: string; value: string | null }
 
 /** What the Sentence says and the address holds. */
 export type SpendView = {
@@ -47,7 +58,7 @@ export type SpendView = {
 }
 
 /** First and last day with charges. */
-export type DataDays = { firstDay: Day, lastDay: Day }
+export type DataDays = { firstDay: Day; lastDay: Day }
 /** An address's query, as routers give it. */
 export type AddressQuery = Record<string, string | null | undefined | (string | null)[]>
 export type WrittenQuery = Record<string, string | string[]>
@@ -58,9 +69,19 @@ export const USUAL_LARGEST = 7
 export const MOST_SPLITS = 4
 const usualColumns: TableColumn[] = ['share', 'perDay', 'before', 'changeShare']
 
-const measureWords: Record<Measure, string> = { billedCost: 'billed', effectiveCost: 'effective', listCost: 'list', contractedCost: 'contracted', pricingQuantity: 'quantity', consumedQuantity: 'consumed', savedAgainstList: 'saved', unitPrice: 'price' }
+const measureWords: Record<Measure, string> = {
+  billedCost: 'billed',
+  effectiveCost: 'effective',
+  listCost: 'list',
+  contractedCost: 'contracted',
+  pricingQuantity: 'quantity',
+  consumedQuantity: 'consumed',
+  savedAgainstList: 'saved',
+  unitPrice: 'price',
+}
 
-const list = (value: AddressQuery[string]): string[] => (Array.isArray(value) ? value : [value]).filter((v): v is string => typeof v === 'string' && v !== '')
+const list = (value: AddressQuery[string]): string[] =>
+  (Array.isArray(value) ? value : [value]).filter((v): v is string => typeof v === 'string' && v !== '')
 const first = (value: AddressQuery[string]): string | undefined => list(value)[0]
 const oneOf = <T extends string>(known: readonly T[], text: string | undefined): T | null => known.find(k => k === text) ?? null
 
@@ -71,16 +92,26 @@ export function resolvePeriod(period: SpendView['period'], { firstDay, lastDay }
   const wholeMonths = (count: number): Period => ({ start: monthStart(addMonths(month, -count)), end: monthStart(month) })
   const lastDays = (count: number): Period => ({ start: addDays(lastDay, 1 - count), end: addDays(lastDay, 1) })
   switch (period) {
-    case 'this-month': return { start: monthStart(month), end: addDays(lastDay, 1) }
-    case 'last-month': return wholeMonths(1)
-    case 'last-7': return lastDays(7)
-    case 'last-30': return lastDays(30)
-    case 'last-90': return lastDays(90)
-    case 'three-months': return wholeMonths(3)
-    case 'six-months': return wholeMonths(6)
-    case 'twelve-months': return wholeMonths(12)
-    case 'this-year': return { start: `${lastDay.slice(0, 4)}-01-01`, end: addDays(lastDay, 1) }
-    case 'all': return { start: firstDay, end: addDays(lastDay, 1) }
+    case 'this-month':
+      return { start: monthStart(month), end: addDays(lastDay, 1) }
+    case 'last-month':
+      return wholeMonths(1)
+    case 'last-7':
+      return lastDays(7)
+    case 'last-30':
+      return lastDays(30)
+    case 'last-90':
+      return lastDays(90)
+    case 'three-months':
+      return wholeMonths(3)
+    case 'six-months':
+      return wholeMonths(6)
+    case 'twelve-months':
+      return wholeMonths(12)
+    case 'this-year':
+      return { start: `${lastDay.slice(0, 4)}-01-01`, end: addDays(lastDay, 1) }
+    case 'all':
+      return { start: firstDay, end: addDays(lastDay, 1) }
   }
 }
 
@@ -104,7 +135,7 @@ function yearBefore(day: Day): Day {
 }
 
 // "ServiceName=Servers"; "Tags/team" alone stands for "has none"
-const writeValue = ({ dimension, value }: Step) => value === null ? dimension : `${dimension}=${value}`
+const writeValue = ({ dimension, value }: Step) => (value === null ? dimension : `${dimension}=${value}`)
 function readValue(text: string): Step | null {
   const at = text.indexOf('=')
   const dimension = at < 0 ? text : text.slice(0, at)
@@ -119,7 +150,8 @@ function readNarrowing(texts: string[]): Narrowing {
   }
   return narrowing
 }
-const writeNarrowing = (narrowing: Narrowing) => Object.entries(narrowing).flatMap(([dimension, values]) => values.map(value => writeValue({ dimension, value })))
+const writeNarrowing = (narrowing: Narrowing) =>
+  Object.entries(narrowing).flatMap(([dimension, values]) => values.map(value => writeValue({ dimension, value })))
 
 // "ResourceName~backup" contains; "ResourceId>1000" costs above; a leading "!" leaves out
 function readCondition(text: string): Condition | null {
@@ -129,7 +161,8 @@ function readCondition(text: string): Condition | null {
   if (match[3] === '~') return { ...common, contains: match[4]! }
   return /^-?\d+(\.\d+)?$/.test(match[4]!) ? { ...common, above: match[4]! } : null
 }
-const writeCondition = (condition: Condition) => `${condition.keep ? '' : '!'}${condition.dimension}${'contains' in condition ? `~${condition.contains}` : `>${condition.above}`}`
+const writeCondition = (condition: Condition) =>
+  `${condition.keep ? '' : '!'}${condition.dimension}${'contains' in condition ? `~${condition.contains}` : `>${condition.above}`}`
 
 function readPeriod(text: string | undefined): Period | null {
   const [start, end] = (text ?? '').split('..')
@@ -160,7 +193,9 @@ export function readView(query: AddressQuery): SpendView {
     largest: Number.isInteger(largest) && largest >= 1 && largest <= 30 ? largest : USUAL_LARGEST,
     steps: list(query.step).flatMap(text => readValue(text) ?? []),
     stepOrder: order.length ? order : [...usualStepOrder],
-    stepQuantity: list(query.count).map(Number).filter(n => Number.isInteger(n) && n >= 0),
+    stepQuantity: list(query.count)
+      .map(Number)
+      .filter(n => Number.isInteger(n) && n >= 0),
     across: across === 'start' || (across && isDimension(across)) ? across : null,
     columns: query.columns === 'none' ? [] : columns.length ? columns : usualColumns,
     show: query.show === 'comparison' ? 'comparison' : 'table',
@@ -176,9 +211,13 @@ export function writeView(view: SpendView): WrittenQuery {
     ...(view.measure !== 'effectiveCost' && { cost: measureWords[view.measure] }),
     ...(view.splitBy.join() !== 'ServiceName' && { by: view.splitBy.length ? view.splitBy : 'nothing' }),
     ...(view.grain !== 'day' && { each: view.grain }),
-    ...(typeof view.period !== 'string' ? { from: view.period.start, to: view.period.end } : view.period !== 'this-month' && { period: view.period }),
+    ...(typeof view.period !== 'string'
+      ? { from: view.period.start, to: view.period.end }
+      : view.period !== 'this-month' && { period: view.period }),
     ...(view.against !== 'before' && { against: typeof view.against === 'string' ? view.against : writePeriod(view.against) }),
-    ...(keep.length && { keep }), ...(without.length && { without }), ...(where.length && { where }),
+    ...(keep.length && { keep }),
+    ...(without.length && { without }),
+    ...(where.length && { where }),
     ...(view.currency && { currency: view.currency }),
     ...(view.reportCurrency && { in: view.reportCurrency }),
     ...(view.chart !== 'columns' && { chart: view.chart }),

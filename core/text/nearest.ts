@@ -1,4 +1,7 @@
-/** How many letters must be added, left out, changed or swapped with their neighbour to make one text the other (restricted Damerau–Levenshtein distance). */
+/**
+ * How many letters must be added, left out, changed or swapped with their neighbour to make one text the other (restricted
+ * Damerau–Levenshtein distance).
+ */
 export function editDistance(a: string, b: string): number {
   const rows: number[][] = [Array.from({ length: b.length + 1 }, (_, j) => j)]
   for (let i = 1; i <= a.length; i++) {
@@ -14,9 +17,16 @@ export function editDistance(a: string, b: string): number {
   return rows[a.length]![b.length]!
 }
 
-/** The word that a misspelt one most likely means: one that begins with it, or at most a third of its letters apart; null when none is that near. */
+/**
+ * The word that a misspelt one most likely means: one that begins with it, or at most a third of its letters apart; null when none is that
+ * near.
+ */
 export function nearestWord(word: string, words: readonly string[]): string | null {
-  const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()
+  const plain = (text: string) =>
+    text
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, ' ')
+      .trim()
   const wanted = plain(word)
   const begun = wanted.length > 3 ? words.find(known => plain(known).startsWith(`${wanted} `)) : undefined
   if (begun) return begun

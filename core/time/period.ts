@@ -1,7 +1,7 @@
 import { addDays, addMonths, daysBetween, monthEnd, monthOf, monthStart, type Day } from './day'
 
 /** Half-open in UTC: `start` belongs to it, `end` does not. */
-export type Period = { start: Day, end: Day }
+export type Period = { start: Day; end: Day }
 
 /**
  * What a period is compared with: whole months with as many whole months before, the beginning of a month with the same days of the
@@ -44,7 +44,7 @@ function monthsIn(period: Period): number {
 /**
  * The month of `last` up to and with that day, and the same days of the month before (fewer when that month is shorter).
  */
-export function monthToDate(last: Day): { current: Period, before: Period } {
+export function monthToDate(last: Day): { current: Period; before: Period } {
   const month = monthOf(last)
   const current = { start: monthStart(month), end: addDays(last, 1) }
   const previous = addMonths(month, -1)

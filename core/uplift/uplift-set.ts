@@ -13,29 +13,39 @@ export const upliftSetSchema = z.strictObject({
   name: z.string().trim().min(1, 'give the set a name').max(80),
   currency: z.string().refine(isCurrency, 'not an ISO 4217 currency'),
   interval: z.enum(['hour', 'month']),
-  charges: z.array(z.discriminatedUnion('by', [
-    z.strictObject({ by: z.literal('flat'), label: z.string().trim().min(1).max(80), amount }),
-    z.strictObject({ by: z.literal('unit'), label: z.string().trim().min(1).max(80), amount, unit: z.string().min(1) }),
-    z.strictObject({ by: z.literal('percent'), label: z.string().trim().min(1).max(80), amount }),
-  ])).min(1, 'a set without a charge does nothing'),
+  charges: z
+    .array(
+      z.discriminatedUnion('by', [
+        z.strictObject({ by: z.literal('flat'), label: z.string().trim().min(1).max(80), amount }),
+        z.strictObject({ by: z.literal('unit'), label: z.string().trim().min(1).max(80), amount, unit: z.string().min(1) }),
+        z.strictObject({ by: z.literal('percent'), label: z.string().trim().min(1).max(80), amount }),
+      ]),
+    )
+    .min(1, 'a set without a charge does nothing'),
   /** A component kind or a pattern as a whole, or one variant of it; an operating system, or a prepared image. */
-  attached: z.array(z.strictObject({ to: z.enum(['kind', 'pattern', 'system', 'image']), key: z.string().min(1).max(120), variant: z.string().nullable() })),
+  attached: z.array(
+    z.strictObject({ to: z.enum(['kind', 'pattern', 'system', 'image']), key: z.string().min(1).max(120), variant: z.string().nullable() }),
+  ),
   validFrom: z.string().refine(isDay, 'write a day like 2026-11-01'),
 })
 export type UpliftSet = z.infer<typeof upliftSetSchema>
 
 /** A set with who set it and when. */
-export type StoredUplift = UpliftSet & { who: string, setAt: string }
+export type StoredUplift = UpliftSet & { who: string; setAt: string }
 
 /** What a row is, for finding the sets that hold for it. */
-export type UpliftTarget = { kind: string, variant: string | null, pattern: string | null, system?: string | null, image?: string | null }
+export type UpliftTarget = { kind: string; variant: string | null; pattern: string | null; system?: string | null; image?: string | null }
 
 /**
  * The sets that hold for a row: those of its kind or pattern as a whole, of its variant, of its system and of its image; all add up.
  * @param start the day on which the estimate begins: a set that holds from a later day is not borne. Null asks no day.
  */
 export function upliftsFor(sets: readonly StoredUplift[], target: UpliftTarget, start: string | null = null): StoredUplift[] {
-  return sets.filter(set => (start === null || set.validFrom <= start) && set.attached.some(({ to, key, variant: only }) => target[to] === key && (only === null || only === target.variant)))
+  return sets.filter(
+    set =>
+      (start === null || set.validFrom <= start) &&
+      set.attached.some(({ to, key, variant: only }) => target[to] === key && (only === null || only === target.variant)),
+  )
 }
 
 /**
@@ -44,7 +54,7 @@ export function upliftsFor(sets: readonly StoredUplift[], target: UpliftTarget, 
  * month. What is charged by the hour and has no hours of its own is there all hours of the month.
  * @returns the parts in the set's currency, and the share (of a hundred) apart: it follows every amount of the row.
  */
-export function upliftWorkings(set: StoredUplift, charges: Charges, monthHours: number): { monthly: Working[], percent: Working | null } {
+export function upliftWorkings(set: StoredUplift, charges: Charges, monthHours: number): { monthly: Working[]; percent: Working | null } {
   const source = `${set.name}, set by ${set.who}, ${set.validFrom}`
   const count = charges.count ?? input('count', 1)
   const all = input('hours of the month', monthHours, 'h')
@@ -54,14 +64,13 @@ export function upliftWorkings(set: StoredUplift, charges: Charges, monthHours: 
   for (const charge of set.charges) {
     const label = `own charge: ${charge.label}`
     if (charge.by === 'flat') {
-      const times = !isHourly ? count : charges.unitHours ?? multiply('hours of all', [count, all], 'h')
+      const times = !isHourly ? count : (charges.unitHours ?? multiply('hours of all', [count, all], 'h'))
       monthly.push(ownCharge(multiply(label, [times, input(`own charge a ${set.interval}`, charge.amount, undefined, source)])))
-    }
-    else if (charge.by === 'percent') shares.push(ownCharge(input(`${label}, percent`, charge.amount, '%', source)))
+    } else if (charge.by === 'percent') shares.push(ownCharge(input(`${label}, percent`, charge.amount, '%', source)))
     else {
       const amount = charges.amounts?.find(a => a.unit === charge.unit)
       if (!amount) continue
-      const times = !isHourly ? amount.quantity : amount.hours ?? multiply(`${charge.unit} hours`, [amount.quantity, all])
+      const times = !isHourly ? amount.quantity : (amount.hours ?? multiply(`${charge.unit} hours`, [amount.quantity, all]))
       monthly.push(ownCharge(multiply(label, [times, input(`own charge per ${charge.unit}`, charge.amount, undefined, source)])))
     }
   }

@@ -8,7 +8,7 @@ export type Program = {
   run: (values: ArrayLike<number>) => Float64Array
 }
 
-type Step = { at: number, parts: Int32Array, compute: (slots: Float64Array, parts: Int32Array) => number }
+type Step = { at: number; parts: Int32Array; compute: (slots: Float64Array, parts: Int32Array) => number }
 
 /**
  * Turns trees into one list of steps over slots, each part once however often it is shared. What depends on no varying input is
@@ -45,7 +45,10 @@ export function compile(roots: readonly Working[], varying: ReadonlySet<string>)
   function placeOperation(working: Exclude<Working, { op: 'input' }>): number {
     const parts = Int32Array.from(working.parts, place)
     const compute = operations(working)
-    const at = push(0, parts.some(part => moves[part]!))
+    const at = push(
+      0,
+      parts.some(part => moves[part]!),
+    )
     if (moves[at]) steps.push({ at, parts, compute })
     else values[at] = compute(values as unknown as Float64Array, parts)
     return at
@@ -75,16 +78,24 @@ type Compute = Step['compute']
 
 function operations(working: Exclude<Working, { op: 'input' }>): Compute {
   switch (working.op) {
-    case 'tiered': return tiered(working)
-    case 'sum': return fold(0, (a, b) => a + b)
-    case 'product': return fold(1, (a, b) => a * b)
-    case 'difference': return fold(null, (a, b) => a - b)
+    case 'tiered':
+      return tiered(working)
+    case 'sum':
+      return fold(0, (a, b) => a + b)
+    case 'product':
+      return fold(1, (a, b) => a * b)
+    case 'difference':
+      return fold(null, (a, b) => a - b)
     // nothing of nothing is nothing: a share of what nobody draws
-    case 'quotient': return fold(null, (a, b) => a === 0 ? 0 : a / b)
-    case 'smaller': return fold(null, (a, b) => b < a ? b : a)
-    case 'larger': return fold(null, (a, b) => b > a ? b : a)
+    case 'quotient':
+      return fold(null, (a, b) => (a === 0 ? 0 : a / b))
+    case 'smaller':
+      return fold(null, (a, b) => (b < a ? b : a))
+    case 'larger':
+      return fold(null, (a, b) => (b > a ? b : a))
     // a number that is whole but for the noise of its last bits stays what it is
-    case 'ceiling': return (slots, parts) => Math.ceil(slots[parts[0]!]! - 1e-9)
+    case 'ceiling':
+      return (slots, parts) => Math.ceil(slots[parts[0]!]! - 1e-9)
   }
 }
 

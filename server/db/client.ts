@@ -10,7 +10,7 @@ import * as schema from './schema'
 export type Db = PgliteDatabase<typeof schema>
 /** What a transaction hands to its work: the same calls, on the open transaction. */
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
-export type Handle = { db: Db, client: PgliteClient, close: () => Promise<void> }
+export type Handle = { db: Db; client: PgliteClient; close: () => Promise<void> }
 
 /**
  * Opens the embedded database of a data folder and brings its schema up to date. An empty folder begins from the prepared dump that

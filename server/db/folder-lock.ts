@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-type Holder = { pid: number, startedAt: string }
+type Holder = { pid: number; startedAt: string }
 
 /**
  * Takes a data folder for this process: two processes on one embedded database would ruin it.
@@ -16,12 +16,13 @@ export function lockFolder(dataDir: string): () => void {
     try {
       writeFileSync(file, JSON.stringify(mine), { flag: 'wx' })
       break
-    }
-    catch (error) {
+    } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error
       const holder = readHolder(file)
       if (holder && isRunning(holder)) {
-        throw new Error(`The data folder ${dataDir} is in use by another Rain Barrel (process ${holder.pid}). Stop that one first, or set RAIN_BARREL_DATA to another folder.`)
+        throw new Error(
+          `The data folder ${dataDir} is in use by another Rain Barrel (process ${holder.pid}). Stop that one first, or set RAIN_BARREL_DATA to another folder.`,
+        )
       }
       rmSync(file, { force: true })
     }
@@ -34,8 +35,7 @@ export function lockFolder(dataDir: string): () => void {
 function readHolder(file: string): Holder | null {
   try {
     return JSON.parse(readFileSync(file, 'utf8')) as Holder
-  }
-  catch {
+  } catch {
     return null // half-written by a process that was killed
   }
 }
@@ -44,8 +44,7 @@ function isRunning(holder: Holder): boolean {
   if (holder.pid === process.pid) return false // a process id used again after a restart of the machine
   try {
     process.kill(holder.pid, 0)
-  }
-  catch (error) {
+  } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'EPERM') return false
   }
   const start = processStart(holder.pid)
@@ -56,8 +55,7 @@ function isRunning(holder: Holder): boolean {
 function processStart(pid: number): string | null {
   try {
     return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)!.split(' ')[19] ?? null
-  }
-  catch {
+  } catch {
     return null
   }
 }

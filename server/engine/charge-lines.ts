@@ -14,20 +14,35 @@ import { currencyList, storedSegments } from './stored-segments'
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 
 /** Columns that charge lines can be taken with: FOCUS columns that are kept, and providers' own. */
-export const lineColumns: readonly string[] = ['BillingPeriodStart', 'ChargePeriodStart', 'ChargePeriodEnd', 'BillingPeriodEnd', 'BillingCurrency', ...dictionaryNames.filter(name => name !== 'others').flatMap(name => [...dictionaries[name]]), ...numbers]
+export const lineColumns: readonly string[] = [
+  'BillingPeriodStart',
+  'ChargePeriodStart',
+  'ChargePeriodEnd',
+  'BillingPeriodEnd',
+  'BillingCurrency',
+  ...dictionaryNames.filter(name => name !== 'others').flatMap(name => [...dictionaries[name]]),
+  ...numbers,
+]
 
 export const isLineColumn = (name: string) => lineColumns.includes(name) || /^x_\w+$/.test(name) || focusColumn(name) !== undefined
-export const lineKind = (name: string) => numbers.includes(name) ? 'amount' as const : 'text' as const
+export const lineKind = (name: string) => (numbers.includes(name) ? ('amount' as const) : ('text' as const))
 
 type Values = Map<DictionaryName, Map<number, (string | null)[]>>
-type Reader = { dictionary: DictionaryName | null, read: (segment: Segment, row: number, values: Values) => string | null }
-type Known = { start: string, end: string, currencies: readonly string[] }
+type Reader = { dictionary: DictionaryName | null; read: (segment: Segment, row: number, values: Values) => string | null }
+type Known = { start: string; end: string; currencies: readonly string[] }
 
 /** So many lines are handed on at once. */
 const LINES_AT_ONCE = 5000
 
-/** The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with every digit. */
-export async function* chargeLines({ database, cube }: Pick<Services, 'database' | 'cube'>, scope: Scope, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
+/**
+ * The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with
+ * every digit.
+ */
+export async function* chargeLines(
+  { database, cube }: Pick<Services, 'database' | 'cube'>,
+  scope: Scope,
+  columns: readonly string[],
+): AsyncGenerator<(string | null)[][]> {
   const { result: narrowed } = await cube.ask('narrowed', scope)
   const rowsOf = narrowedRows(narrowed, dayNumber(scope.start) * 24, dayNumber(scope.end) * 24)
   const periods = await database.db.select().from(billingPeriod).orderBy(billingPeriod.start, billingPeriod.source)
@@ -36,11 +51,17 @@ export async function* chargeLines({ database, cube }: Pick<Services, 'database'
     if (scope.billingMonth && !isoInstant(start).startsWith(scope.billingMonth)) continue
     const { currencies, code } = currencyList()
     const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
-    const found: { segment: Segment, row: number, start: number }[] = []
+    const found: { segment: Segment; row: number; start: number }[] = []
     for await (const segment of storedSegments(database, loadId, start, code)) {
       const rows = rowsOf(segment)
       for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
-      for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? []))) await learn(database, values, dictionary, rows.map(row => keyOf(segment, dictionary, row)))
+      for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
+        await learn(
+          database,
+          values,
+          dictionary,
+          rows.map(row => keyOf(segment, dictionary, row)),
+        )
     }
     found.sort((a, b) => a.start - b.start)
     for (let from = 0; from < found.length; from += LINES_AT_ONCE) {
@@ -58,7 +79,9 @@ async function learn({ client }: Services['database'], values: Values, dictionar
   const wanted = [...new Set(ids)].filter(id => !known.has(id))
   if (!wanted.length) return
   const names = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
-  const { rows } = await client.query(`select ${names} from ${tableName(dictionary)} where id = any($1::int[])`, [`{${wanted.join()}}`], { rowMode: 'array' })
+  const { rows } = await client.query(`select ${names} from ${tableName(dictionary)} where id = any($1::int[])`, [`{${wanted.join()}}`], {
+    rowMode: 'array',
+  })
   for (const [id, ...texts] of rows as unknown as [number, ...(string | null)[]][]) known.set(id, texts)
 }
 
@@ -72,7 +95,9 @@ function readerFor(name: string, { start, end, currencies }: Known): Reader {
   if (numbers.includes(name)) {
     const measure = measureNames.find(measure => measure.toLowerCase() === name.toLowerCase())!
     const bit = ABSENT[measure] ?? 0
-    return own(({ absent, measures }, row) => absent[row]! & bit ? null : limbsText(measures[measure].high[row]!, measures[measure].low[row]!))
+    return own(({ absent, measures }, row) =>
+      absent[row]! & bit ? null : limbsText(measures[measure].high[row]!, measures[measure].low[row]!),
+    )
   }
   const dictionary = dictionaryFor(name)
   if (dictionary) {

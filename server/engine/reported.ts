@@ -11,7 +11,15 @@ export async function reportOf(id: string): Promise<ResourceReport> {
   for (const connector of Object.values(connectors())) {
     const report = await withConnector(async () => {
       const found = await connector.resource(id)
-      return found && { by: connector.provider, status: found.status, locks: found.locks, plan: found.plan, measured: await measuredOf(connector, id) }
+      return (
+        found && {
+          by: connector.provider,
+          status: found.status,
+          locks: found.locks,
+          plan: found.plan,
+          measured: await measuredOf(connector, id),
+        }
+      )
     })
     if (report) return { report }
   }
@@ -23,6 +31,7 @@ async function measuredOf(connector: CloudConnector, id: string): Promise<NonNul
   if (!(await connector.gateways()).some(gateway => gateway.id === id)) return []
   const today = (await connector.clock()).slice(0, 10)
   const days = new Map<string, number>()
-  for (const { hour, gb } of await connector.readings(id, addDays(today, -LOOK_BACK_DAYS), today)) days.set(hour.slice(0, 10), (days.get(hour.slice(0, 10)) ?? 0) + gb)
+  for (const { hour, gb } of await connector.readings(id, addDays(today, -LOOK_BACK_DAYS), today))
+    days.set(hour.slice(0, 10), (days.get(hour.slice(0, 10)) ?? 0) + gb)
   return [{ what: 'passed through', unit: 'GB', days: [...days].map(([day, amount]) => ({ day, amount })) }]
 }

@@ -13,7 +13,15 @@ import { Problem, notFound } from '../http/problem'
 import type { Services } from '../services'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
-import { approve, findOpportunity, keepFound, listOpportunities, noteStep, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import {
+  approve,
+  findOpportunity,
+  keepFound,
+  listOpportunities,
+  noteStep,
+  type StoredAction,
+  type StoredOpportunity,
+} from '../stores/savings'
 
 type Engine = Pick<Services, 'database' | 'cube'>
 
@@ -25,9 +33,16 @@ export async function lookForSavings({ database }: Engine): Promise<void> {
   await withConnector(async () => {
     const today = (await connector.clock()).slice(0, 10)
     const card = await findRateCard(database.db, connector.provider, today)
-    if (!card) throw new Problem(409, 'no-rate-card', 'There is nothing to price a saving with', `Drop the rate card of ${connector.provider} under Sources first.`)
+    if (!card)
+      throw new Problem(
+        409,
+        'no-rate-card',
+        'There is nothing to price a saving with',
+        `Drop the rate card of ${connector.provider} under Sources first.`,
+      )
     const measured = []
-    for (const gateway of await connector.gateways()) measured.push({ gateway, readings: await connector.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), today) })
+    for (const gateway of await connector.gateways())
+      measured.push({ gateway, readings: await connector.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), today) })
     await keepFound(database.db, idleGateway.find(measured, { card, today }))
   })
 }
@@ -40,16 +55,30 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
   const people = new Map((await database.db.query.person.findMany()).map(p => [p.id, p.name]))
   const opportunities = rows.map(({ opportunity, action }): OpportunityView => {
     const { body } = opportunity
-    const values = { SubAccountName: body.subAccountName, ProviderName: body.provider, ...Object.fromEntries(Object.entries(body.tags).map(([key, value]) => [tagDimension(key), value])) }
+    const values = {
+      SubAccountName: body.subAccountName,
+      ProviderName: body.provider,
+      ...Object.fromEntries(Object.entries(body.tags).map(([key, value]) => [tagDimension(key), value])),
+    }
     const target = saved ? firstMatch(saved.plan, values)?.target : undefined
     const centre = saved?.plan.centres.find(c => c.id === target)
     return {
-      ...body, state: opportunity.state, foundAt: opportunity.foundAt,
-      centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null, owner: centre?.owner ? people.get(centre.owner) ?? null : null,
-      action: action && { state: action.state, approvedBy: action.approvedBy, approvedAt: action.approvedAt, doneAt: action.doneAt, tries: action.tries, steps: action.steps },
+      ...body,
+      state: opportunity.state,
+      foundAt: opportunity.foundAt,
+      centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
+      owner: centre?.owner ? (people.get(centre.owner) ?? null) : null,
+      action: action && {
+        state: action.state,
+        approvedBy: action.approvedBy,
+        approvedAt: action.approvedAt,
+        doneAt: action.doneAt,
+        tries: action.tries,
+        steps: action.steps,
+      },
     }
   })
-  const done = rows.filter((row): row is { opportunity: StoredOpportunity, action: StoredAction } => row.action?.state === 'done')
+  const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
   const { result: facts, revision } = await cube.ask('facts', undefined)
   const ledger = await Promise.all(done.map(row => ledgerLine(engine, row, facts.lastDayBySource)))
   return { connected: CLOUD in connectors(), opportunities, ledger, revision }
@@ -58,15 +87,34 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
 const DAYS_BEFORE = 7
 
 /** Promised beside seen, from the charges that are loaded. */
-async function ledgerLine({ cube }: Engine, { opportunity, action }: { opportunity: StoredOpportunity, action: StoredAction }, lastDays: Record<string, string>): Promise<LedgerLine> {
+async function ledgerLine(
+  { cube }: Engine,
+  { opportunity, action }: { opportunity: StoredOpportunity; action: StoredAction },
+  lastDays: Record<string, string>,
+): Promise<LedgerLine> {
   const { body } = opportunity
   const doneAt = action.doneAt!.includes('T') ? action.doneAt! : `${action.doneAt!.replace(' ', 'T').slice(0, 19)}Z`
   const day = doneAt.slice(0, 10)
-  const line = { id: opportunity.id, resourceName: body.resourceName, doneAt, approvedBy: action.approvedBy, currency: action.currency, promisedMonthly: decimalText(new Decimal(action.promisedMonthly)) }
+  const line = {
+    id: opportunity.id,
+    resourceName: body.resourceName,
+    doneAt,
+    approvedBy: action.approvedBy,
+    currency: action.currency,
+    promisedMonthly: decimalText(new Decimal(action.promisedMonthly)),
+  }
   const last = lastDays[body.provider]
   if (!last || last < day) return { ...line, seenTo: null, promised: null, seen: null, workings: null }
   const billed = async (start: string, end: string) => {
-    const { result } = await cube.ask('group', { splitBy: [], grain: null, start, end, keep: { ResourceId: [body.resourceId] }, leaveOut: {}, measures: ['billedCost', 'pricingQuantity'] })
+    const { result } = await cube.ask('group', {
+      splitBy: [],
+      grain: null,
+      start,
+      end,
+      keep: { ResourceId: [body.resourceId] },
+      leaveOut: {},
+      measures: ['billedCost', 'pricingQuantity'],
+    })
     const own = result.find(group => group.currency === action.currency)
     return { cost: new Decimal(scaledText(own?.amounts[0] ?? 0n)), hours: new Decimal(scaledText(own?.amounts[1] ?? 0n)) }
   }
@@ -75,8 +123,16 @@ async function ledgerLine({ cube }: Engine, { opportunity, action }: { opportuni
   const seen = realisedSaving({ costBefore: before.cost, hoursBefore: before.hours, costSince: since.cost, hoursSince })
   const hoursGone = hoursSince - Number(doneAt.slice(11, 13))
   return {
-    ...line, seenTo: last, promised: decimalText(promisedSince(new Decimal(action.promisedMonthly), hoursGone).round(10)), seen: seen && decimalText(seen.round(10)),
-    workings: { costBefore: decimalText(before.cost), hoursBefore: decimalText(before.hours), costSince: decimalText(since.cost), hoursSince },
+    ...line,
+    seenTo: last,
+    promised: decimalText(promisedSince(new Decimal(action.promisedMonthly), hoursGone).round(10)),
+    seen: seen && decimalText(seen.round(10)),
+    workings: {
+      costBefore: decimalText(before.cost),
+      hoursBefore: decimalText(before.hours),
+      costSince: decimalText(since.cost),
+      hoursSince,
+    },
   }
 }
 
@@ -93,15 +149,23 @@ export async function previewAction(engine: Engine, id: string): Promise<ActionP
   const connector = findConnector(CLOUD)
   const stillThere = await withConnector(async () => (await connector.gateways()).some(g => g.id === body.resourceId))
   return {
-    id, stillThere,
-    steps: [`look once more that ${body.resourceName} (${body.resourceId}) is there and that nothing has passed it`, `delete the gateway in ${body.region}, sub account ${body.subAccountName}, at ${body.provider}`, 'write down what the cloud answered and when', 'compare with the bill as it arrives'],
+    id,
+    stillThere,
+    steps: [
+      `look once more that ${body.resourceName} (${body.resourceId}) is there and that nothing has passed it`,
+      `delete the gateway in ${body.region}, sub account ${body.subAccountName}, at ${body.provider}`,
+      'write down what the cloud answered and when',
+      'compare with the bill as it arrives',
+    ],
     undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
   }
 }
 
 const running = new Map<string, Promise<void>>()
 
-/** Approves and carries out, once: asked again while it runs, it waits; asked again when done, it says so. A failure leaves all as it was. */
+/**
+ * Approves and carries out, once: asked again while it runs, it waits; asked again when done, it says so. A failure leaves all as it was.
+ */
 export function carryOut(engine: Engine, id: string, who: string): Promise<void> {
   const now = running.get(id)
   if (now) return now
@@ -129,11 +193,17 @@ async function act(engine: Engine, id: string, who: string): Promise<void> {
       sent = true
       const { deletedAt } = await connector.deleteGateway(body.resourceId, approved.requestKey)
       await noteStep(db, approved, 'done', step(what, `deleted at ${deletedAt}`), { doneAt: deletedAt })
-    }
-    catch (error) {
-      const reason = error instanceof ConnectorFailed || error instanceof Problem ? error.message : `a fault in Rain Barrel: ${(error as Error).message}`
+    } catch (error) {
+      const reason =
+        error instanceof ConnectorFailed || error instanceof Problem ? error.message : `a fault in Rain Barrel: ${(error as Error).message}`
       const unsure = sent && error instanceof ConnectorFailed && !error.sure
-      await noteStep(db, approved, 'failed', step(what, unsure ? `${reason}; whether it was deleted is not known, trying again will tell` : reason), { tries: sent ? tries : approved.tries })
+      await noteStep(
+        db,
+        approved,
+        'failed',
+        step(what, unsure ? `${reason}; whether it was deleted is not known, trying again will tell` : reason),
+        { tries: sent ? tries : approved.tries },
+      )
       throw error
     }
   })
@@ -142,7 +212,14 @@ async function act(engine: Engine, id: string, who: string): Promise<void> {
 async function checkStillIdle(connector: CloudConnector, id: string): Promise<void> {
   const today = (await connector.clock()).slice(0, 10)
   const there = (await connector.gateways()).some(g => g.id === id)
-  if (!there) throw new Problem(409, 'gone', 'The gateway is not there any more', 'Somebody else has deleted it. Look again for what can be saved.')
+  if (!there)
+    throw new Problem(409, 'gone', 'The gateway is not there any more', 'Somebody else has deleted it. Look again for what can be saved.')
   const passed = (await connector.readings(id, addDays(today, -7), today)).reduce((sum, { gb }) => sum + gb, 0)
-  if (passed > 0.1) throw new Problem(409, 'in-use', 'The gateway is in use again', `${passed.toFixed(1)} GB passed it in the last seven days. It was left alone.`)
+  if (passed > 0.1)
+    throw new Problem(
+      409,
+      'in-use',
+      'The gateway is in use again',
+      `${passed.toFixed(1)} GB passed it in the last seven days. It was left alone.`,
+    )
 }

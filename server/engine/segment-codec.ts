@@ -6,8 +6,8 @@ import { finishSegment, measureColumn, measureNames, zeros, type Segment } from 
 // is written; whole numbers take as few bytes as the largest of the column needs, and a column that equals one before it none.
 
 type Column = Uint8Array | Uint16Array | Int32Array | Float64Array
-type Written = { kind: 'u8' | 'u16' | 'i32' | 'f64' | 'zero', at: number, length: number } | { kind: 'same', as: number }
-type Head = { version: 2, rows: number, currencies: string[], columns: Written[] }
+type Written = { kind: 'u8' | 'u16' | 'i32' | 'f64' | 'zero'; at: number; length: number } | { kind: 'same'; as: number }
+type Head = { version: 2; rows: number; currencies: string[]; columns: Written[] }
 
 const kinds = { u8: Uint8Array, u16: Uint16Array, i32: Int32Array, f64: Float64Array } as const
 const align = (at: number) => (at + 7) & ~7
@@ -90,13 +90,27 @@ export function decodeSegment(bytes: Uint8Array, currencyCode: (currency: string
   const codes = head.currencies.map(currencyCode)
   const absent = next(Uint8Array, zeros.bytes)
   return finishSegment({
-    rows, time, absent,
+    rows,
+    time,
+    absent,
     currency: codes.every((code, i) => code === i) ? currency : currency.subarray(0, rows).map(code => codes[code]!),
-    keys: Object.fromEntries(dictionaryNames.map(name => [name, { codes: next(Uint16Array, zeros.codes), ids: next(Int32Array) }])) as Segment['keys'],
-    measures: Object.fromEntries(measureNames.map(name => [name, measureColumn(next(Float64Array, zeros.high), next(Int32Array, zeros.low))])) as Segment['measures'],
+    keys: Object.fromEntries(
+      dictionaryNames.map(name => [name, { codes: next(Uint16Array, zeros.codes), ids: next(Int32Array) }]),
+    ) as Segment['keys'],
+    measures: Object.fromEntries(
+      measureNames.map(name => [name, measureColumn(next(Float64Array, zeros.high), next(Int32Array, zeros.low))]),
+    ) as Segment['measures'],
   })
 }
 
 function columnsOf({ time, currency, absent, keys, measures }: Segment): Column[] {
-  return [time.codes, time.starts, time.ends, currency, absent, ...dictionaryNames.flatMap(name => [keys[name].codes, keys[name].ids]), ...measureNames.flatMap(name => [measures[name].high, measures[name].low])]
+  return [
+    time.codes,
+    time.starts,
+    time.ends,
+    currency,
+    absent,
+    ...dictionaryNames.flatMap(name => [keys[name].codes, keys[name].ids]),
+    ...measureNames.flatMap(name => [measures[name].high, measures[name].low]),
+  ]
 }

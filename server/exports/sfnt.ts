@@ -1,6 +1,6 @@
 import { inflateSync } from 'node:zlib'
 
-const WOFF = 0x774F4646
+const WOFF = 0x774f4646
 const WOFF_HEADER = 44
 const WOFF_ENTRY = 20
 const SFNT_HEADER = 12

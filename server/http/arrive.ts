@@ -19,8 +19,7 @@ export async function arrive(event: H3Event, name: string, path: string): Promis
   })
   try {
     await pipeline(event.node.req, counted, createWriteStream(path))
-  }
-  catch {
+  } catch {
     throw new Problem(400, 'broken-off', 'The file did not arrive whole', `Only ${bytes} bytes of «${name}» came. Send it again.`)
   }
   return { name, path, bytes, sha256: hash.digest('hex') }

@@ -2,12 +2,25 @@ import type { ProblemDetails } from '../../shared/contracts/common'
 
 /** An expected failure of a request: becomes RFC 9457 problem details. */
 export class Problem extends Error {
-  constructor(readonly status: number, readonly code: string, readonly title: string, detail: string, readonly errors?: ProblemDetails['errors']) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    detail: string,
+    readonly errors?: ProblemDetails['errors'],
+  ) {
     super(detail)
   }
 
   details(): ProblemDetails {
-    return { type: `urn:rain-barrel:problem:${this.code}`, title: this.title, status: this.status, detail: this.message, code: this.code, ...(this.errors && { errors: this.errors }) }
+    return {
+      type: `urn:rain-barrel:problem:${this.code}`,
+      title: this.title,
+      status: this.status,
+      detail: this.message,
+      code: this.code,
+      ...(this.errors && { errors: this.errors }),
+    }
   }
 }
 

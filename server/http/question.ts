@@ -6,12 +6,29 @@ import { Problem } from './problem'
 export function checkDimensions(names: string[]): void {
   const wrong = names.filter(name => !isDimension(name))
   if (!wrong.length) return
-  throw new Problem(422, 'no-dimension', 'Spend cannot be split or narrowed by that',
+  throw new Problem(
+    422,
+    'no-dimension',
+    'Spend cannot be split or narrowed by that',
     `${wrong.map(name => `«${name}»`).join(', ')}: use a FOCUS text column such as ServiceName, a tag written Tags/KEY, a provider's own column x_NAME, or another of the dimensions listed by /api/v1/spend/dimensions.`,
-    wrong.map(name => ({ field: name, reason: name === 'CostCentre' || name.startsWith('Lookup/') ? 'the name is reserved' : 'not a dimension' })))
+    wrong.map(name => ({
+      field: name,
+      reason: name === 'CostCentre' || name.startsWith('Lookup/') ? 'the name is reserved' : 'not a dimension',
+    })),
+  )
 }
 
 /** Refuses a question whose splits or conditions name what is no dimension. */
-export function checkScope({ splitBy = [], keep, leaveOut, conditions = [] }: { splitBy?: string[], keep: Narrowing, leaveOut: Narrowing, conditions?: Condition[] }): void {
+export function checkScope({
+  splitBy = [],
+  keep,
+  leaveOut,
+  conditions = [],
+}: {
+  splitBy?: string[]
+  keep: Narrowing
+  leaveOut: Narrowing
+  conditions?: Condition[]
+}): void {
   checkDimensions([...splitBy, ...Object.keys(keep), ...Object.keys(leaveOut), ...conditions.map(condition => condition.dimension)])
 }

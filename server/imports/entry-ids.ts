@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 
 /** A new combination of values: its id, its hash, the values in the dictionary's order. */
-export type NewEntry = { id: number, digest: string, values: (string | null)[] }
-export type KnownEntries = Record<DictionaryName, { id: number, digest: string }[]>
+export type NewEntry = { id: number; digest: string; values: (string | null)[] }
+export type KnownEntries = Record<DictionaryName, { id: number; digest: string }[]>
 export type NewEntries = Partial<Record<DictionaryName, NewEntry[]>>
 
 /**
@@ -29,8 +29,8 @@ export class EntryIds {
     if (found !== undefined) return found
     const id = this.#next.get(name)!
     this.#next.set(name, id + 1)
-    known.set(digest, id);
-    (this.#new[name] ??= []).push({ id, digest, values })
+    known.set(digest, id)
+    ;(this.#new[name] ??= []).push({ id, digest, values })
     return id
   }
 

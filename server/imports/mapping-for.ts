@@ -7,6 +7,12 @@ import { findMapping } from '../stores/mappings'
 export async function mappingFor(db: Db, source: string, mapped: boolean): Promise<Mapping | null> {
   if (!mapped) return null
   const mapping = await findMapping(db, source)
-  if (!mapping) throw new Problem(409, 'no-mapping', 'There is no mapping for this source', `Say under Sources how the files of «${source}» become charges, or send them as FOCUS.`)
+  if (!mapping)
+    throw new Problem(
+      409,
+      'no-mapping',
+      'There is no mapping for this source',
+      `Say under Sources how the files of «${source}» become charges, or send them as FOCUS.`,
+    )
   return mapping
 }

@@ -10,38 +10,47 @@ import { currencyList, storedSegments } from '../engine/stored-segments'
 
 const MOST_LINES = 500
 const keyNames = ['subAccount', 'sku', 'resource'] as const
-type Line = { start: string, currency: string, ids: number[], before: Scaled, after: Scaled }
+type Line = { start: string; currency: string; ids: number[]; before: Scaled; after: Scaled }
 
-const size = (value: Scaled) => value < 0n ? -value : value
+const size = (value: Scaled) => (value < 0n ? -value : value)
 
 /** Lines (sub account, SKU, resource) whose billed cost differs between two loads of a billing period. */
 async function movedIn(database: Handle, start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
   const index = new TupleIndex(4)
   const tuple = new Int32Array(4)
   const { currencies, code } = currencyList()
-  const lines: { ids: number[], currency: number }[] = []
-  const sums = await Promise.all([previousLoadId, loadId].map(async (id) => {
-    const sum = new Sums(1024)
-    for await (const { rows, keys, currency, measures: { billedCost: { high, low, largest } } } of storedSegments(database, id, start, code)) {
-      const run = Sums.run(largest)
-      for (let from = 0; from < rows; from += run) {
-        const to = Math.min(rows, from + run)
-        sum.reserve(to - from, largest)
-        for (let row = from; row < to; row++) {
-          keyNames.forEach((name, i) => {
-            tuple[i] = keys[name].ids[keys[name].codes[row]!]!
-          })
-          tuple[3] = currency[row]!
-          const line = index.place(tuple)
-          if (line === lines.length) lines.push({ ids: [tuple[0]!, tuple[1]!, tuple[2]!], currency: tuple[3]! })
-          sum.grow(line + 1)
-          sum.high[line]! += high[row]!
-          sum.low[line]! += low[row]!
+  const lines: { ids: number[]; currency: number }[] = []
+  const sums = await Promise.all(
+    [previousLoadId, loadId].map(async id => {
+      const sum = new Sums(1024)
+      for await (const {
+        rows,
+        keys,
+        currency,
+        measures: {
+          billedCost: { high, low, largest },
+        },
+      } of storedSegments(database, id, start, code)) {
+        const run = Sums.run(largest)
+        for (let from = 0; from < rows; from += run) {
+          const to = Math.min(rows, from + run)
+          sum.reserve(to - from, largest)
+          for (let row = from; row < to; row++) {
+            keyNames.forEach((name, i) => {
+              tuple[i] = keys[name].ids[keys[name].codes[row]!]!
+            })
+            tuple[3] = currency[row]!
+            const line = index.place(tuple)
+            if (line === lines.length) lines.push({ ids: [tuple[0]!, tuple[1]!, tuple[2]!], currency: tuple[3]! })
+            sum.grow(line + 1)
+            sum.high[line]! += high[row]!
+            sum.low[line]! += low[row]!
+          }
         }
       }
-    }
-    return sum
-  }))
+      return sum
+    }),
+  )
   for (const sum of sums) sum.grow(lines.length)
   return lines.flatMap(({ ids, currency }, line) => {
     const [before, after] = sums.map(sum => sum.total(line)) as [Scaled, Scaled]
@@ -52,24 +61,54 @@ async function movedIn(database: Handle, start: string, previousLoadId: number, 
 /** Lines (sub account, service, SKU, resource) whose billed cost a load changed against the one it replaced, largest change first. */
 export async function movedBy(database: Handle, id: string): Promise<MovedLines> {
   const { db } = database
-  const periods = await db.select().from(billingPeriod).where(and(eq(billingPeriod.loadId, Number(id)), isNotNull(billingPeriod.previousLoadId)))
+  const periods = await db
+    .select()
+    .from(billingPeriod)
+    .where(and(eq(billingPeriod.loadId, Number(id)), isNotNull(billingPeriod.previousLoadId)))
   const lines: Line[] = []
-  for (const { start, previousLoadId, loadId } of periods) lines.push(...await movedIn(database, isoInstant(start), previousLoadId!, loadId))
+  for (const { start, previousLoadId, loadId } of periods)
+    lines.push(...(await movedIn(database, isoInstant(start), previousLoadId!, loadId)))
   lines.sort((a, b) => {
     const [left, right] = [size(a.after - a.before), size(b.after - b.before)]
-    return left > right ? -1 : left < right ? 1 : a.start < b.start ? -1 : a.start > b.start ? 1 : a.ids[2]! - b.ids[2]! || a.ids[1]! - b.ids[1]!
+    return left > right
+      ? -1
+      : left < right
+        ? 1
+        : a.start < b.start
+          ? -1
+          : a.start > b.start
+            ? 1
+            : a.ids[2]! - b.ids[2]! || a.ids[1]! - b.ids[1]!
   })
   const shown = lines.slice(0, MOST_LINES)
-  const entries = await Promise.all(keyNames.map(async (name, i) => {
-    const rows = shown.length ? await db.select().from(dictionaryTables[name]).where(inArray(dictionaryTables[name].id, [...new Set(shown.map(line => line.ids[i]!))])) : []
-    return new Map(rows.map(row => [row.id, row as unknown as Record<string, string | null>]))
-  }))
+  const entries = await Promise.all(
+    keyNames.map(async (name, i) => {
+      const rows = shown.length
+        ? await db
+            .select()
+            .from(dictionaryTables[name])
+            .where(inArray(dictionaryTables[name].id, [...new Set(shown.map(line => line.ids[i]!))]))
+        : []
+      return new Map(rows.map(row => [row.id, row as unknown as Record<string, string | null>]))
+    }),
+  )
   return {
     lines: shown.map(({ start, currency, ids, before, after }) => {
-      const [subAccount, sku, resource] = ids.map((key, i) => entries[i]!.get(key)!) as [Record<string, string | null>, Record<string, string | null>, Record<string, string | null>]
+      const [subAccount, sku, resource] = ids.map((key, i) => entries[i]!.get(key)!) as [
+        Record<string, string | null>,
+        Record<string, string | null>,
+        Record<string, string | null>,
+      ]
       return {
-        billingPeriodStart: start, currency, subAccount: subAccount.SubAccountName ?? null, service: sku.ServiceName ?? null, sku: sku.SkuMeter ?? sku.SkuId ?? null, resource: resource.ResourceName ?? resource.ResourceId ?? null,
-        before: scaledText(before), after: scaledText(after), difference: scaledText(after - before),
+        billingPeriodStart: start,
+        currency,
+        subAccount: subAccount.SubAccountName ?? null,
+        service: sku.ServiceName ?? null,
+        sku: sku.SkuMeter ?? sku.SkuId ?? null,
+        resource: resource.ResourceName ?? resource.ResourceId ?? null,
+        before: scaledText(before),
+        after: scaledText(after),
+        difference: scaledText(after - before),
       }
     }),
     rest: lines.length - shown.length,

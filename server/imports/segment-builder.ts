@@ -4,13 +4,13 @@ import { ABSENT, measureNames, SEGMENT_ROWS } from '../../core/spend/segment'
 import { encodeSegment } from '../engine/segment-codec'
 
 /** A segment's bytes, which billing period it belongs to (seconds since 1970) and its number within it. */
-export type EncodedSegment = { periodStart: number, number: number, rows: number, bytes: Uint8Array }
+export type EncodedSegment = { periodStart: number; number: number; rows: number; bytes: Uint8Array }
 
 // the intake's numbers stand in the order of FOCUS columns, a segment's measures in the order of their names: billedCost is BilledCost
 const placeOf = measureNames.map(name => numberColumns.findIndex(column => column.toLowerCase() === name.toLowerCase()))
 const absentBits = measureNames.map(name => ABSENT[name] ?? 0)
 
-type Open = { number: number, columns: OpenSegment }
+type Open = { number: number; columns: OpenSegment }
 
 /** Fills the columns of each billing period as charges come and gives full segments away as bytes. */
 export class SegmentBuilder {
@@ -21,7 +21,7 @@ export class SegmentBuilder {
   add({ times, currency, keys, high, low, present }: TakenCharge): void {
     const period = times.BillingPeriodStart
     let open = this.#open.get(period)
-    if (!open) this.#open.set(period, open = { number: 0, columns: new OpenSegment() })
+    if (!open) this.#open.set(period, (open = { number: 0, columns: new OpenSegment() }))
     const { columns } = open
     let code = this.#currencies.indexOf(currency)
     if (code < 0) code = this.#currencies.push(currency) - 1

@@ -93,7 +93,10 @@ export class ChargeTarget implements RowTarget {
   }
 
   /** What rounding did, in words. */
-  get warnings(): { column: string, sentence: string }[] {
-    return [...this.#intake?.roundings ?? []].map(([column, { count, difference }]) => ({ column, sentence: roundingSentence(column, count, difference) }))
+  get warnings(): { column: string; sentence: string }[] {
+    return [...(this.#intake?.roundings ?? [])].map(([column, { count, difference }]) => ({
+      column,
+      sentence: roundingSentence(column, count, difference),
+    }))
   }
 }

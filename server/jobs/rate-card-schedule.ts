@@ -21,7 +21,10 @@ export async function fetchCard(engine: Engine, name: string, connector: CloudCo
   const counts = new Map<string, number>()
   for (const { change } of previous ? compareCards(previous, card) : []) counts.set(change, (counts.get(change) ?? 0) + 1)
   const differs = [...counts].map(([change, n]) => `${n} ${change}`).join(', ')
-  const said = replaced && !changed ? `nothing new: the card of ${card.validFrom} was loaded already` : `the card of ${card.validFrom}${revision > 1 ? `, revision ${revision}` : ''}, ${card.prices.length} prices${differs ? `: ${differs}` : ''}`
+  const said =
+    replaced && !changed
+      ? `nothing new: the card of ${card.validFrom} was loaded already`
+      : `the card of ${card.validFrom}${revision > 1 ? `, revision ${revision}` : ''}, ${card.prices.length} prices${differs ? `: ${differs}` : ''}`
   await noteAsked(db, name, said)
   return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, said }
 }
@@ -33,7 +36,8 @@ export function watchRateCards(engine: Engine): () => void {
     for (const { connection, everyHours, lastAskedAt } of await listSchedules(db)) {
       const connector = connectors()[connection]
       const due = everyHours > 0 && (!lastAskedAt || Date.now() - new Date(lastAskedAt).getTime() >= everyHours * HOUR_MS)
-      if (connector && due) await fetchCard(engine, connection, connector, 'the schedule').catch((error: Error) => noteAsked(db, connection, error.message))
+      if (connector && due)
+        await fetchCard(engine, connection, connector, 'the schedule').catch((error: Error) => noteAsked(db, connection, error.message))
     }
   })
 }

@@ -10,11 +10,9 @@ export function repeatedly(everyMs: number, work: () => Promise<void>): () => vo
     working = true
     try {
       await work()
-    }
-    catch (error) {
+    } catch (error) {
       console.error(error)
-    }
-    finally {
+    } finally {
       working = false
     }
   }

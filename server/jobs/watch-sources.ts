@@ -35,7 +35,7 @@ async function lookIntoFolder(engine: Engine, { source, place, together, who }: 
   const seen: Hashes = new Map()
   let waiting = 0
   for (const names of deliveriesIn(place, together)) {
-    const files = names.map((name) => {
+    const files = names.map(name => {
       const { size, mtimeMs } = statSync(join(place, name))
       return { name, bytes: size, mtimeMs }
     })
@@ -44,7 +44,13 @@ async function lookIntoFolder(engine: Engine, { source, place, together, who }: 
       waiting += unsettled // one part that is not whole keeps the others of its delivery waiting
       continue
     }
-    const hashed = await Promise.all(files.map(async file => ({ name: file.name, bytes: file.bytes, sha256: await hashOf(join(place, file.name), `${file.bytes} ${file.mtimeMs}`, hashes.get(place), seen) })))
+    const hashed = await Promise.all(
+      files.map(async file => ({
+        name: file.name,
+        bytes: file.bytes,
+        sha256: await hashOf(join(place, file.name), `${file.bytes} ${file.mtimeMs}`, hashes.get(place), seen),
+      })),
+    )
     if (known.has(deliveryKey(hashed))) continue
     await take(engine, source, place, hashed, who, mapping)
     taken.push(names.length === 1 ? names[0]! : `${names.length} files of ${dirname(names[0]!) === '.' ? place : dirname(names[0]!)}`)
@@ -55,15 +61,24 @@ async function lookIntoFolder(engine: Engine, { source, place, together, who }: 
 
 /** Names of the readable files of a folder and those below it, delivery by delivery. */
 function deliveriesIn(place: string, together: StoredWatch['together']): string[][] {
-  const names = readdirSync(place, { recursive: true, encoding: 'utf8' }).filter(name => readable.test(name) && statSync(join(place, name)).isFile()).sort()
+  const names = readdirSync(place, { recursive: true, encoding: 'utf8' })
+    .filter(name => readable.test(name) && statSync(join(place, name)).isFile())
+    .sort()
   if (together === 'file') return names.map(name => [name])
   const folders = new Map<string, string[]>()
-  for (const name of names) folders.set(dirname(name), [...folders.get(dirname(name)) ?? [], name])
+  for (const name of names) folders.set(dirname(name), [...(folders.get(dirname(name)) ?? []), name])
   return [...folders.values()]
 }
 
 /** Copies the files of a delivery, so that nobody writes to them while they are read, and queues it. */
-async function take({ importer, dataDir }: Engine, source: string, place: string, files: Omit<ArrivedFile, 'path'>[], who: string, mapping: Mapping | null): Promise<void> {
+async function take(
+  { importer, dataDir }: Engine,
+  source: string,
+  place: string,
+  files: Omit<ArrivedFile, 'path'>[],
+  who: string,
+  mapping: Mapping | null,
+): Promise<void> {
   const folder = join(dataDir, 'inbox', randomUUID())
   mkdirSync(folder, { recursive: true })
   const arrived = files.map((file, i) => ({ ...file, path: join(folder, String(i)) }))
@@ -79,8 +94,10 @@ async function askConnection(engine: Engine, { place, who }: StoredWatch): Promi
   return `asked for the bill to ${now.slice(0, 10)}: load ${id}`
 }
 
-type Hashes = Map<string, { state: string, sha256: string }>
-/** By folder the hashes of its files at the last look, with what their size and time were: a large folder is not read through at every look. */
+type Hashes = Map<string, { state: string; sha256: string }>
+/**
+ * By folder the hashes of its files at the last look, with what their size and time were: a large folder is not read through at every look.
+ */
 const hashes = new Map<string, Hashes>()
 
 async function hashOf(path: string, state: string, before: Hashes | undefined, seen: Hashes): Promise<string> {

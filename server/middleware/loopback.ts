@@ -13,17 +13,41 @@ const isShared = (path: string, method: string) => method === 'GET' && path.star
  * There is no sign-in: whoever reaches the server may choose whom to work as. So only this machine is answered, and a page of
  * another site cannot make a browser on this machine write.
  */
-export default defineEventHandler((event) => {
+export default defineEventHandler(event => {
   if (!event.path.startsWith('/api/') || event.path.startsWith('/api/v1/health') || isShared(event.path, event.method)) return
   if (!loopback.test(event.node.req.socket.remoteAddress ?? '')) {
-    return sendProblem(event, new Problem(403, 'this-machine-only', 'Only this machine is answered', 'Rain Barrel has no sign-in yet and answers requests from the machine it runs on only.'))
+    return sendProblem(
+      event,
+      new Problem(
+        403,
+        'this-machine-only',
+        'Only this machine is answered',
+        'Rain Barrel has no sign-in yet and answers requests from the machine it runs on only.',
+      ),
+    )
   }
   const origin = getRequestHeader(event, 'origin')
   const host = getRequestHeader(event, 'host')
   if (!isOwnName(host)) {
-    return sendProblem(event, new Problem(403, 'other-name', 'Rain Barrel is not called that', `Open it by 127.0.0.1, localhost or the name in HOST, not by ${host}: another name may be another site's trick.`))
+    return sendProblem(
+      event,
+      new Problem(
+        403,
+        'other-name',
+        'Rain Barrel is not called that',
+        `Open it by 127.0.0.1, localhost or the name in HOST, not by ${host}: another name may be another site's trick.`,
+      ),
+    )
   }
   if (origin && event.method !== 'GET' && origin !== `http://${host}`) {
-    return sendProblem(event, new Problem(403, 'other-site', 'The request comes from another site', `Requests that change data are taken from this server's own pages only, not from ${origin}.`))
+    return sendProblem(
+      event,
+      new Problem(
+        403,
+        'other-site',
+        'The request comes from another site',
+        `Requests that change data are taken from this server's own pages only, not from ${origin}.`,
+      ),
+    )
   }
 })

@@ -1,7 +1,7 @@
 import { dirname } from 'node:path'
 import { openServices } from '../services'
 
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   process.env.HOST ||= '127.0.0.1' // read when the server begins to listen, after the plugins
   // import.meta.url is not set yet while plugins run; the built server is started by its own path, dev says where it built to
   const serverDir = process.env.RAIN_BARREL_SERVER || dirname(process.argv[1]!)

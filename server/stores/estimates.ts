@@ -8,33 +8,76 @@ import { conflict, notFound, Problem } from '../http/problem'
 // bodies saved in an earlier format are read as the present one
 function asSaved({ estimateId, version, body, who, savedAt, name }: typeof estimateVersion.$inferSelect): SavedEstimate {
   const read = estimateSchema.safeParse(body)
-  if (!read.success) throw new Problem(409, 'unreadable-estimate', 'The estimate cannot be read', `Version ${version} holds what an estimate may not have: ${read.error.issues.slice(0, 3).map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; ')}. Open an earlier version, or take it out as JSON and mend it there.`)
+  if (!read.success)
+    throw new Problem(
+      409,
+      'unreadable-estimate',
+      'The estimate cannot be read',
+      `Version ${version} holds what an estimate may not have: ${read.error.issues
+        .slice(0, 3)
+        .map(issue => `${issue.path.join('.')}: ${issue.message}`)
+        .join('; ')}. Open an earlier version, or take it out as JSON and mend it there.`,
+    )
   return { id: estimateId, version, estimate: read.data, who, savedAt, name }
 }
 
 /** The newest version of every estimate, last saved first, with where it is filed. One that cannot be read says why; the others stand. */
 export async function listEstimates(db: Db): Promise<ListedEstimate[]> {
-  const [rows, filings] = await Promise.all([db.selectDistinctOn([estimateVersion.estimateId]).from(estimateVersion).orderBy(estimateVersion.estimateId, desc(estimateVersion.version)), db.select().from(estimateFiling)])
+  const [rows, filings] = await Promise.all([
+    db
+      .selectDistinctOn([estimateVersion.estimateId])
+      .from(estimateVersion)
+      .orderBy(estimateVersion.estimateId, desc(estimateVersion.version)),
+    db.select().from(estimateFiling),
+  ])
   const filed = new Map(filings.map(f => [f.estimateId, f]))
-  return rows.map(({ estimateId: id, version, body, who, savedAt, name }): ListedEstimate => {
-    const read = estimateSchema.safeParse(body)
-    const { folder = '', putAway = false } = filed.get(id) ?? {}
-    const title: unknown = (body as { name?: unknown } | null)?.name
-    return { id, version, estimate: read.data ?? null, title: typeof title === 'string' ? title : id, problem: read.success ? null : read.error.issues.slice(0, 3).map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; '), who, savedAt, name, folder, putAway }
-  }).sort((a, b) => a.savedAt < b.savedAt ? 1 : -1)
+  return rows
+    .map(({ estimateId: id, version, body, who, savedAt, name }): ListedEstimate => {
+      const read = estimateSchema.safeParse(body)
+      const { folder = '', putAway = false } = filed.get(id) ?? {}
+      const title: unknown = (body as { name?: unknown } | null)?.name
+      return {
+        id,
+        version,
+        estimate: read.data ?? null,
+        title: typeof title === 'string' ? title : id,
+        problem: read.success
+          ? null
+          : read.error.issues
+              .slice(0, 3)
+              .map(issue => `${issue.path.join('.')}: ${issue.message}`)
+              .join('; '),
+        who,
+        savedAt,
+        name,
+        folder,
+        putAway,
+      }
+    })
+    .sort((a, b) => (a.savedAt < b.savedAt ? 1 : -1))
 }
 
 /** Files an estimate in a folder, puts it away or brings it back. @throws Problem when there is none. */
 export async function fileEstimate(db: Db, id: string, { folder, putAway }: Filing, who: string): Promise<void> {
-  const [known] = await db.select({ id: estimateVersion.estimateId }).from(estimateVersion).where(eq(estimateVersion.estimateId, id)).limit(1)
+  const [known] = await db
+    .select({ id: estimateVersion.estimateId })
+    .from(estimateVersion)
+    .where(eq(estimateVersion.estimateId, id))
+    .limit(1)
   if (!known) throw notFound('estimate', `No estimate has the id «${id}».`)
   const filedAt = new Date().toISOString()
-  await db.insert(estimateFiling).values({ estimateId: id, folder, putAway, who, filedAt }).onConflictDoUpdate({ target: estimateFiling.estimateId, set: { folder, putAway, who, filedAt } })
+  await db
+    .insert(estimateFiling)
+    .values({ estimateId: id, folder, putAway, who, filedAt })
+    .onConflictDoUpdate({ target: estimateFiling.estimateId, set: { folder, putAway, who, filedAt } })
 }
 
 /** An estimate as it was saved last, or in a version. */
 export async function findEstimate(db: Pick<Db, 'select'>, id: string, version?: number): Promise<SavedEstimate | null> {
-  const wanted = version === undefined ? eq(estimateVersion.estimateId, id) : and(eq(estimateVersion.estimateId, id), eq(estimateVersion.version, version))
+  const wanted =
+    version === undefined
+      ? eq(estimateVersion.estimateId, id)
+      : and(eq(estimateVersion.estimateId, id), eq(estimateVersion.version, version))
   const [row] = await db.select().from(estimateVersion).where(wanted).orderBy(desc(estimateVersion.version)).limit(1)
   return row ? asSaved(row) : null
 }
@@ -47,13 +90,23 @@ export async function mustFindEstimate(db: Pick<Db, 'select'>, id: string, versi
 }
 
 /** Saves the next version. @throws Problem when someone has saved since the version it was made from. */
-export async function saveEstimate(db: Db, id: string, basedOn: number | null, estimate: Estimate, who: string, name: string | null = null): Promise<number> {
-  return db.transaction(async (tx) => {
+export async function saveEstimate(
+  db: Db,
+  id: string,
+  basedOn: number | null,
+  estimate: Estimate,
+  who: string,
+  name: string | null = null,
+): Promise<number> {
+  return db.transaction(async tx => {
     const newest = await findEstimate(tx, id)
     if ((newest?.version ?? null) !== basedOn) {
-      throw conflict('The estimate has changed meanwhile', newest
-        ? `${newest.who} saved version ${newest.version} after you began. Yours is still on the screen: see what differs, then keep yours as an estimate of its own or take theirs.`
-        : 'It is not there any more. Take yours out as JSON and bring it in again.')
+      throw conflict(
+        'The estimate has changed meanwhile',
+        newest
+          ? `${newest.who} saved version ${newest.version} after you began. Yours is still on the screen: see what differs, then keep yours as an estimate of its own or take theirs.`
+          : 'It is not there any more. Take yours out as JSON and bring it in again.',
+      )
     }
     const version = (basedOn ?? 0) + 1
     await tx.insert(estimateVersion).values({ estimateId: id, version, body: estimate, who, name })
@@ -64,10 +117,17 @@ export async function saveEstimate(db: Db, id: string, basedOn: number | null, e
 /** All states that were saved, the newest first. */
 export function listVersions(db: Db, id: string) {
   const { version, who, savedAt, name } = estimateVersion
-  return db.select({ version, who, savedAt, name }).from(estimateVersion).where(eq(estimateVersion.estimateId, id)).orderBy(desc(estimateVersion.version))
+  return db
+    .select({ version, who, savedAt, name })
+    .from(estimateVersion)
+    .where(eq(estimateVersion.estimateId, id))
+    .orderBy(desc(estimateVersion.version))
 }
 
 export async function nameVersion(db: Db, id: string, version: number, name: string): Promise<void> {
   await mustFindEstimate(db, id, version)
-  await db.update(estimateVersion).set({ name }).where(and(eq(estimateVersion.estimateId, id), eq(estimateVersion.version, version)))
+  await db
+    .update(estimateVersion)
+    .set({ name })
+    .where(and(eq(estimateVersion.estimateId, id), eq(estimateVersion.version, version)))
 }

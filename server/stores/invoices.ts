@@ -8,13 +8,14 @@ import { Problem } from '../http/problem'
 
 export async function listInvoices(db: Db) {
   const rows = await db.select().from(invoice)
-  return rows.map(row => ({ ...row, total: decimalText(new Decimal(row.total)), tax: row.tax === null ? null : decimalText(new Decimal(row.tax)) }))
-    .sort((a, b) => a.month === b.month ? (a.issuer < b.issuer ? -1 : 1) : a.month < b.month ? 1 : -1)
+  return rows
+    .map(row => ({ ...row, total: decimalText(new Decimal(row.total)), tax: row.tax === null ? null : decimalText(new Decimal(row.tax)) }))
+    .sort((a, b) => (a.month === b.month ? (a.issuer < b.issuer ? -1 : 1) : a.month < b.month ? 1 : -1))
 }
 
 /** Keeps invoices; one of the same issuer and number is replaced. */
 export async function saveInvoices(db: Db, list: InvoiceInput[], who: string): Promise<void> {
-  await db.transaction(async (tx) => {
+  await db.transaction(async tx => {
     for (const one of list) {
       await tx.delete(invoice).where(and(eq(invoice.issuer, one.issuer), eq(invoice.invoiceId, one.invoiceId)))
       await tx.insert(invoice).values({ ...one, who })
@@ -26,17 +27,44 @@ export async function removeInvoice(db: Db, id: number): Promise<boolean> {
   return (await db.delete(invoice).where(eq(invoice.id, id)).returning({ id: invoice.id })).length > 0
 }
 
-/** Reads the lines of a CSV with the columns issuer, invoice, month, currency, total, tax. @throws Problem naming every line that is wrong. */
+/**
+ * Reads the lines of a CSV with the columns issuer, invoice, month, currency, total, tax. @throws Problem naming every line that is wrong.
+ */
 export function readInvoices(lines: Record<string, string>[]): InvoiceInput[] {
-  const errors: { field: string, reason: string }[] = []
+  const errors: { field: string; reason: string }[] = []
   const list = lines.flatMap((line, i): InvoiceInput[] => {
     const text = (name: string) => (line[name] ?? '').trim()
-    const read = invoiceInput.safeParse({ issuer: text('issuer'), invoiceId: text('invoice'), month: text('month'), currency: text('currency'), total: text('total'), tax: text('tax') || null, note: text('note') })
-    if (!read.success) errors.push(...read.error.issues.map(issue => ({ field: `row ${i + 1}, ${issue.path[0] === 'invoiceId' ? 'invoice' : String(issue.path[0])}`, reason: issue.message })))
-    else if (!isCurrency(read.data.currency)) errors.push({ field: `row ${i + 1}, currency`, reason: `«${read.data.currency}» is not an ISO 4217 currency` })
+    const read = invoiceInput.safeParse({
+      issuer: text('issuer'),
+      invoiceId: text('invoice'),
+      month: text('month'),
+      currency: text('currency'),
+      total: text('total'),
+      tax: text('tax') || null,
+      note: text('note'),
+    })
+    if (!read.success)
+      errors.push(
+        ...read.error.issues.map(issue => ({
+          field: `row ${i + 1}, ${issue.path[0] === 'invoiceId' ? 'invoice' : String(issue.path[0])}`,
+          reason: issue.message,
+        })),
+      )
+    else if (!isCurrency(read.data.currency))
+      errors.push({ field: `row ${i + 1}, currency`, reason: `«${read.data.currency}» is not an ISO 4217 currency` })
     return read.success ? [read.data] : []
   })
   if (!lines.length) errors.push({ field: 'the file', reason: 'has no invoices below its header' })
-  if (errors.length) throw new Problem(422, 'wrong-invoices', 'The invoices were not taken', errors.slice(0, 20).map(({ field, reason }) => `${field}: ${reason}`).join('; '), errors)
+  if (errors.length)
+    throw new Problem(
+      422,
+      'wrong-invoices',
+      'The invoices were not taken',
+      errors
+        .slice(0, 20)
+        .map(({ field, reason }) => `${field}: ${reason}`)
+        .join('; '),
+      errors,
+    )
   return list
 }

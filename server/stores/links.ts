@@ -9,7 +9,17 @@ import { Problem, notFound } from '../http/problem'
 const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')
 
 /** Keeps what a link shows. @returns its id, and the secret that opens it: 256 random bits that are kept nowhere. */
-export async function makeLink(db: Db, link: { estimateId: string, version: number, audience: EstimateDocument['audience'], body: EstimateDocument, expiresOn: string, who: string }): Promise<{ id: string, secret: string }> {
+export async function makeLink(
+  db: Db,
+  link: {
+    estimateId: string
+    version: number
+    audience: EstimateDocument['audience']
+    body: EstimateDocument
+    expiresOn: string
+    who: string
+  },
+): Promise<{ id: string; secret: string }> {
   const secret = randomBytes(32).toString('base64url')
   const id = randomUUID()
   await db.insert(estimateLink).values({ ...link, id, secretHash: hashOf(secret) })
@@ -19,19 +29,45 @@ export async function makeLink(db: Db, link: { estimateId: string, version: numb
 /** Links of an estimate, the newest first; `opens` is false for one whose document cannot be shown by what may go into it today. */
 export async function listLinks(db: Db, estimateId: string) {
   const rows = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
-  return rows.map(({ id, version, audience, expiresOn, revokedAt, who, madeAt, body }) => ({ id, version, audience, expiresOn, revokedAt, who, madeAt, opens: keptDocument(body) !== null }))
+  return rows.map(({ id, version, audience, expiresOn, revokedAt, who, madeAt, body }) => ({
+    id,
+    version,
+    audience,
+    expiresOn,
+    revokedAt,
+    who,
+    madeAt,
+    opens: keptDocument(body) !== null,
+  }))
 }
 
 /** Ends a link for good. */
 export async function revokeLink(db: Db, id: string): Promise<void> {
-  const [found] = await db.update(estimateLink).set({ revokedAt: new Date().toISOString() }).where(eq(estimateLink.id, id)).returning({ id: estimateLink.id })
+  const [found] = await db
+    .update(estimateLink)
+    .set({ revokedAt: new Date().toISOString() })
+    .where(eq(estimateLink.id, id))
+    .returning({ id: estimateLink.id })
   if (!found) throw notFound('link', 'No link has that id.')
 }
 
-/** What a link shows today: a customer's copy is built anew from what may go into one, also where it was made before that list.  @throws Problem for one that never was, has expired or was revoked: all three read the same, so that nobody learns which. */
+/**
+ * What a link shows today: a customer's copy is built anew from what may go into one, also where it was made before that list.  @throws
+ * Problem for one that never was, has expired or was revoked: all three read the same, so that nobody learns which.
+ */
 export async function openLink(db: Db, secret: string, today: string) {
-  const [link] = await db.select().from(estimateLink).where(eq(estimateLink.secretHash, hashOf(secret))).limit(1)
+  const [link] = await db
+    .select()
+    .from(estimateLink)
+    .where(eq(estimateLink.secretHash, hashOf(secret)))
+    .limit(1)
   const document = link ? keptDocument(link.body) : null
-  if (!link || !document || link.revokedAt !== null || link.expiresOn < today) throw new Problem(404, 'link-closed', 'This link does not open anything', 'It may have expired or been taken back. Ask whoever sent it for a new one.')
+  if (!link || !document || link.revokedAt !== null || link.expiresOn < today)
+    throw new Problem(
+      404,
+      'link-closed',
+      'This link does not open anything',
+      'It may have expired or been taken back. Ask whoever sent it for a new one.',
+    )
   return { document, expiresOn: link.expiresOn, madeAt: link.madeAt }
 }

@@ -16,7 +16,10 @@ export async function listMapped(db: Db): Promise<string[]> {
 
 export async function saveMapping(db: Db, source: string, body: Mapping, who: string): Promise<void> {
   const savedAt = new Date().toISOString()
-  await db.insert(sourceMapping).values({ source, body, who, savedAt }).onConflictDoUpdate({ target: sourceMapping.source, set: { body, who, savedAt } })
+  await db
+    .insert(sourceMapping)
+    .values({ source, body, who, savedAt })
+    .onConflictDoUpdate({ target: sourceMapping.source, set: { body, who, savedAt } })
 }
 
 export async function removeMapping(db: Db, source: string): Promise<boolean> {

@@ -5,11 +5,11 @@ import type { Db } from '../db/client'
 import { conflict } from '../http/problem'
 import { allocationVersion, person } from '../db/schema'
 
-export type SavedPlan = { version: number, plan: AllocationPlan, who: string, savedAt: string }
+export type SavedPlan = { version: number; plan: AllocationPlan; who: string; savedAt: string }
 
 /** Takes people and cost centres in together; the plan before stays as an older version. */
 export async function saveOrganisation(db: Db, { people, plan }: Organisation, who: string): Promise<number> {
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     await tx.delete(person)
     if (people.length) await tx.insert(person).values(people)
     const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
@@ -25,10 +25,13 @@ export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | n
 
 /** Saves a plan as the next version. @throws Problem when someone has saved since it was read. */
 export async function savePlan(db: Db, plan: AllocationPlan, basedOn: number, who: string): Promise<number> {
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const newest = await currentPlan(tx)
     if (newest && newest.version !== basedOn) {
-      throw conflict('The rules have changed meanwhile', `${newest.who} saved version ${newest.version} after you began with version ${basedOn}. Yours are still on the screen: read theirs, then save again.`)
+      throw conflict(
+        'The rules have changed meanwhile',
+        `${newest.who} saved version ${newest.version} after you began with version ${basedOn}. Yours are still on the screen: read theirs, then save again.`,
+      )
     }
     const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
     return row!.version

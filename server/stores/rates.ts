@@ -9,17 +9,28 @@ import { Problem } from '../http/problem'
 /** All exchange rates, newest first, with who brought them. */
 export async function listRates(db: Db) {
   const rows = await db.select().from(exchangeRate)
-  return rows.map(row => ({ ...row, rate: new Decimal(row.rate).toFixed() })).sort((a, b) => a.validFrom === b.validFrom ? (a.from < b.from ? -1 : 1) : a.validFrom < b.validFrom ? 1 : -1)
+  return rows
+    .map(row => ({ ...row, rate: new Decimal(row.rate).toFixed() }))
+    .sort((a, b) => (a.validFrom === b.validFrom ? (a.from < b.from ? -1 : 1) : a.validFrom < b.validFrom ? 1 : -1))
 }
 
-/** Reads the lines of a CSV with the columns from, to, valid from and rate. @throws Problem naming every line that is wrong; then nothing is taken. */
+/**
+ * Reads the lines of a CSV with the columns from, to, valid from and rate. @throws Problem naming every line that is wrong; then nothing is
+ * taken.
+ */
 export function readRates(lines: Record<string, string>[]): Rate[] {
-  const errors: { field: string, reason: string }[] = []
+  const errors: { field: string; reason: string }[] = []
   const seen = new Set<string>()
   const rates = lines.map((line, i): Rate => {
-    const rate = { from: (line.from ?? '').trim(), to: (line.to ?? '').trim(), validFrom: (line['valid from'] ?? '').trim(), rate: (line.rate ?? '').trim() }
+    const rate = {
+      from: (line.from ?? '').trim(),
+      to: (line.to ?? '').trim(),
+      validFrom: (line['valid from'] ?? '').trim(),
+      rate: (line.rate ?? '').trim(),
+    }
     const wrong = (field: string, reason: string) => errors.push({ field: `row ${i + 1}, ${field}`, reason })
-    for (const side of ['from', 'to'] as const) if (!isCurrency(rate[side])) wrong(side, `«${rate[side]}» is not an ISO 4217 currency such as EUR`)
+    for (const side of ['from', 'to'] as const)
+      if (!isCurrency(rate[side])) wrong(side, `«${rate[side]}» is not an ISO 4217 currency such as EUR`)
     if (rate.from === rate.to) wrong('to', 'is the same currency')
     if (!isDay(rate.validFrom)) wrong('valid from', `«${rate.validFrom}» is not a day such as 2026-11-01`)
     if (!/^\d+(\.\d+)?$/.test(rate.rate) || Number(rate.rate) === 0) wrong('rate', `«${rate.rate}» is not a rate above zero such as 0.9215`)
@@ -29,7 +40,17 @@ export function readRates(lines: Record<string, string>[]): Rate[] {
     return rate
   })
   if (!lines.length) errors.push({ field: 'the file', reason: 'has no rates below its header' })
-  if (errors.length) throw new Problem(422, 'wrong-rates', 'The rates were not taken', errors.slice(0, 20).map(({ field, reason }) => `${field}: ${reason}`).join('; '), errors)
+  if (errors.length)
+    throw new Problem(
+      422,
+      'wrong-rates',
+      'The rates were not taken',
+      errors
+        .slice(0, 20)
+        .map(({ field, reason }) => `${field}: ${reason}`)
+        .join('; '),
+      errors,
+    )
   return rates
 }
 
@@ -38,8 +59,15 @@ export async function saveRates(db: Db, rates: Rate[], who: string): Promise<num
   const known = new Map((await listRates(db)).map(rate => [`${rate.from} ${rate.to} ${rate.validFrom}`, rate.rate]))
   const changed = rates.filter(rate => known.get(`${rate.from} ${rate.to} ${rate.validFrom}`) !== new Decimal(rate.rate).toFixed())
   const loadedAt = new Date().toISOString()
-  await db.transaction(async (tx) => {
-    for (const rate of changed) await tx.insert(exchangeRate).values({ ...rate, who, loadedAt }).onConflictDoUpdate({ target: [exchangeRate.from, exchangeRate.to, exchangeRate.validFrom], set: { rate: rate.rate, who, loadedAt } })
+  await db.transaction(async tx => {
+    for (const rate of changed)
+      await tx
+        .insert(exchangeRate)
+        .values({ ...rate, who, loadedAt })
+        .onConflictDoUpdate({
+          target: [exchangeRate.from, exchangeRate.to, exchangeRate.validFrom],
+          set: { rate: rate.rate, who, loadedAt },
+        })
   })
   return changed.length
 }

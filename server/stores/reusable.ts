@@ -12,7 +12,10 @@ export async function listUplifts(db: Db): Promise<StoredUplift[]> {
 
 export async function saveUplift(db: Db, body: UpliftSet, who: string): Promise<void> {
   const setAt = new Date().toISOString()
-  await db.insert(upliftSet).values({ id: body.id, body, who, setAt }).onConflictDoUpdate({ target: upliftSet.id, set: { body, who, setAt } })
+  await db
+    .insert(upliftSet)
+    .values({ id: body.id, body, who, setAt })
+    .onConflictDoUpdate({ target: upliftSet.id, set: { body, who, setAt } })
 }
 
 export async function removeUplift(db: Db, id: string): Promise<boolean> {
@@ -26,7 +29,10 @@ export async function listPatterns(db: Db) {
 
 export async function savePattern(db: Db, body: Pattern, who: string): Promise<void> {
   const savedAt = new Date().toISOString()
-  await db.insert(pattern).values({ id: body.id, body, who, savedAt }).onConflictDoUpdate({ target: pattern.id, set: { body, who, savedAt } })
+  await db
+    .insert(pattern)
+    .values({ id: body.id, body, who, savedAt })
+    .onConflictDoUpdate({ target: pattern.id, set: { body, who, savedAt } })
 }
 
 export async function removePattern(db: Db, id: string): Promise<boolean> {

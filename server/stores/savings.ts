@@ -10,17 +10,28 @@ export type StoredAction = typeof action.$inferSelect
 
 /** Keeps what the detectors found now. What is spotted and no longer found goes away; what is under way or done stays. */
 export async function keepFound(db: Db, found: Opportunity[]): Promise<void> {
-  await db.transaction(async (tx) => {
+  await db.transaction(async tx => {
     for (const body of found) {
-      await tx.insert(opportunity).values({ id: body.id, state: 'spotted', body })
+      await tx
+        .insert(opportunity)
+        .values({ id: body.id, state: 'spotted', body })
         .onConflictDoUpdate({ target: opportunity.id, set: { body }, setWhere: eq(opportunity.state, 'spotted') })
     }
-    const gone = found.length ? notInArray(opportunity.id, found.map(f => f.id)) : sql`true`
-    await tx.delete(opportunity).where(sql`${gone} and ${opportunity.state} = 'spotted' and not exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`)
+    const gone = found.length
+      ? notInArray(
+          opportunity.id,
+          found.map(f => f.id),
+        )
+      : sql`true`
+    await tx
+      .delete(opportunity)
+      .where(
+        sql`${gone} and ${opportunity.state} = 'spotted' and not exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`,
+      )
   })
 }
 
-export async function listOpportunities(db: Db): Promise<{ opportunity: StoredOpportunity, action: StoredAction | null }[]> {
+export async function listOpportunities(db: Db): Promise<{ opportunity: StoredOpportunity; action: StoredAction | null }[]> {
   const rows = await db.select().from(opportunity).leftJoin(action, eq(action.opportunityId, opportunity.id)).orderBy(opportunity.id)
   return rows.map(row => ({ opportunity: row.opportunity, action: row.action }))
 }
@@ -31,20 +42,51 @@ export async function findOpportunity(db: Db, id: string) {
 
 /** Records the approval, once: a second one gets the first. The key made here goes with every try. */
 export async function approve(db: Db, { id, body }: StoredOpportunity, who: string): Promise<StoredAction> {
-  return db.transaction(async (tx) => {
+  return db.transaction(async tx => {
     const step: ActionStep = { at: new Date().toISOString(), who, what: `approved: delete ${body.resourceName}`, outcome: 'recorded' }
-    await tx.insert(action).values({ opportunityId: id, requestKey: randomUUID(), state: 'approved', approvedBy: who, promisedMonthly: body.monthlySaving, currency: body.currency, steps: [step] }).onConflictDoNothing()
-    await tx.update(opportunity).set({ state: 'under way' }).where(sql`${opportunity.id} = ${id} and ${opportunity.state} = 'spotted'`)
+    await tx
+      .insert(action)
+      .values({
+        opportunityId: id,
+        requestKey: randomUUID(),
+        state: 'approved',
+        approvedBy: who,
+        promisedMonthly: body.monthlySaving,
+        currency: body.currency,
+        steps: [step],
+      })
+      .onConflictDoNothing()
+    await tx
+      .update(opportunity)
+      .set({ state: 'under way' })
+      .where(sql`${opportunity.id} = ${id} and ${opportunity.state} = 'spotted'`)
     const [row] = await tx.select().from(action).where(eq(action.opportunityId, id))
     return row!
   })
 }
 
 /** Notes a step of an action and where that leaves it and its opportunity, in one transaction. */
-export async function noteStep(db: Db, { id, opportunityId }: StoredAction, state: ActionState, step: ActionStep, more: { doneAt?: string, tries?: number } = {}): Promise<void> {
-  await db.transaction(async (tx) => {
+export async function noteStep(
+  db: Db,
+  { id, opportunityId }: StoredAction,
+  state: ActionState,
+  step: ActionStep,
+  more: { doneAt?: string; tries?: number } = {},
+): Promise<void> {
+  await db.transaction(async tx => {
     const [row] = await tx.select().from(action).where(eq(action.id, id))
-    await tx.update(action).set({ state, steps: [...row!.steps, step], ...(more.doneAt && { doneAt: more.doneAt }), ...(more.tries !== undefined && { tries: more.tries }) }).where(eq(action.id, id))
-    await tx.update(opportunity).set({ state: state === 'done' ? 'done' : state === 'failed' ? 'spotted' : 'under way' }).where(eq(opportunity.id, opportunityId))
+    await tx
+      .update(action)
+      .set({
+        state,
+        steps: [...row!.steps, step],
+        ...(more.doneAt && { doneAt: more.doneAt }),
+        ...(more.tries !== undefined && { tries: more.tries }),
+      })
+      .where(eq(action.id, id))
+    await tx
+      .update(opportunity)
+      .set({ state: state === 'done' ? 'done' : state === 'failed' ? 'spotted' : 'under way' })
+      .where(eq(opportunity.id, opportunityId))
   })
 }

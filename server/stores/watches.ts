@@ -13,8 +13,15 @@ export async function findWatch(db: Db, id: number): Promise<StoredWatch | undef
   return (await db.select().from(sourceWatch).where(eq(sourceWatch.id, id)))[0]
 }
 
-export async function addWatch(db: Db, watch: Pick<StoredWatch, 'source' | 'kind' | 'place' | 'together' | 'everyMinutes'>, who: string): Promise<StoredWatch> {
-  const [row] = await db.insert(sourceWatch).values({ ...watch, who }).returning()
+export async function addWatch(
+  db: Db,
+  watch: Pick<StoredWatch, 'source' | 'kind' | 'place' | 'together' | 'everyMinutes'>,
+  who: string,
+): Promise<StoredWatch> {
+  const [row] = await db
+    .insert(sourceWatch)
+    .values({ ...watch, who })
+    .returning()
   return row!
 }
 

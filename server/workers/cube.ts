@@ -20,20 +20,29 @@ import { dayFromNumber } from '../../core/time/day'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import { decodeSegment } from '../engine/segment-codec'
 
-export type ChunkName = { source: string, billingPeriodStart: string }
-export type NewEntries = { dictionary: DictionaryName, entries: [id: number, ...values: (string | null)[]][] }
+export type ChunkName = { source: string; billingPeriodStart: string }
+export type NewEntries = { dictionary: DictionaryName; entries: [id: number, ...values: (string | null)[]][] }
 /** The charges of a billing period as they are kept, and how many there are to be. */
-export type StagedChunk = ChunkName & { rows: number, segments: Uint8Array[] }
+export type StagedChunk = ChunkName & { rows: number; segments: Uint8Array[] }
 /** What is known beside the charges. */
-export type Beside = { reference: SpendReference, rates: Rate[] }
+export type Beside = { reference: SpendReference; rates: Rate[] }
 /** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
-export type CubeUpdate = { revision: number, gone: ChunkName[] } & Partial<Beside>
+export type CubeUpdate = { revision: number; gone: ChunkName[] } & Partial<Beside>
 /** A question as it comes in: in one currency where it names one. */
 export type Asked = Question & { reportCurrency?: string }
 export type CubeFacts = {
-  columns: string[], unused: { name: string, since: string }[], found: string[], inherited: string[], tags: string[]
-  firstDay: string | null, lastDay: string | null, currencies: string[], charges: number, hourly: boolean
-  lastDayBySource: Record<string, string>, missingDays: Record<string, string[]>
+  columns: string[]
+  unused: { name: string; since: string }[]
+  found: string[]
+  inherited: string[]
+  tags: string[]
+  firstDay: string | null
+  lastDay: string | null
+  currencies: string[]
+  charges: number
+  hourly: boolean
+  lastDayBySource: Record<string, string>
+  missingDays: Record<string, string[]>
   /** Billing periods whose kept charges are damaged: they are in no answer. */
   damaged: ChunkName[]
 }
@@ -62,8 +71,8 @@ export type CubeCalls = {
   /** Sums of billing periods as they are in memory, by currency. */
   sums: (periods: ChunkName[]) => ImportPeriod[]
 }
-export type CubeRequest = { [K in keyof CubeCalls]: { id: number, call: K, argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
-export type CubeReply = { id: number, revision: number, result: unknown } | { id: number, error: string }
+export type CubeRequest = { [K in keyof CubeCalls]: { id: number; call: K; argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
+export type CubeReply = { id: number; revision: number; result: unknown } | { id: number; error: string }
 
 const cube = new Cube()
 let revision = 0
@@ -91,21 +100,36 @@ function facts(): CubeFacts {
   const ends = [...days].map(([source, set]) => ({ source, first: least(set), last: most(set), set })).filter(({ set }) => set.size)
   const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
   const found = foundDimensions(cube)
-  const day = (number: number) => number === Infinity || number === -Infinity ? null : dayFromNumber(number)
+  const day = (number: number) => (number === Infinity || number === -Infinity ? null : dayFromNumber(number))
   return {
-    columns: used.map(({ name }) => name), unused: columnDimensions.filter(column => !used.includes(column)), found, inherited: inheritedTagKeys(cube), tags: found.filter(name => name.startsWith('Tags/')),
-    currencies: [...cube.currencies].sort(), charges: cube.rows, hourly,
-    firstDay: day(ends.reduce((n, { first }) => Math.min(n, first), Infinity)), lastDay: day(ends.reduce((n, { last }) => Math.max(n, last), -Infinity)),
+    columns: used.map(({ name }) => name),
+    unused: columnDimensions.filter(column => !used.includes(column)),
+    found,
+    inherited: inheritedTagKeys(cube),
+    tags: found.filter(name => name.startsWith('Tags/')),
+    currencies: [...cube.currencies].sort(),
+    charges: cube.rows,
+    hourly,
+    firstDay: day(ends.reduce((n, { first }) => Math.min(n, first), Infinity)),
+    lastDay: day(ends.reduce((n, { last }) => Math.max(n, last), -Infinity)),
     lastDayBySource: Object.fromEntries(ends.map(({ source, last }) => [source, dayFromNumber(last)])),
     damaged: [...damaged.values()],
-    missingDays: Object.fromEntries(ends.map(({ source, first, last, set }) => [source, Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(n => !set.has(n)).map(dayFromNumber)])),
+    missingDays: Object.fromEntries(
+      ends.map(({ source, first, last, set }) => [
+        source,
+        Array.from({ length: last - first + 1 }, (_, i) => first + i)
+          .filter(n => !set.has(n))
+          .map(dayFromNumber),
+      ]),
+    ),
   }
 }
 
 const least = (set: Set<number>) => [...set].reduce((a, b) => Math.min(a, b), Infinity)
 const most = (set: Set<number>) => [...set].reduce((a, b) => Math.max(a, b), -Infinity)
 
-const answerAsked = ({ reportCurrency, ...question }: Asked) => reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
+const answerAsked = ({ reportCurrency, ...question }: Asked) =>
+  reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
 
 const calls: CubeCalls = {
   enter({ dictionary, entries }) {
@@ -130,8 +154,7 @@ const calls: CubeCalls = {
       if ('segments' in chunk) {
         cube.setChunk(chunk)
         damaged.delete(key)
-      }
-      else {
+      } else {
         cube.removeChunk(chunk.source, chunk.billingPeriodStart)
         damaged.set(key, chunk)
       }
@@ -152,7 +175,7 @@ const calls: CubeCalls = {
     // what is asked in one currency, or as billed, is answered together: much of it is the same charges, split further
     const found = new Array<PackedAnswer | PackedConverted>(questions.length)
     for (const currency of new Set(questions.map(question => question.reportCurrency))) {
-      const places = questions.flatMap((question, i) => question.reportCurrency === currency ? [i] : [])
+      const places = questions.flatMap((question, i) => (question.reportCurrency === currency ? [i] : []))
       const own = places.map((i): Question => {
         const { reportCurrency: _, ...question } = questions[i]!
         return question
@@ -172,26 +195,38 @@ const calls: CubeCalls = {
   },
   firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
   find: text => findPlaces(cube, text),
-  facts: () => known ??= facts(),
+  facts: () => (known ??= facts()),
   billingAccounts() {
     const place = columnPlace('billingAccount', 'BillingAccountId')
     return [...cube.chunks.values()].map(({ source, billingPeriodStart, segments }) => {
       const ids = new Set(segments.flatMap(({ keys }) => [...keys.billingAccount.ids]))
-      return { source, billingPeriodStart, accountIds: [...new Set([...ids].flatMap(id => cube.entries.billingAccount[id]?.[place] ?? []))] }
+      return {
+        source,
+        billingPeriodStart,
+        accountIds: [...new Set([...ids].flatMap(id => cube.entries.billingAccount[id]?.[place] ?? []))],
+      }
     })
   },
-  sums: periods => periods.flatMap((name) => {
-    const chunk = cube.chunks.get(keyOf(name))
-    return chunk ? segmentSums(chunk.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({ billingPeriodStart: name.billingPeriodStart, currency, rows, billedCost: scaledText(billed), effectiveCost: scaledText(effective) })) : []
-  }),
+  sums: periods =>
+    periods.flatMap(name => {
+      const chunk = cube.chunks.get(keyOf(name))
+      return chunk
+        ? segmentSums(chunk.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({
+            billingPeriodStart: name.billingPeriodStart,
+            currency,
+            rows,
+            billedCost: scaledText(billed),
+            effectiveCost: scaledText(effective),
+          }))
+        : []
+    }),
 }
 
 parentPort!.on('message', ({ id, call, argument }: CubeRequest) => {
   try {
     const result = (calls[call] as (argument: unknown) => unknown)(argument)
     parentPort!.postMessage({ id, revision, result } satisfies CubeReply)
-  }
-  catch (error) {
+  } catch (error) {
     parentPort!.postMessage({ id, error: (error as Error).message } satisfies CubeReply)
   }
 })

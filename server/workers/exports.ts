@@ -10,4 +10,7 @@ async function write(task: ExportTask): Promise<Uint8Array> {
 }
 
 const port = parentPort!
-write(workerData as ExportTask).then(bytes => port.postMessage({ bytes }), (error: Error) => port.postMessage({ error: error.stack ?? error.message }))
+write(workerData as ExportTask).then(
+  bytes => port.postMessage({ bytes }),
+  (error: Error) => port.postMessage({ error: error.stack ?? error.message }),
+)

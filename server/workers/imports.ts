@@ -1,4 +1,5 @@
-// The thread that reads and checks deliveries, one after the other. It sends checked charges in batches and waits while too many are under way.
+// The thread that reads and checks deliveries, one after the other. It sends checked charges in batches and waits while too many are under
+// way.
 import { parentPort } from 'node:worker_threads'
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
@@ -15,15 +16,28 @@ import { UnreadableFile } from '../imports/readers/reader'
 import { SegmentBuilder, type EncodedSegment } from '../imports/segment-builder'
 import { ChargeTarget } from '../imports/targets'
 
-export type ImportTask = { loadId: number, source: string, mapping: Mapping | null, files: { name: string, path: string, bytes: number, sha256: string }[], /** What the database has, for a thread that has just begun; null when it knows. */ known: KnownEntries | null }
+export type ImportTask = {
+  loadId: number
+  source: string
+  mapping: Mapping | null
+  files: { name: string; path: string; bytes: number; sha256: string }[]
+  /** What the database has, for a thread that has just begun; null when it knows. */ known: KnownEntries | null
+}
 export type ImportMessage =
-  | { type: 'batch', entries: NewEntries, segments: EncodedSegment[] }
-  | { type: 'progress', bytesDone: number, rows: number, errorCount: number }
+  | { type: 'batch'; entries: NewEntries; segments: EncodedSegment[] }
+  | { type: 'progress'; bytesDone: number; rows: number; errorCount: number }
   | ImportDone
-  | { type: 'fault', message: string }
+  | { type: 'fault'; message: string }
 export type ImportDone = {
-  type: 'done', rows: number, files: ImportFile[], periodEnds: Record<string, string>, warnings: string[], errorCount: number, errors: ImportError[]
-  conformance: Conformance, corrections: ImportPeriod[]
+  type: 'done'
+  rows: number
+  files: ImportFile[]
+  periodEnds: Record<string, string>
+  warnings: string[]
+  errorCount: number
+  errors: ImportError[]
+  conformance: Conformance
+  corrections: ImportPeriod[]
   /** Ids of the billing accounts in each billing period. */
   accounts: Record<string, number[]>
 }
@@ -49,7 +63,18 @@ const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
 
 const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
 
-type Sum = { period: number, currency: string, rows: number, billed: Scaled, effective: Scaled, high: number, low: number, effectiveHigh: number, effectiveLow: number, pending: number }
+type Sum = {
+  period: number
+  currency: string
+  rows: number
+  billed: Scaled
+  effective: Scaled
+  high: number
+  low: number
+  effectiveHigh: number
+  effectiveLow: number
+  pending: number
+}
 /** So many limbs are added as floats before they are carried over. */
 const CARRY_ROWS = 1000
 
@@ -68,7 +93,18 @@ class Sums {
     let sum = this.#last
     if (!sum || sum.period !== period || sum.currency !== currency) {
       const key = `${period} ${currency}`
-      sum = this.#all.get(key) ?? { period, currency, rows: 0, billed: 0n, effective: 0n, high: 0, low: 0, effectiveHigh: 0, effectiveLow: 0, pending: 0 }
+      sum = this.#all.get(key) ?? {
+        period,
+        currency,
+        rows: 0,
+        billed: 0n,
+        effective: 0n,
+        high: 0,
+        low: 0,
+        effectiveHigh: 0,
+        effectiveLow: 0,
+        pending: 0,
+      }
       this.#all.set(key, sum)
       this.#last = sum
     }
@@ -87,10 +123,18 @@ class Sums {
   }
 
   periods(): ImportPeriod[] {
-    return [...this.#all.values()].sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1)).map((sum) => {
-      carry(sum)
-      return { billingPeriodStart: instantOf(sum.period), currency: sum.currency, rows: sum.rows, billedCost: scaledText(sum.billed), effectiveCost: scaledText(sum.effective) }
-    })
+    return [...this.#all.values()]
+      .sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1))
+      .map(sum => {
+        carry(sum)
+        return {
+          billingPeriodStart: instantOf(sum.period),
+          currency: sum.currency,
+          rows: sum.rows,
+          billedCost: scaledText(sum.billed),
+          effectiveCost: scaledText(sum.effective),
+        }
+      })
   }
 }
 
@@ -101,7 +145,7 @@ class Delivery {
   #rows = 0
   readonly #entryIds: EntryIds
   readonly #segments = new SegmentBuilder()
-  readonly #periods = new Map<number, { end: number, accounts: Set<number> }>()
+  readonly #periods = new Map<number, { end: number; accounts: Set<number> }>()
   readonly #warnings: string[] = []
   readonly #reports: Conformance[] = []
   readonly #corrections = new Sums()
@@ -125,8 +169,14 @@ class Delivery {
     if (this.#errorCount === 0) await this.#flush(this.#segments.finish())
     const byPeriod = [...this.#periods].sort(([a], [b]) => a - b)
     return {
-      type: 'done', rows: this.#rows, files, errorCount: this.#errorCount, errors: this.#errors, warnings: this.#warnings,
-      conformance: mergeConformance(this.#reports), corrections: this.#corrections.periods(),
+      type: 'done',
+      rows: this.#rows,
+      files,
+      errorCount: this.#errorCount,
+      errors: this.#errors,
+      warnings: this.#warnings,
+      conformance: mergeConformance(this.#reports),
+      corrections: this.#corrections.periods(),
       periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instantOf(start), instantOf(end)])),
       accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instantOf(start), [...accounts]])),
     }
@@ -143,12 +193,15 @@ class Delivery {
 
   async #flush(segments: EncodedSegment[]): Promise<void> {
     while (underWay >= MOST_UNDER_WAY) {
-      await new Promise<void>((resolve) => {
+      await new Promise<void>(resolve => {
         goOn = resolve
       })
     }
     underWay++
-    send({ type: 'batch', entries: this.#entryIds.takeNew(), segments }, segments.map(segment => segment.bytes.buffer as ArrayBuffer))
+    send(
+      { type: 'batch', entries: this.#entryIds.takeNew(), segments },
+      segments.map(segment => segment.bytes.buffer as ArrayBuffer),
+    )
   }
 
   async #readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
@@ -160,9 +213,15 @@ class Delivery {
         if (this.#segments.anyFull) await this.#flush(this.#segments.takeFull())
       }
       if (!target.begun) checkHeader([]).forEach(problem => this.#note(file.name, problem))
-      else if (target.conformance && target.rows === 0) this.#note(file.name, { row: null, column: null, value: null, reason: 'the file has no charges below its header', mend: 'Export the billing period again.' })
-    }
-    catch (error) {
+      else if (target.conformance && target.rows === 0)
+        this.#note(file.name, {
+          row: null,
+          column: null,
+          value: null,
+          reason: 'the file has no charges below its header',
+          mend: 'Export the billing period again.',
+        })
+    } catch (error) {
       if (!(error instanceof UnreadableFile)) throw error
       this.#note(file.name, error.problem)
     }
@@ -175,14 +234,16 @@ class Delivery {
   #target(file: string, sums: Sums): ChargeTarget {
     const { source, mapping } = this.task
     const target: ChargeTarget = new ChargeTarget({
-      file, source, mapping,
+      file,
+      source,
+      mapping,
       note: problem => this.#note(file, problem),
       entryId: (name, values) => {
         const id = this.#entryIds.id(name, values)
         if (name === 'chargeKind') this.#corrects[id] = values[1] === 'Correction'
         return id
       },
-      take: (charge) => {
+      take: charge => {
         this.#period(charge, file, target.rows)
         sums.add(charge)
         if (this.#corrects[charge.keys[chargeKindPlace]!]) this.#corrections.add(charge)
@@ -202,10 +263,16 @@ class Delivery {
     const account = keys[billingAccountPlace]!
     if (start === this.#lastStart && end === this.#lastEnd && account === this.#lastAccount) return
     let period = this.#periods.get(start)
-    if (!period) this.#periods.set(start, period = { end, accounts: new Set() })
+    if (!period) this.#periods.set(start, (period = { end, accounts: new Set() }))
     period.accounts.add(account)
     if (period.end !== end) {
-      this.#note(file, { row, column: 'BillingPeriodEnd', value: instantOf(end), reason: `other charges of the period that starts ${instantOf(start)} end it at ${instantOf(period.end)}`, mend: 'Give all charges of a billing period the same end.' })
+      this.#note(file, {
+        row,
+        column: 'BillingPeriodEnd',
+        value: instantOf(end),
+        reason: `other charges of the period that starts ${instantOf(start)} end it at ${instantOf(period.end)}`,
+        mend: 'Give all charges of a billing period the same end.',
+      })
       return // said again for each such charge
     }
     this.#lastStart = start
@@ -217,8 +284,7 @@ class Delivery {
 async function carryOut(task: ImportTask): Promise<void> {
   try {
     send(await new Delivery(task).read())
-  }
-  catch (error) {
+  } catch (error) {
     send({ type: 'fault', message: (error as Error).message })
   }
 }

@@ -3,6 +3,12 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { tableWriters } from '../exports/tables'
 import type { FileTable, TableFormat } from '../exports/tables/table-writer'
 
-const { format, table } = workerData as { format: TableFormat, table: FileTable }
+const { format, table } = workerData as { format: TableFormat; table: FileTable }
 const port = parentPort!
-tableWriters.find(w => w.format === format)!.write(table).then(bytes => port.postMessage({ bytes }), (error: Error) => port.postMessage({ error: error.stack ?? error.message }))
+tableWriters
+  .find(w => w.format === format)!
+  .write(table)
+  .then(
+    bytes => port.postMessage({ bytes }),
+    (error: Error) => port.postMessage({ error: error.stack ?? error.message }),
+  )

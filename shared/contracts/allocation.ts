@@ -9,9 +9,23 @@ export type AllocationQuestion = z.infer<typeof allocationQuestion>
 const values = z.record(z.string(), z.string().nullable())
 const statementLine = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('direct'), service: z.string(), amount: amountText }),
-  z.object({ kind: z.literal('share'), pool: z.string(), label: z.string(), amount: amountText, ofPool: amountText, note: z.string().nullable() }),
+  z.object({
+    kind: z.literal('share'),
+    pool: z.string(),
+    label: z.string(),
+    amount: amountText,
+    ofPool: amountText,
+    note: z.string().nullable(),
+  }),
 ])
-export const statement = z.object({ centre: z.string(), currency: z.string(), direct: amountText, shared: amountText, total: amountText, lines: z.array(statementLine) })
+export const statement = z.object({
+  centre: z.string(),
+  currency: z.string(),
+  direct: amountText,
+  shared: amountText,
+  total: amountText,
+  lines: z.array(statementLine),
+})
 export type Statement = z.infer<typeof statement>
 export const unallocatedGroup = z.object({ values, currency: z.string(), amount: amountText, resources: z.number(), count: z.number() })
 export type UnallocatedGroup = z.infer<typeof unallocatedGroup>
@@ -21,9 +35,19 @@ export const settlement = z.object({
   catches: z.array(z.object({ rule: z.string(), currency: z.string(), amount: amountText, count: z.number() })),
   pools: z.array(z.object({ pool: z.string(), currency: z.string(), amount: amountText })),
   unallocated: z.array(unallocatedGroup),
-  proof: z.array(z.object({ currency: z.string(), bill: amountText, direct: amountText, shared: amountText, unallocated: amountText, equal: z.boolean() })),
+  proof: z.array(
+    z.object({
+      currency: z.string(),
+      bill: amountText,
+      direct: amountText,
+      shared: amountText,
+      unallocated: amountText,
+      equal: z.boolean(),
+    }),
+  ),
   flows: z.array(z.object({ provider: z.string().nullable(), target: z.string().nullable(), currency: z.string(), amount: amountText })),
-  revision: z.number(), version: z.number(),
+  revision: z.number(),
+  version: z.number(),
 })
 export type Settlement = z.infer<typeof settlement>
 

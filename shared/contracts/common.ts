@@ -10,7 +10,11 @@ export type CurrencyAmount = z.infer<typeof currencyAmount>
 
 /** RFC 9457 problem details, with a code for programs and the fields that were wrong. */
 export const problemDetails = z.object({
-  type: z.string(), title: z.string(), status: z.number(), detail: z.string(), code: z.string(),
+  type: z.string(),
+  title: z.string(),
+  status: z.number(),
+  detail: z.string(),
+  code: z.string(),
   errors: z.array(z.object({ field: z.string(), reason: z.string() })).optional(),
 })
 export type ProblemDetails = z.infer<typeof problemDetails>

@@ -5,20 +5,38 @@ import { upliftSetSchema } from '../../core/uplift/uplift-set'
 import type { EstimateDocument } from '../../core/estimate/document'
 import { day, month } from './common'
 
-export const savedEstimate = z.object({ id: z.string(), version: z.number(), estimate: estimateSchema, who: z.string(), savedAt: z.string(), name: z.string().nullable() })
+export const savedEstimate = z.object({
+  id: z.string(),
+  version: z.number(),
+  estimate: estimateSchema,
+  who: z.string(),
+  savedAt: z.string(),
+  name: z.string().nullable(),
+})
 export type SavedEstimate = z.infer<typeof savedEstimate>
 /** Where an estimate is filed. */
 export const filing = z.object({ folder: z.string().trim().max(80).default(''), putAway: z.boolean().default(false) })
 export type Filing = z.infer<typeof filing>
 /** An estimate of the list; one that cannot be read says why, and the others stand. */
-export const listedEstimate = savedEstimate.extend({ estimate: estimateSchema.nullable(), title: z.string(), problem: z.string().nullable(), ...filing.shape })
+export const listedEstimate = savedEstimate.extend({
+  estimate: estimateSchema.nullable(),
+  title: z.string(),
+  problem: z.string().nullable(),
+  ...filing.shape,
+})
 export type ListedEstimate = z.infer<typeof listedEstimate>
 export const estimateList = z.object({ estimates: z.array(listedEstimate) })
 /** What is saved names the version it was made from; null for a new one. A name makes it a state to come back to. */
-export const estimateSave = z.object({ basedOn: z.number().int().nullable(), estimate: estimateSchema, name: z.string().trim().min(1).max(120).nullable().default(null) })
+export const estimateSave = z.object({
+  basedOn: z.number().int().nullable(),
+  estimate: estimateSchema,
+  name: z.string().trim().min(1).max(120).nullable().default(null),
+})
 export const estimateSaved = z.object({ id: z.string(), version: z.number() })
 export const estimateId = z.string().regex(/^[0-9a-f-]{36}$/, 'not the id of an estimate')
-export const versionList = z.object({ versions: z.array(z.object({ version: z.number(), who: z.string(), savedAt: z.string(), name: z.string().nullable() })) })
+export const versionList = z.object({
+  versions: z.array(z.object({ version: z.number(), who: z.string(), savedAt: z.string(), name: z.string().nullable() })),
+})
 export const versionName = z.object({ name: z.string().trim().min(1, 'give the version a name').max(120) })
 
 export const storedUplift = z.intersection(upliftSetSchema, z.object({ who: z.string(), setAt: z.string() }))
@@ -37,14 +55,41 @@ export const exportAsked = z.object({ format: exportFormat, audience, version: z
 export const linkAsked = z.object({ version: z.number().int().positive(), audience, scenario: ofScenario, expiresOn: day })
 /** The address is told once, when the link is made. */
 export const linkMade = z.object({ id: z.string(), path: z.string() })
-export const linkList = z.object({ links: z.array(z.object({ id: z.string(), version: z.number(), audience, expiresOn: z.string(), revokedAt: z.string().nullable(), who: z.string(), madeAt: z.string(), opens: z.boolean() })) })
-export const sharedDocument = z.object({ document: z.custom<EstimateDocument>(value => typeof value === 'object' && value !== null && 'audience' in value), expiresOn: z.string(), madeAt: z.string() })
+export const linkList = z.object({
+  links: z.array(
+    z.object({
+      id: z.string(),
+      version: z.number(),
+      audience,
+      expiresOn: z.string(),
+      revokedAt: z.string().nullable(),
+      who: z.string(),
+      madeAt: z.string(),
+      opens: z.boolean(),
+    }),
+  ),
+})
+export const sharedDocument = z.object({
+  document: z.custom<EstimateDocument>(value => typeof value === 'object' && value !== null && 'audience' in value),
+  expiresOn: z.string(),
+  madeAt: z.string(),
+})
 
 const narrowing = z.record(z.string(), z.array(z.string().nullable()))
 /** What ran in a month, within a narrowing of the spend. */
 export const usedAsked = z.object({ month, keep: narrowing.default({}), leaveOut: narrowing.default({}) })
 export const usedLines = z.object({
-  lines: z.array(z.object({ provider: z.string(), region: z.string(), service: z.string(), sku: z.string(), resource: z.string().nullable(), resourceName: z.string().nullable(), quantity: z.string() })),
+  lines: z.array(
+    z.object({
+      provider: z.string(),
+      region: z.string(),
+      service: z.string(),
+      sku: z.string(),
+      resource: z.string().nullable(),
+      resourceName: z.string().nullable(),
+      quantity: z.string(),
+    }),
+  ),
   /** List cost of these lines as the bill has it, by currency. */
   listCost: z.array(z.object({ currency: z.string(), amount: z.string() })),
   /** Charges that are no use: purchases, credits, tax, corrections. */

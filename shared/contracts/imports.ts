@@ -6,35 +6,86 @@ export const importState = z.enum(['checking', 'choosing', 'loading', 'loaded', 
 export type ImportState = z.infer<typeof importState>
 
 /** `row` counts records from 1 after the header; null for the whole file. */
-export const importError = z.object({ file: z.string(), row: z.number().nullable(), column: z.string().nullable(), value: z.string().nullable(), reason: z.string(), mend: z.string() })
+export const importError = z.object({
+  file: z.string(),
+  row: z.number().nullable(),
+  column: z.string().nullable(),
+  value: z.string().nullable(),
+  reason: z.string(),
+  mend: z.string(),
+})
 export type ImportError = z.infer<typeof importError>
 
-export const importPeriod = z.object({ billingPeriodStart: z.string(), currency: z.string(), rows: z.number(), billedCost: amountText, effectiveCost: amountText })
+export const importPeriod = z.object({
+  billingPeriodStart: z.string(),
+  currency: z.string(),
+  rows: z.number(),
+  billedCost: amountText,
+  effectiveCost: amountText,
+})
 export type ImportPeriod = z.infer<typeof importPeriod>
 
 /** What a delivery changed: before and after, per billing period and currency; null before when the period is new. */
-export const importChange = z.object({ billingPeriodStart: z.string(), currency: z.string(), before: amountText.nullable(), after: amountText, difference: amountText })
+export const importChange = z.object({
+  billingPeriodStart: z.string(),
+  currency: z.string(),
+  before: amountText.nullable(),
+  after: amountText,
+  difference: amountText,
+})
 export type ImportChange = z.infer<typeof importChange>
 
-export const importFile = z.object({ name: z.string(), bytes: z.number(), sha256: z.string(), rows: z.number(), periods: z.array(importPeriod) })
+export const importFile = z.object({
+  name: z.string(),
+  bytes: z.number(),
+  sha256: z.string(),
+  rows: z.number(),
+  periods: z.array(importPeriod),
+})
 export type ImportFile = z.infer<typeof importFile>
 
 /** Another source that has delivered the same billing account for the same period, and the other accounts of its delivery. */
-export const importOverlap = z.object({ source: z.string(), billingPeriodStart: z.string(), billingAccountIds: z.array(z.string()), others: z.array(z.string()) })
+export const importOverlap = z.object({
+  source: z.string(),
+  billingPeriodStart: z.string(),
+  billingAccountIds: z.array(z.string()),
+  others: z.array(z.string()),
+})
 export type ImportOverlap = z.infer<typeof importOverlap>
 
 /** What a load looks like against FOCUS: each rule, how many rows break it and the first of them. */
 export const conformanceReport = z.object({
   rows: z.number(),
-  rules: z.array(z.object({ id: z.string(), says: z.string(), severity: z.enum(['error', 'warning']), since: z.string(), rows: z.number(), examples: z.array(z.object({ file: z.string(), row: z.number(), value: z.string().nullable() })) })),
+  rules: z.array(
+    z.object({
+      id: z.string(),
+      says: z.string(),
+      severity: z.enum(['error', 'warning']),
+      since: z.string(),
+      rows: z.number(),
+      examples: z.array(z.object({ file: z.string(), row: z.number(), value: z.string().nullable() })),
+    }),
+  ),
   columns: z.object({ focus: z.array(z.string()), own: z.array(z.string()), unknown: z.array(z.string()), missing: z.array(z.string()) }),
 })
 
 export const importStatus = z.object({
-  id: z.string(), source: z.string(), state: importState, bytesDone: z.number(), bytesTotal: z.number(), rows: z.number(),
-  periods: z.array(importPeriod), errorCount: z.number(), errors: z.array(importError),
-  files: z.array(importFile), changes: z.array(importChange), warnings: z.array(z.string()), message: z.string().nullable(),
-  who: z.string(), startedAt: z.string(), finishedAt: z.string().nullable(),
+  id: z.string(),
+  source: z.string(),
+  state: importState,
+  bytesDone: z.number(),
+  bytesTotal: z.number(),
+  rows: z.number(),
+  periods: z.array(importPeriod),
+  errorCount: z.number(),
+  errors: z.array(importError),
+  files: z.array(importFile),
+  changes: z.array(importChange),
+  warnings: z.array(z.string()),
+  message: z.string().nullable(),
+  who: z.string(),
+  startedAt: z.string(),
+  finishedAt: z.string().nullable(),
   overlaps: z.array(importOverlap),
   /** Charges that correct earlier ones, with their own sign. */
   corrections: z.array(importPeriod),
@@ -48,40 +99,78 @@ export const importStatus = z.object({
 export type ImportStatus = z.infer<typeof importStatus>
 
 export const importAccepted = z.object({ id: z.string() })
-export const importQuery = z.object({ source: z.string().trim().min(1, 'name the source of the delivery').max(80), /** Whether the files are read through the mapping kept for the source; else they are FOCUS. */ mapped: z.union([z.boolean(), z.enum(['true', 'false'])]).default(false).transform(value => value === true || value === 'true') })
+export const importQuery = z.object({
+  source: z.string().trim().min(1, 'name the source of the delivery').max(80),
+  /** Whether the files are read through the mapping kept for the source; else they are FOCUS. */ mapped: z
+    .union([z.boolean(), z.enum(['true', 'false'])])
+    .default(false)
+    .transform(value => value === true || value === 'true'),
+})
 
 /** Several files of one source dropped together: announced first, then sent one by one. */
-export const deliveryStart = z.object({ source: importQuery.shape.source, mapped: z.boolean().default(false), files: z.array(z.object({ name: z.string().min(1).max(200), bytes: z.number().int().nonnegative() })).min(1).max(200) })
+export const deliveryStart = z.object({
+  source: importQuery.shape.source,
+  mapped: z.boolean().default(false),
+  files: z
+    .array(z.object({ name: z.string().min(1).max(200), bytes: z.number().int().nonnegative() }))
+    .min(1)
+    .max(200),
+})
 export type DeliveryStart = z.infer<typeof deliveryStart>
 
 export const sourceState = z.object({
-  source: z.string(), lastDay: z.string().nullable(), lastLoadedAt: z.string(),
+  source: z.string(),
+  lastDay: z.string().nullable(),
+  lastLoadedAt: z.string(),
   /** Days between the first and the last with charges that have none. */
   missingDays: z.array(z.string()),
   mapped: z.boolean(),
   periods: z.array(importPeriod.extend({ loadId: z.string(), loadedAt: z.string() })),
 })
 export type SourceState = z.infer<typeof sourceState>
-export const sourcesOverview = z.object({ sources: z.array(sourceState), loads: z.array(importStatus.omit({ errors: true, inDatabase: true, conformance: true, canUndo: true })) })
+export const sourcesOverview = z.object({
+  sources: z.array(sourceState),
+  loads: z.array(importStatus.omit({ errors: true, inDatabase: true, conformance: true, canUndo: true })),
+})
 export type SourcesOverview = z.infer<typeof sourcesOverview>
 
 export const importChoice = z.object({ use: z.enum(['this', 'other']) })
 
 /** What a restatement moved: sums of the same lines before and after. */
 export const movedLines = z.object({
-  lines: z.array(z.object({ billingPeriodStart: z.string(), currency: z.string(), subAccount: z.string().nullable(), service: z.string().nullable(), sku: z.string().nullable(), resource: z.string().nullable(), before: amountText, after: amountText, difference: amountText })),
+  lines: z.array(
+    z.object({
+      billingPeriodStart: z.string(),
+      currency: z.string(),
+      subAccount: z.string().nullable(),
+      service: z.string().nullable(),
+      sku: z.string().nullable(),
+      resource: z.string().nullable(),
+      before: amountText,
+      after: amountText,
+      difference: amountText,
+    }),
+  ),
   rest: z.number(),
 })
 export type MovedLines = z.infer<typeof movedLines>
 
 /** The beginning of a file that is not FOCUS, and the mapping to look at it through. */
-export const mappingPreviewAsked = z.object({ source: z.string().trim().min(1).max(80), name: z.string(), text: z.string().max(400_000), mapping: mappingSchema.nullable() })
+export const mappingPreviewAsked = z.object({
+  source: z.string().trim().min(1).max(80),
+  name: z.string(),
+  text: z.string().max(400_000),
+  mapping: mappingSchema.nullable(),
+})
 export const mappingPreview = z.object({
-  mapping: mappingSchema, saved: z.boolean(), header: z.array(z.string()),
+  mapping: mappingSchema,
+  saved: z.boolean(),
+  header: z.array(z.string()),
   /** The first rows as they stand in the file. */
   raw: z.array(z.array(z.string())),
   /** The same rows as charges: FOCUS columns, and null where a row is left out. */
-  columns: z.array(z.string()), rows: z.array(z.array(z.string()).nullable()),
+  columns: z.array(z.string()),
+  rows: z.array(z.array(z.string()).nullable()),
   problems: z.array(importError.omit({ file: true })),
 })
 export type MappingPreview = z.infer<typeof mappingPreview>
@@ -91,6 +180,20 @@ export const mappingSaved = z.object({ source: z.string() })
  * What is looked at by itself. `together` says what one delivery of a folder is: each file, replacing what its billing periods had, or
  * all files of a folder (each folder below it by itself), which then may be parts of one billing period.
  */
-export const watchInput = z.object({ source: z.string().trim().min(1).max(80), kind: z.enum(['folder', 'connection']), place: z.string().trim().min(1).max(500), together: z.enum(['file', 'folder']).default('file'), everyMinutes: z.number().int().min(1).max(60 * 24 * 31) })
-export const watchList = z.object({ watches: z.array(watchInput.extend({ id: z.number(), who: z.string(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
+export const watchInput = z.object({
+  source: z.string().trim().min(1).max(80),
+  kind: z.enum(['folder', 'connection']),
+  place: z.string().trim().min(1).max(500),
+  together: z.enum(['file', 'folder']).default('file'),
+  everyMinutes: z
+    .number()
+    .int()
+    .min(1)
+    .max(60 * 24 * 31),
+})
+export const watchList = z.object({
+  watches: z.array(
+    watchInput.extend({ id: z.number(), who: z.string(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() }),
+  ),
+})
 export type Watch = z.infer<typeof watchList>['watches'][number]

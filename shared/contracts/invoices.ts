@@ -4,9 +4,15 @@ import { invoiceInput } from './spend-settings'
 
 /** An invoice beside what is loaded for it. */
 export const invoiceView = invoiceInput.extend({
-  id: z.number(), who: z.string(), savedAt: z.string(),
-  state: z.enum(['equal', 'rounding', 'differs', 'nothing loaded']), loaded: amountText, loadedTax: amountText, difference: amountText,
-  parts: z.array(z.object({ what: z.enum(['rounding', 'tax', 'unexplained']), amount: amountText })), otherCurrencies: z.array(z.string()),
+  id: z.number(),
+  who: z.string(),
+  savedAt: z.string(),
+  state: z.enum(['equal', 'rounding', 'differs', 'nothing loaded']),
+  loaded: amountText,
+  loadedTax: amountText,
+  difference: amountText,
+  parts: z.array(z.object({ what: z.enum(['rounding', 'tax', 'unexplained']), amount: amountText })),
+  otherCurrencies: z.array(z.string()),
   /** How many lines of charges stand behind it. */
   lines: z.number(),
   /** What is not loaded, in words. */

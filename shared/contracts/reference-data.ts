@@ -9,16 +9,42 @@ export const organisation = z.object({ people: z.array(person), plan: allocation
 export type Organisation = z.infer<typeof organisation>
 export const organisationLoaded = z.object({ people: z.number(), centres: z.number(), rules: z.number(), version: z.number() })
 
-export const rateCardEntry = z.object({ provider: z.string(), currency: z.string(), validFrom: z.string(), revision: z.number(), prices: z.number(), regions: z.array(z.string()), who: z.string(), loadedAt: z.string() })
+export const rateCardEntry = z.object({
+  provider: z.string(),
+  currency: z.string(),
+  validFrom: z.string(),
+  revision: z.number(),
+  prices: z.number(),
+  regions: z.array(z.string()),
+  who: z.string(),
+  loadedAt: z.string(),
+})
 export type RateCardEntry = z.infer<typeof rateCardEntry>
 export const rateCardList = z.object({ cards: z.array(rateCardEntry) })
-export const rateCardLoaded = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), replaced: z.boolean(), changed: z.boolean(), revision: z.number() })
+export const rateCardLoaded = z.object({
+  provider: z.string(),
+  validFrom: z.string(),
+  prices: z.number(),
+  replaced: z.boolean(),
+  changed: z.boolean(),
+  revision: z.number(),
+})
 /** Which version of a card is asked for: the one that holds on a day, or a revision of just that day. */
 export const cardAsked = z.object({ date: day.optional(), revision: z.coerce.number().int().positive().max(2_147_483_647).optional() })
 export { rateCardSchema }
 /** A connection that publishes a rate card: when it was asked last, and how often it is. */
-export const cardSchedules = z.object({ schedules: z.array(z.object({ connection: z.string(), everyHours: z.number(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() })) })
-export const scheduleAsked = z.object({ everyHours: z.number().int().min(0).max(24 * 31) })
+export const cardSchedules = z.object({
+  schedules: z.array(
+    z.object({ connection: z.string(), everyHours: z.number(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() }),
+  ),
+})
+export const scheduleAsked = z.object({
+  everyHours: z
+    .number()
+    .int()
+    .min(0)
+    .max(24 * 31),
+})
 export const cardFetched = z.object({ provider: z.string(), validFrom: z.string(), prices: z.number(), said: z.string() })
 export const skusAsked = z.object({ skus: z.array(z.string()).max(5000) })
 export const skuWords = z.object({ words: z.string(), charged: z.enum(['existing', 'use']) })

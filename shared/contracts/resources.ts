@@ -5,18 +5,40 @@ const related = z.object({ id: z.string(), name: z.string().nullable(), type: z.
 
 /** Everything the charges and the product know about one resource. */
 export const resourceView = z.object({
-  id: z.string(), names: z.array(z.string()), type: z.string().nullable(), regionName: z.string().nullable(), regionId: z.string().nullable(),
-  provider: z.string().nullable(), subAccount: z.string().nullable(), service: z.string().nullable(), container: z.string().nullable(), firstDay: day, lastDay: day,
+  id: z.string(),
+  names: z.array(z.string()),
+  type: z.string().nullable(),
+  regionName: z.string().nullable(),
+  regionId: z.string().nullable(),
+  provider: z.string().nullable(),
+  subAccount: z.string().nullable(),
+  service: z.string().nullable(),
+  container: z.string().nullable(),
+  firstDay: day,
+  lastDay: day,
   /** Whether it is still charged on the last day that its provider's data reaches. */
   stillThere: z.boolean(),
   /** Billed and effective cost by month. */
   months: z.array(z.object({ start: z.string(), currency: z.string(), billed: amountText, effective: amountText })),
-  meters: z.array(z.object({ skuId: z.string().nullable(), meter: z.string().nullable(), words: z.string().nullable(), charged: z.enum(['existing', 'use']).nullable(), unit: z.string().nullable(), days: z.array(z.object({ start: z.string(), quantity: amountText, amount: amountText })) })),
-  tags: z.array(z.object({ key: z.string(), value: z.string(), from: z.enum(['own', 'container', 'account']), firstDay: day, lastDay: day })),
+  meters: z.array(
+    z.object({
+      skuId: z.string().nullable(),
+      meter: z.string().nullable(),
+      words: z.string().nullable(),
+      charged: z.enum(['existing', 'use']).nullable(),
+      unit: z.string().nullable(),
+      days: z.array(z.object({ start: z.string(), quantity: amountText, amount: amountText })),
+    }),
+  ),
+  tags: z.array(
+    z.object({ key: z.string(), value: z.string(), from: z.enum(['own', 'container', 'account']), firstDay: day, lastDay: day }),
+  ),
   /** Changes seen on the bill: first and last charged, another size, tags that came or changed. */
   events: z.array(z.object({ day: day, what: z.string() })),
   details: z.record(z.string(), z.string()),
-  createdBy: related.nullable(), created: z.array(related), protects: related.nullable(),
+  createdBy: related.nullable(),
+  created: z.array(related),
+  protects: related.nullable(),
   /** What keeps copies of it: backups, snapshots. */
   protectedBy: z.array(related),
   /** What its charged hours say about starting and stopping; null where it is not charged by the hour. */
@@ -32,15 +54,26 @@ export const resourceView = z.object({
 })
 export type ResourceView = z.infer<typeof resourceView>
 /** What the resource's cloud says of it now; null where no connection knows the resource. */
-export const resourceReport = z.object({ report: z.object({
-  /** The cloud. */
-  by: z.string(), status: z.string(),
-  locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: day })),
-  /** Planned starts and stops, with how it went the last time. */
-  plan: z.array(z.object({ does: z.enum(['stop', 'start']), when: z.string(), last: z.object({ at: z.string(), outcome: z.enum(['done', 'refused', 'nothing to do']), why: z.string().nullable() }).nullable() })),
-  /** What was measured lately, a sum to a day. */
-  measured: z.array(z.object({ what: z.string(), unit: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })),
-}).nullable() })
+export const resourceReport = z.object({
+  report: z
+    .object({
+      /** The cloud. */
+      by: z.string(),
+      status: z.string(),
+      locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: day })),
+      /** Planned starts and stops, with how it went the last time. */
+      plan: z.array(
+        z.object({
+          does: z.enum(['stop', 'start']),
+          when: z.string(),
+          last: z.object({ at: z.string(), outcome: z.enum(['done', 'refused', 'nothing to do']), why: z.string().nullable() }).nullable(),
+        }),
+      ),
+      /** What was measured lately, a sum to a day. */
+      measured: z.array(z.object({ what: z.string(), unit: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })),
+    })
+    .nullable(),
+})
 export type ResourceReport = z.infer<typeof resourceReport>
 
 export const resourceQuery = z.object({ id: z.string().min(1) })

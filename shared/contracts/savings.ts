@@ -9,29 +9,72 @@ export type ActionStep = z.infer<typeof actionStep>
 export const opportunityState = z.enum(['spotted', 'under way', 'done'])
 
 export const opportunityView = z.object({
-  id: z.string(), state: opportunityState, foundAt: z.string(),
-  detector: z.string(), title: z.string(), resourceId: z.string(), resourceName: z.string(), provider: z.string(), region: z.string(), subAccountName: z.string(), tags: z.record(z.string(), z.string()),
-  currency: z.string(), monthlySaving: amountText, hourlyPrice: amountText, working: z.custom<Working>(value => typeof value === 'object' && value !== null && 'op' in value), minutesOfWork: z.number(),
-  evidence: z.object({ from: day, to: day, hoursMeasured: z.number(), gbTotal: amountText, dailyGb: z.array(z.object({ day, gb: z.number() })) }),
+  id: z.string(),
+  state: opportunityState,
+  foundAt: z.string(),
+  detector: z.string(),
+  title: z.string(),
+  resourceId: z.string(),
+  resourceName: z.string(),
+  provider: z.string(),
+  region: z.string(),
+  subAccountName: z.string(),
+  tags: z.record(z.string(), z.string()),
+  currency: z.string(),
+  monthlySaving: amountText,
+  hourlyPrice: amountText,
+  working: z.custom<Working>(value => typeof value === 'object' && value !== null && 'op' in value),
+  minutesOfWork: z.number(),
+  evidence: z.object({
+    from: day,
+    to: day,
+    hoursMeasured: z.number(),
+    gbTotal: amountText,
+    dailyGb: z.array(z.object({ day, gb: z.number() })),
+  }),
   /** From allocation: whom the resource lands on; null when no rule catches it. */
-  centre: z.string().nullable(), owner: z.string().nullable(),
-  action: z.object({ state: actionState, approvedBy: z.string(), approvedAt: z.string(), doneAt: z.string().nullable(), tries: z.number(), steps: z.array(actionStep) }).nullable(),
+  centre: z.string().nullable(),
+  owner: z.string().nullable(),
+  action: z
+    .object({
+      state: actionState,
+      approvedBy: z.string(),
+      approvedAt: z.string(),
+      doneAt: z.string().nullable(),
+      tries: z.number(),
+      steps: z.array(actionStep),
+    })
+    .nullable(),
 })
 export type OpportunityView = z.infer<typeof opportunityView>
 
 export const ledgerLine = z.object({
-  id: z.string(), resourceName: z.string(), doneAt: z.string(), approvedBy: z.string(), currency: z.string(), promisedMonthly: amountText,
+  id: z.string(),
+  resourceName: z.string(),
+  doneAt: z.string(),
+  approvedBy: z.string(),
+  currency: z.string(),
+  promisedMonthly: amountText,
   /** The last day the bill reaches since; null while it reaches none. */
-  seenTo: day.nullable(), promised: amountText.nullable(), seen: amountText.nullable(),
+  seenTo: day.nullable(),
+  promised: amountText.nullable(),
+  seen: amountText.nullable(),
   workings: z.object({ costBefore: amountText, hoursBefore: amountText, costSince: amountText, hoursSince: z.number() }).nullable(),
 })
 export type LedgerLine = z.infer<typeof ledgerLine>
 
-export const savingsState = z.object({ connected: z.boolean(), opportunities: z.array(opportunityView), ledger: z.array(ledgerLine), revision: z.number() })
+export const savingsState = z.object({
+  connected: z.boolean(),
+  opportunities: z.array(opportunityView),
+  ledger: z.array(ledgerLine),
+  revision: z.number(),
+})
 export type SavingsState = z.infer<typeof savingsState>
 
 export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
 export type ActionPreview = z.infer<typeof actionPreview>
 
-export const connectionState = z.object({ connections: z.array(z.object({ name: z.string(), provider: z.string(), now: z.string().nullable(), problem: z.string().nullable() })) })
+export const connectionState = z.object({
+  connections: z.array(z.object({ name: z.string(), provider: z.string(), now: z.string().nullable(), problem: z.string().nullable() })),
+})
 export const dayPassed = z.object({ now: z.string(), importIds: z.array(z.string()) })

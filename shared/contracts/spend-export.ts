@@ -8,8 +8,11 @@ export type ExportFormat = z.infer<typeof exportFormat>
 
 /** The table as it is shown: dimensions down the side, what runs across, further columns, and names for the heads. */
 export const tableExport = z.object({
-  question: spendQuestion, format: exportFormat, currency: z.string(),
-  across: z.string().nullable().default(null), columns: z.array(z.enum(tableColumns)).default([]),
+  question: spendQuestion,
+  format: exportFormat,
+  currency: z.string(),
+  across: z.string().nullable().default(null),
+  columns: z.array(z.enum(tableColumns)).default([]),
   before: z.object({ start: day, end: day }).nullable().default(null),
   title: z.string().max(500).default('Spend'),
 })

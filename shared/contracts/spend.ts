@@ -13,37 +13,85 @@ export const spendCondition = z.union([
   z.object({ dimension: z.string(), keep: z.boolean(), above: amountText }),
 ])
 
-const scope = { keep: narrowing.default({}), leaveOut: narrowing.default({}), conditions: z.array(spendCondition).max(20).default([]), billingMonth: month.optional() }
-const splitBy = z.array(z.string()).max(8).refine(list => new Set(list).size === list.length, 'name each dimension once')
+const scope = {
+  keep: narrowing.default({}),
+  leaveOut: narrowing.default({}),
+  conditions: z.array(spendCondition).max(20).default([]),
+  billingMonth: month.optional(),
+}
+const splitBy = z
+  .array(z.string())
+  .max(8)
+  .refine(list => new Set(list).size === list.length, 'name each dimension once')
 
-const reportCurrency = z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR').optional()
+const reportCurrency = z
+  .string()
+  .regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR')
+  .optional()
 
-export const spendQuestion = z.object({
-  measure: spendMeasure, splitBy, grain: grain.nullable(), start: day, end: day, ...scope,
-  /** Only so many of the largest of each currency or unit: amounts of different ones are not larger or smaller than each other. */
-  limit: z.number().int().positive().optional(),
-  /** One currency for all costs, at the rates of each charge's day; what has no rate stays in its own. */
-  reportCurrency,
-}).refine(question => question.start < question.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
+export const spendQuestion = z
+  .object({
+    measure: spendMeasure,
+    splitBy,
+    grain: grain.nullable(),
+    start: day,
+    end: day,
+    ...scope,
+    /** Only so many of the largest of each currency or unit: amounts of different ones are not larger or smaller than each other. */
+    limit: z.number().int().positive().optional(),
+    /** One currency for all costs, at the rates of each charge's day; what has no rate stays in its own. */
+    reportCurrency,
+  })
+  .refine(question => question.start < question.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
 export type SpendQuestion = z.input<typeof spendQuestion>
 
 /** Several questions of one state of the data. */
 /** With `packed` the rows come column by column, each value listed once: a fifth of the size. */
 export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40), packed: z.boolean().default(false) })
 
-const period = z.object({ start: day, end: day }).refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
-export const compareQuestion = z.object({ measure: costMeasure, splitBy, now: period, before: period, ...scope, currency: z.string().optional(), reportCurrency })
+const period = z
+  .object({ start: day, end: day })
+  .refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
+export const compareQuestion = z.object({
+  measure: costMeasure,
+  splitBy,
+  now: period,
+  before: period,
+  ...scope,
+  currency: z.string().optional(),
+  reportCurrency,
+})
 const effects = z.object({ quantity: amountText, price: amountText, both: amountText, newAndGone: amountText, other: amountText })
 export const spendComparison = z.object({
-  contributions: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), kind: z.enum(['new', 'gone', 'both']), currency: z.string(), now: amountText, before: amountText, difference: amountText, perDay: amountText, effects })),
+  contributions: z.array(
+    z.object({
+      values: z.record(z.string(), z.string().nullable()),
+      kind: z.enum(['new', 'gone', 'both']),
+      currency: z.string(),
+      now: amountText,
+      before: amountText,
+      difference: amountText,
+      perDay: amountText,
+      effects,
+    }),
+  ),
   totals: z.array(z.object({ currency: z.string(), now: amountText, before: amountText, difference: amountText, effects })),
-  daysNow: z.number(), daysBefore: z.number(), revision: z.number(),
+  daysNow: z.number(),
+  daysBefore: z.number(),
+  revision: z.number(),
 })
 export type SpendComparison = z.infer<typeof spendComparison>
 
 export const spendAnswer = z.object({
   totals: z.array(currencyAmount),
-  rows: z.array(z.object({ values: z.record(z.string(), z.string().nullable()), /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(), currency: z.string(), amount: amountText })),
+  rows: z.array(
+    z.object({
+      values: z.record(z.string(), z.string().nullable()),
+      /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(),
+      currency: z.string(),
+      amount: amountText,
+    }),
+  ),
   rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(),
   /** With a report currency: the sums before they were converted, and what no rate was found for. */
   original: z.array(currencyAmount).optional(),
@@ -56,27 +104,53 @@ export const spendAnswers = z.object({ answers: z.array(answerOfSeveral), revisi
 const packedColumn = <T extends z.ZodType>(value: T) => z.object({ values: z.array(value), codes: z.array(z.number()) })
 /** The same with packed rows: `codes` point into `values`, amounts are decimal texts with a space between. */
 export const packedAnswers = z.object({
-  answers: z.array(answerOfSeveral.omit({ rows: true }).extend({
-    splitBy: z.array(z.string()),
-    rows: z.object({ count: z.number(), splits: z.array(packedColumn(z.string().nullable())), starts: packedColumn(z.string()).nullable(), currencies: packedColumn(z.string()), amounts: z.string() }),
-  })),
+  answers: z.array(
+    answerOfSeveral
+      .omit({ rows: true })
+      .extend({
+        splitBy: z.array(z.string()),
+        rows: z.object({
+          count: z.number(),
+          splits: z.array(packedColumn(z.string().nullable())),
+          starts: packedColumn(z.string()).nullable(),
+          currencies: packedColumn(z.string()),
+          amounts: z.string(),
+        }),
+      }),
+  ),
   revision: z.number(),
 })
 export type PackedAnswers = z.infer<typeof packedAnswers>
 
 /** Quantity × unit price, as the charges have it. */
 export const pricePart = z.object({
-  skuId: z.string().nullable(), skuPriceId: z.string().nullable(), chargeCategory: z.string().nullable(), description: z.string().nullable(), pricingUnit: z.string().nullable(),
-  unitPrice: amountText.nullable(), quantity: amountText, currency: z.string(), amount: amountText, charges: z.number(), firstDay: day, lastDay: day,
+  skuId: z.string().nullable(),
+  skuPriceId: z.string().nullable(),
+  chargeCategory: z.string().nullable(),
+  description: z.string().nullable(),
+  pricingUnit: z.string().nullable(),
+  unitPrice: amountText.nullable(),
+  quantity: amountText,
+  currency: z.string(),
+  amount: amountText,
+  charges: z.number(),
+  firstDay: day,
+  lastDay: day,
 })
 /** The largest parts, and what all others come to. */
-export const priceParts = z.object({ parts: z.array(pricePart), rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(), revision: z.number() })
+export const priceParts = z.object({
+  parts: z.array(pricePart),
+  rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(),
+  revision: z.number(),
+})
 export type PriceParts = z.infer<typeof priceParts>
 
 export const dimensionList = z.object({
   /** Billing periods whose kept charges are damaged: they are in no figure until their files are loaded again. */
   damaged: z.array(z.object({ source: z.string(), billingPeriodStart: z.string() })),
-  columns: z.array(z.string()), tags: z.array(z.string()), revision: z.number(),
+  columns: z.array(z.string()),
+  tags: z.array(z.string()),
+  revision: z.number(),
   /** Dimensions whose keys came with the data: tags, price details, own columns, levels of trees. */
   found: z.array(z.string()),
   /** FOCUS columns that no charge has a value in, with the version that brought them. */
@@ -86,7 +160,10 @@ export const dimensionList = z.object({
   /** Whether any charge is of an hour. */
   hourly: z.boolean(),
   /** First and last day with charges; null before anything is loaded. */
-  firstDay: day.nullable(), lastDay: day.nullable(), currencies: z.array(z.string()), charges: z.number(),
+  firstDay: day.nullable(),
+  lastDay: day.nullable(),
+  currencies: z.array(z.string()),
+  charges: z.number(),
 })
 export type DimensionList = z.infer<typeof dimensionList>
 

@@ -10,7 +10,8 @@ import { hourlyReadings, type Gateway } from './readings'
 import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
 
 /**
- * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one, moves its clock by a day and delivers the
+ * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one, moves its clock by a day
+ * and delivers the
  * bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or comes twice.
  */
 export function cloudServer(stateFile: string): Server {
@@ -25,7 +26,14 @@ export function cloudServer(stateFile: string): Server {
   const existing = () => gateways.filter(g => runsOn(g, state.day) && !state.deletions[g.id])
   const notFound = (what: string): Reply => ({ status: 404, body: { error: `there is no ${what}` } })
 
-  const describe = (g: Gateway) => ({ id: g.id, name: g.name, region: g.region, account: g.account, createdAt: `${g.since}T00:00:00Z`, tags: g.tags })
+  const describe = (g: Gateway) => ({
+    id: g.id,
+    name: g.name,
+    region: g.region,
+    account: g.account,
+    createdAt: `${g.since}T00:00:00Z`,
+    tags: g.tags,
+  })
 
   function act(request: IncomingMessage, path: string[], query: URLSearchParams): Reply | Buffer {
     const route = `${request.method} ${path[1] ?? ''}`
@@ -45,14 +53,26 @@ export function cloudServer(stateFile: string): Server {
     if (route === 'GET gateways' && !path[2]) return { status: 200, body: { gateways: existing().map(describe) } }
     if (route === 'GET resources') {
       const found = inventory.find(r => r.id === path[2])
-      return found && runsOn(found, state.day) && !state.deletions[found.id] ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour) } } : notFound('such resource')
+      return found && runsOn(found, state.day) && !state.deletions[found.id]
+        ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour) } }
+        : notFound('such resource')
     }
     const gateway = gateways.find(g => g.id === path[2])
     if (!gateway) return notFound('such gateway')
     if (route === 'GET gateways' && path[3] === 'readings') {
       const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
       if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
-      return { status: 200, body: { readings: hourlyReadings(gateway, from < gateway.since ? gateway.since : from, to < state.day ? to : state.day, state.deletions[gateway.id]) } }
+      return {
+        status: 200,
+        body: {
+          readings: hourlyReadings(
+            gateway,
+            from < gateway.since ? gateway.since : from,
+            to < state.day ? to : state.day,
+            state.deletions[gateway.id],
+          ),
+        },
+      }
     }
     if (route === 'DELETE gateways') {
       if (state.deletions[gateway.id]) return notFound('such gateway any more')
@@ -65,8 +85,17 @@ export function cloudServer(stateFile: string): Server {
   function send(response: ServerResponse, reply: Reply | Buffer, twice: boolean) {
     const bytes = Buffer.isBuffer(reply) ? reply : Buffer.from(JSON.stringify(reply.body))
     const status = Buffer.isBuffer(reply) ? 200 : reply.status
-    response.writeHead(status, { 'content-type': Buffer.isBuffer(reply) ? 'application/gzip' : 'application/json', 'content-length': bytes.length })
-    if (twice) response.socket?.write(Buffer.concat([Buffer.from(`HTTP/1.1 ${status} OK\r\ncontent-type: application/json\r\ncontent-length: ${bytes.length}\r\n\r\n`), bytes]))
+    response.writeHead(status, {
+      'content-type': Buffer.isBuffer(reply) ? 'application/gzip' : 'application/json',
+      'content-length': bytes.length,
+    })
+    if (twice)
+      response.socket?.write(
+        Buffer.concat([
+          Buffer.from(`HTTP/1.1 ${status} OK\r\ncontent-type: application/json\r\ncontent-length: ${bytes.length}\r\n\r\n`),
+          bytes,
+        ]),
+      )
     response.end(bytes)
   }
 

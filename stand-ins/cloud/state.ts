@@ -4,14 +4,14 @@ import { TODAY } from '../../demo/calendar'
 
 /** How the next answer shall go wrong: refused, never sent, or sent twice. */
 export type Behaviour = 'fail' | 'time out' | 'answer twice'
-export type Reply = { status: number, body: unknown }
+export type Reply = { status: number; body: unknown }
 
 /** Everything the stand-in remembers; survives a restart. */
 export type CloudState = {
   /** Its clock: a day and an hour. */
   day: string
   hour: number
-  deletions: Record<string, { day: string, hour: number }>
+  deletions: Record<string, { day: string; hour: number }>
   /** Replies to requests that carried a key: the same key gets the same reply and acts no second time. */
   replies: Record<string, Reply>
   next: Behaviour | null
@@ -20,7 +20,7 @@ export type CloudState = {
 const fresh: CloudState = { day: TODAY, hour: 9, deletions: {}, replies: {}, next: null }
 
 export function readState(file: string): CloudState {
-  return existsSync(file) ? { ...fresh, ...JSON.parse(readFileSync(file, 'utf8')) as CloudState } : structuredClone(fresh)
+  return existsSync(file) ? { ...fresh, ...(JSON.parse(readFileSync(file, 'utf8')) as CloudState) } : structuredClone(fresh)
 }
 
 /** Written beside and moved into place: a kill in between leaves the state before. */

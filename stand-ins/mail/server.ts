@@ -2,21 +2,38 @@ import { createServer, type Server } from 'node:http'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 
-export type ReceivedMail = { from: string, to: string[], subject: string, text: string, attachments: { name: string, bytes: number, content: string }[] }
+export type ReceivedMail = {
+  from: string
+  to: string[]
+  subject: string
+  text: string
+  attachments: { name: string; bytes: number; content: string }[]
+}
 
 /** A small mail server: takes every mail over SMTP and shows over HTTP what has come (`GET /messages`, newest first). */
-export function mailServer(): { smtp: SMTPServer, http: Server, received: ReceivedMail[] } {
+export function mailServer(): { smtp: SMTPServer; http: Server; received: ReceivedMail[] } {
   const received: ReceivedMail[] = []
   const smtp = new SMTPServer({
-    authOptional: true, disabledCommands: ['STARTTLS', 'AUTH'],
+    authOptional: true,
+    disabledCommands: ['STARTTLS', 'AUTH'],
     onData(stream, session, done) {
-      simpleParser(stream).then((mail) => {
-        received.unshift({
-          from: mail.from?.text ?? '', to: session.envelope.rcptTo.map(recipient => recipient.address), subject: mail.subject ?? '', text: mail.text ?? '',
-          attachments: mail.attachments.map(({ filename, size, content }) => ({ name: filename ?? '', bytes: size, content: content.toString('base64') })),
-        })
-        done()
-      }, (error: Error) => done(error))
+      simpleParser(stream).then(
+        mail => {
+          received.unshift({
+            from: mail.from?.text ?? '',
+            to: session.envelope.rcptTo.map(recipient => recipient.address),
+            subject: mail.subject ?? '',
+            text: mail.text ?? '',
+            attachments: mail.attachments.map(({ filename, size, content }) => ({
+              name: filename ?? '',
+              bytes: size,
+              content: content.toString('base64'),
+            })),
+          })
+          done()
+        },
+        (error: Error) => done(error),
+      )
     },
   })
   const http = createServer((_request, response) => {

@@ -17,10 +17,17 @@ test('load a bill, read it, allocate it, price a workload, save something and se
   })
 
   await test.step('drop rate cards, cost centres and bills', async () => {
-    await dropFiles(page, ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'rate-card-pier-house.json', 'cost-centres.json'].map(f => `${FILES}/${f}`), '.droparea')
+    await dropFiles(
+      page,
+      ['rate-card-brackwater.json', 'rate-card-larkfield.json', 'rate-card-pier-house.json', 'cost-centres.json'].map(f => `${FILES}/${f}`),
+      '.droparea',
+    )
     await expect(page.getByText('8 people, 20 cost centres')).toBeVisible()
     await expect(page.getByRole('button', { name: 'Working as Ines Moldal' })).toBeVisible()
-    const bills = ['brackwater', 'larkfield', 'pier-house', 'fernsuite', 'mossdesk', 'lanternchart', 'payroll'].flatMap(source => [`${FILES}/${source}-2026-10.csv.gz`, `${FILES}/${source}-2026-11.csv.gz`])
+    const bills = ['brackwater', 'larkfield', 'pier-house', 'fernsuite', 'mossdesk', 'lanternchart', 'payroll'].flatMap(source => [
+      `${FILES}/${source}-2026-10.csv.gz`,
+      `${FILES}/${source}-2026-11.csv.gz`,
+    ])
     await dropFiles(page, bills, '.droparea')
     await expect(page.getByRole('button', { name: 'Check and load 14 deliveries' })).toBeVisible()
     await page.getByRole('button', { name: 'Check and load 14 deliveries' }).click()
@@ -121,7 +128,11 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     const unallocated = figure(await proof.locator('b').nth(3).textContent())
     const booking = page.getByTestId('statement').locator('tr.total td').nth(1)
     const before = figure(await booking.textContent())
-    const misspelt = page.getByRole('region', { name: 'Unallocated queue' }).getByRole('listitem').filter({ hasText: 'booking-team' }).first()
+    const misspelt = page
+      .getByRole('region', { name: 'Unallocated queue' })
+      .getByRole('listitem')
+      .filter({ hasText: 'booking-team' })
+      .first()
     const amount = figure(await misspelt.locator('.amount').textContent())
     await misspelt.getByRole('button', { name: 'make a rule' }).click()
     await page.getByLabel('cost centre or pool').selectOption('booking')
@@ -175,7 +186,11 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByRole('row', { name: /^3 years, all in advance/ })).toContainText('336 h')
     await total.getByRole('button').click()
     await expect(page.getByRole('region', { name: 'Workings' })).toContainText('Total, effective monthly')
-    await page.getByRole('row', { name: /^3 years, part in advance/ }).getByTitle(/its Workings/).last().click()
+    await page
+      .getByRole('row', { name: /^3 years, part in advance/ })
+      .getByTitle(/its Workings/)
+      .last()
+      .click()
     await expect(page.getByRole('region', { name: 'Workings' })).toContainText('on-demand, an hour of all')
     await accessible(page)
     const priced = await total.textContent()
@@ -189,13 +204,19 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByText('Saved as version 2 by Ines Moldal')).toBeVisible()
     // out as JSON and in again, identical
     await page.getByRole('button', { name: 'Take away' }).click()
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'JSON, to bring in again' }).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'JSON, to bring in again' }).click(),
+    ])
     const path = await download.path()
     await page.getByRole('link', { name: 'Estimates', exact: true }).click()
     await page.getByLabel('estimate file').setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: readFileSync(path) })
     await expect(page.getByTestId('estimate-total')).toContainText(priced!)
     await page.getByRole('button', { name: 'Take away' }).click()
-    const [second] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'JSON, to bring in again' }).click()])
+    const [second] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'JSON, to bring in again' }).click(),
+    ])
     expect(readFileSync(await second.path(), 'utf8')).toBe(readFileSync(path, 'utf8'))
     await page.getByRole('link', { name: 'Estimates', exact: true }).click()
     await expect(page.getByRole('row')).toHaveCount(3)
@@ -223,7 +244,9 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(line.locator('td').nth(4)).toHaveText('0.76')
     await expect(page.getByTestId('level-strip')).toContainText('data to 24 Nov')
     await page.goto('/spend?by=ResourceId&keep=ServiceName%3DGateways&keep=SubAccountName%3Dlive-fleet&from=2026-11-23&to=2026-11-25')
-    await expect(page.getByRole('region', { name: 'All values' }).getByRole('row').filter({ hasText: 'gw-test-rig-alder' }).locator('td.n').first()).toHaveText('1.66') // 33 h × 0.0504
+    await expect(
+      page.getByRole('region', { name: 'All values' }).getByRole('row').filter({ hasText: 'gw-test-rig-alder' }).locator('td.n').first(),
+    ).toHaveText('1.66') // 33 h × 0.0504
   })
 
   await test.step('dark paper, the list of keys, and a narrow window', async () => {

@@ -16,7 +16,16 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
   await test.step('Sources', async () => {
     await page.goto('/sources')
     await expect(page.getByTestId('loads')).toBeVisible()
-    await dropFiles(page, [file('wrong.csv', focusCsv([charge({ ProviderName: 'Wrong bill' }), charge({ ProviderName: 'Wrong bill', BilledCost: '12,50', ServiceName: '' })]))], '.droparea')
+    await dropFiles(
+      page,
+      [
+        file(
+          'wrong.csv',
+          focusCsv([charge({ ProviderName: 'Wrong bill' }), charge({ ProviderName: 'Wrong bill', BilledCost: '12,50', ServiceName: '' })]),
+        ),
+      ],
+      '.droparea',
+    )
     await page.getByRole('button', { name: 'Check and load', exact: true }).click()
     const detail = page.getByRole('complementary', { name: 'Load' })
     await expect(detail).toContainText('2 errors; nothing was loaded')
@@ -25,10 +34,14 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await expect(detail).toContainText('no thousands separator')
     await expect(page.getByRole('button', { name: 'Wrong bill' })).toHaveCount(0)
     // what is kept comes late: the source loses its name before it is there
-    await page.route('**/api/v1/mappings', async (route) => {
-      await new Promise(resolve => setTimeout(resolve, 800))
-      await route.continue()
-    }, { times: 1 })
+    await page.route(
+      '**/api/v1/mappings',
+      async route => {
+        await new Promise(resolve => setTimeout(resolve, 800))
+        await route.continue()
+      },
+      { times: 1 },
+    )
     const kept = page.waitForResponse('**/api/v1/mappings')
     await dropFiles(page, [file('notes.csv', 'a,b\n1,2\n')], '.droparea')
     await expect(page.getByLabel('Source', { exact: true })).toHaveValue('notes')
@@ -50,7 +63,11 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await dropFiles(page, [file('cut.csv.gz', gzipSync(focusCsv([charge()])).subarray(0, 70))], '.droparea')
     await page.getByRole('button', { name: 'Check and load', exact: true }).click()
     await expect(detail).toContainText('cut short')
-    await dropFiles(page, [file('broken.json', '{'), file('card.json', JSON.stringify({ provider: 'X', prices: [] })), file('odd.json', '{}')], '.droparea')
+    await dropFiles(
+      page,
+      [file('broken.json', '{'), file('card.json', JSON.stringify({ provider: 'X', prices: [] })), file('odd.json', '{}')],
+      '.droparea',
+    )
     await expect(page.getByText('It is not a JSON document.')).toBeVisible()
     await expect(page.getByRole('alert').filter({ hasText: 'card.json' })).toContainText('currency')
     await expect(page.getByRole('alert').filter({ hasText: 'odd.json' })).toContainText('none of the JSON files that are known')
@@ -82,7 +99,7 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     // somebody else saves in between: mine stays on the screen
     await page.getByRole('button', { name: 'move rule 2 up' }).click()
     await expect(page.getByText('nothing is saved yet')).toBeVisible()
-    const { plan, version } = await (await page.request.get('/api/v1/allocation/plan')).json() as { plan: unknown, version: number }
+    const { plan, version } = (await (await page.request.get('/api/v1/allocation/plan')).json()) as { plan: unknown; version: number }
     await page.request.put('/api/v1/allocation/plan', { data: { basedOn: version, plan } })
     await page.getByRole('button', { name: 'Save the rules' }).click()
     await expect(page.getByRole('alert')).toContainText('have changed meanwhile')
@@ -92,7 +109,9 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
 
   await test.step('Estimates', async () => {
     await page.goto('/estimates')
-    await page.getByLabel('estimate file').setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name":""}') })
+    await page
+      .getByLabel('estimate file')
+      .setInputFiles({ name: 'odd.json', mimeType: 'application/json', buffer: Buffer.from('{"name":""}') })
     await expect(page.getByRole('alert')).toContainText('«odd.json» is not an estimate')
     await page.getByRole('link', { name: 'Pier boards, live departures' }).first().click()
     const count = page.locator('.cell').nth(4)
@@ -125,8 +144,13 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await page.request.post(`http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4319) + 1}/v1/behaviour`, { data: { next: 'fail' } })
     await page.getByRole('button', { name: 'Approve and delete' }).click()
     await expect(page.getByText('Not done.')).toBeVisible()
-    await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: 'gw-old-build-net' })).toContainText('last try failed')
-    await page.getByRole('button', { name: /Show what would be done|Approve and delete/ }).first().click()
+    await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: 'gw-old-build-net' })).toContainText(
+      'last try failed',
+    )
+    await page
+      .getByRole('button', { name: /Show what would be done|Approve and delete/ })
+      .first()
+      .click()
     const again = page.getByRole('button', { name: 'Approve and delete' })
     if (await again.isVisible()) await again.click()
     await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: 'gw-old-build-net' })).toContainText('done')

@@ -10,7 +10,13 @@ import { pdfText } from '../support/pdf-text'
 const keys = (page: Page) => page.keyboard
 const total = (page: Page) => page.getByTestId('estimate-total')
 /** A figure of the total: upfront, monthly, effective monthly, 12 months, whole term. */
-const totalOf = async (page: Page, at: 0 | 1 | 2 | 3 | 4) => figure(await total(page).locator('td').nth(at + 1).textContent())
+const totalOf = async (page: Page, at: 0 | 1 | 2 | 3 | 4) =>
+  figure(
+    await total(page)
+      .locator('td')
+      .nth(at + 1)
+      .textContent(),
+  )
 const cell = (page: Page, row: number, column: number) => page.locator('tr:has(> [data-cell])').nth(row).locator('[data-cell]').nth(column)
 
 async function begin(page: Page, name: string, region: string) {
@@ -23,13 +29,16 @@ async function begin(page: Page, name: string, region: string) {
   await keys(page).press('Enter')
   await expect(page.getByRole('grid')).toBeVisible()
 }
-/** Adds a component by plain words: from a cell by walking down below the last row, else by the key that goes there. The cursor then stands on its first input. */
+/**
+ * Adds a component by plain words: from a cell by walking down below the last row, else by the key that goes there. The cursor then stands
+ * on its first input.
+ */
 async function add(page: Page, words: string) {
   const adder = page.getByLabel('add a component')
   if (await page.locator('[data-cell]:focus').count()) {
-    for (let presses = 0; presses < 60 && !await adder.evaluate(box => box === document.activeElement); presses++) await keys(page).press('ArrowDown')
-  }
-  else await keys(page).press('/')
+    for (let presses = 0; presses < 60 && !(await adder.evaluate(box => box === document.activeElement)); presses++)
+      await keys(page).press('ArrowDown')
+  } else await keys(page).press('/')
   await expect(adder).toBeFocused()
   await keys(page).type(words)
   await expect(page.getByRole('option', { selected: true })).toBeVisible()
@@ -47,17 +56,32 @@ async function put(page: Page, row: number, column: number, value: string) {
 }
 /** Walks to a cell with the arrows. */
 async function go(page: Page, row: number, column: number) {
-  const at = () => page.evaluate(() => {
-    const rows = [...document.querySelectorAll('tr:has(> [data-cell])')]
-    const focused = document.activeElement?.closest('[data-cell]')
-    return focused ? { row: rows.indexOf(focused.parentElement!), column: [...focused.parentElement!.querySelectorAll('[data-cell]')].indexOf(focused) } : null
-  })
+  const at = () =>
+    page.evaluate(() => {
+      const rows = [...document.querySelectorAll('tr:has(> [data-cell])')]
+      const focused = document.activeElement?.closest('[data-cell]')
+      return focused
+        ? {
+            row: rows.indexOf(focused.parentElement!),
+            column: [...focused.parentElement!.querySelectorAll('[data-cell]')].indexOf(focused),
+          }
+        : null
+    })
   for (let presses = 0; presses < 40; presses++) {
     const now = await at()
     if (now && now.row === row && now.column === column) return
     if (!now) throw new Error('no cell has the focus')
     // along the first column, which every row has, then to the side
-    const key = now.row !== row ? (now.column > 0 && now.column !== column ? 'ArrowLeft' : now.row < row ? 'ArrowDown' : 'ArrowUp') : now.column < column ? 'ArrowRight' : 'ArrowLeft'
+    const key =
+      now.row !== row
+        ? now.column > 0 && now.column !== column
+          ? 'ArrowLeft'
+          : now.row < row
+            ? 'ArrowDown'
+            : 'ArrowUp'
+        : now.column < column
+          ? 'ArrowRight'
+          : 'ArrowLeft'
     await keys(page).press(key)
   }
   throw new Error(`arrows never reached row ${row}, column ${column}`)
@@ -81,10 +105,14 @@ async function save(page: Page, version: number) {
   await expect(page.getByText(`Saved as version ${version}`)).toBeVisible()
 }
 
-const card = async (page: Page, provider: string, date = '2026-11-24') => (await page.request.get(`/api/v1/rate-cards/${encodeURIComponent(provider)}?date=${date}`)).json() as Promise<RateCard>
-const priceOf = (of: RateCard, meter: string, variant: string | null, region: string) => Number(of.prices.find(p => p.meter === meter && p.variant === variant && p.region === region)!.tiers[0]!.price)
+const card = async (page: Page, provider: string, date = '2026-11-24') =>
+  (await page.request.get(`/api/v1/rate-cards/${encodeURIComponent(provider)}?date=${date}`)).json() as Promise<RateCard>
+const priceOf = (of: RateCard, meter: string, variant: string | null, region: string) =>
+  Number(of.prices.find(p => p.meter === meter && p.variant === variant && p.region === region)!.tiers[0]!.price)
 
-test('a ticket-scanner back end whose outgoing transfer costs more than its servers is brought under its target by suggested changes', async ({ page }) => {
+test('a ticket-scanner back end whose outgoing transfer costs more than its servers is brought under its target by suggested changes', async ({
+  page,
+}) => {
   await begin(page, 'Ticket scanner back end', 'low')
   const brackwater = await card(page, 'Brackwater Cloud')
   await add(page, 'server')
@@ -114,8 +142,15 @@ test('a ticket-scanner back end whose outgoing transfer costs more than its serv
   await press(page, page.getByRole('button', { name: /^make everything 1 year.*4,000 GB/ }))
   await expect(page.locator('.scenario')).toHaveCount(2)
   await press(page, page.getByRole('button', { name: /^take out / }))
-  const committed = 2 * 730 * Number(brackwater.prices.find(p => p.meter === 'server-hour' && p.variant === 'otter-4x16' && p.region === 'low-coast')!.commitments!.find(c => c.years === 1 && c.paid === 'paid monthly')!.hourlyPrice)
-  await expect.poll(() => totalOf(page, 2)).toBeCloseTo(transfer * 2 / 3 + committed, 1)
+  const committed =
+    2 *
+    730 *
+    Number(
+      brackwater.prices
+        .find(p => p.meter === 'server-hour' && p.variant === 'otter-4x16' && p.region === 'low-coast')!
+        .commitments!.find(c => c.years === 1 && c.paid === 'paid monthly')!.hourlyPrice,
+    )
+  await expect.poll(() => totalOf(page, 2)).toBeCloseTo((transfer * 2) / 3 + committed, 1)
   expect(await totalOf(page, 2)).toBeLessThan(500)
   await save(page, 2)
 })
@@ -127,7 +162,7 @@ test('a timetable archive with lifecycle rules over 24 months', async ({ page })
   const brackwater = await card(page, 'Brackwater Cloud')
   const keeping = (kind: string) => priceOf(brackwater, 'object-gb-month', kind, 'low-coast')
   const writing = (kind: string) => priceOf(brackwater, 'object-write-1000', kind, 'low-coast')
-  const objects = 800 * 1000 / 4 / 1000 // thousands of objects of 4 MB that arrive each month
+  const objects = (800 * 1000) / 4 / 1000 // thousands of objects of 4 MB that arrive each month
   const months = Array.from({ length: 24 }, (_, m) => m)
   const unruled = months.reduce((sum, m) => sum + 800 * (m + 1) * keeping('ready') + objects * writing('ready'), 0)
   // the month is the mean of the 24; the effective month is of the estimate's own term, a year until someone says two
@@ -142,7 +177,13 @@ test('a timetable archive with lifecycle rules over 24 months', async ({ page })
   await tabTo(page, page.getByLabel(/^then after/))
   const ruled = months.reduce((sum, m) => {
     const old = (from: number, to: number) => months.filter(born => born <= m && m - born >= from && m - born < to).length * 800
-    return sum + old(0, 3) * keeping('ready') + old(3, 12) * keeping('cool') + old(12, 99) * keeping('deep') + objects * (writing('ready') + (m >= 3 ? writing('cool') : 0) + (m >= 12 ? writing('deep') : 0))
+    return (
+      sum +
+      old(0, 3) * keeping('ready') +
+      old(3, 12) * keeping('cool') +
+      old(12, 99) * keeping('deep') +
+      objects * (writing('ready') + (m >= 3 ? writing('cool') : 0) + (m >= 12 ? writing('deep') : 0))
+    )
   }, 0)
   expect(ruled).toBeLessThan(unruled)
   await expect.poll(() => totalOf(page, 1)).toBeCloseTo(ruled / 24, 1)
@@ -157,7 +198,9 @@ test('a timetable archive with lifecycle rules over 24 months', async ({ page })
   await save(page, 2)
 })
 
-test('two desktop fleets for harbour offices, on shared machines and on a machine each, part-time and full-time, with the break-even said', async ({ page }) => {
+test('two desktop fleets for harbour offices, on shared machines and on a machine each, part-time and full-time, with the break-even said', async ({
+  page,
+}) => {
   await begin(page, 'Harbour office desktops', 'low')
   const brackwater = await card(page, 'Brackwater Cloud')
   const hour = (size: string) => priceOf(brackwater, 'server-hour', size, 'low-coast')
@@ -176,14 +219,24 @@ test('two desktop fleets for harbour offices, on shared machines and on a machin
   const disks = 3 * 120 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast')
   const files = 2 * (730 * hour('reed-1x2') + 120 * 20 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast'))
   const access = 20 * priceOf(brackwater, 'desktop-user', null, 'low-coast')
-  const sharing = (730 + 2 * 730 * 50 / 168) * hour('otter-8x32') + disks + files + access
+  const sharing = (730 + (2 * 730 * 50) / 168) * hour('otter-8x32') + disks + files + access
   await expect.poll(() => totalOf(page, 2)).toBeCloseTo(sharing, 1)
   // a commitment for the one machine of the quiet hours and the file servers, and one for all three machines of the busy hours
-  const busyHours = 730 * 50 / 168
+  const busyHours = (730 * 50) / 168
   const committedTo = (machines: number) => {
-    const each = (size: string) => Number(brackwater.prices.find(p => p.meter === 'server-hour' && p.variant === size && p.region === 'low-coast')!.commitments!.find(c => c.years === 3 && c.paid === 'paid monthly')!.hourlyPrice)
-    return 730 * (machines * each('otter-8x32') + 2 * each('reed-1x2')) + (3 - machines) * busyHours * hour('otter-8x32')
-      + disks + 2 * 120 * 20 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast') + access
+    const each = (size: string) =>
+      Number(
+        brackwater.prices
+          .find(p => p.meter === 'server-hour' && p.variant === size && p.region === 'low-coast')!
+          .commitments!.find(c => c.years === 3 && c.paid === 'paid monthly')!.hourlyPrice,
+      )
+    return (
+      730 * (machines * each('otter-8x32') + 2 * each('reed-1x2')) +
+      (3 - machines) * busyHours * hour('otter-8x32') +
+      disks +
+      2 * 120 * 20 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast') +
+      access
+    )
   }
   const wayRow = (commits: string) => page.locator('.opened').getByRole('row', { name: new RegExp(`^3 years, paid monthly.*${commits}`) })
   const [quiet, busy] = [committedTo(1), committedTo(3)]
@@ -198,19 +251,30 @@ test('two desktop fleets for harbour offices, on shared machines and on a machin
   await keys(page).press('Enter')
   await choose(page, page.locator('.opened').getByLabel(/^kind/), 'a machine')
   await choose(page, page.getByLabel('profiles on'), 'share, calm')
-  const committed = Number(brackwater.prices.find(p => p.meter === 'server-hour' && p.variant === 'reed-4x8' && p.region === 'low-coast')!.commitments!.find(c => c.years === 3 && c.paid === 'paid monthly')!.hourlyPrice)
+  const committed = Number(
+    brackwater.prices
+      .find(p => p.meter === 'server-hour' && p.variant === 'reed-4x8' && p.region === 'low-coast')!
+      .commitments!.find(c => c.years === 3 && c.paid === 'paid monthly')!.hourlyPrice,
+  )
   const breaksEven = page.getByRole('row', { name: /^3 years, paid monthly/ })
-  await expect(breaksEven).toContainText(`${Math.round(730 * committed / hour('reed-4x8'))} h`)
+  await expect(breaksEven).toContainText(`${Math.round((730 * committed) / hour('reed-4x8'))} h`)
   // at 50 hours a week the machines run 217 of 730 hours: a commitment, charged for all of them, costs more than on-demand
   await expect(page.getByRole('row', { name: /^on-demand/ })).toContainText('cheapest')
-  const apart = (hours: number) => 15 * hours * hour('reed-4x8') + 15 * 120 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast') + 15 * 20 * priceOf(brackwater, 'share-gb-month', 'calm', 'low-coast') + 15 * priceOf(brackwater, 'desktop-user', null, 'low-coast')
-  await expect.poll(() => totalOf(page, 2)).toBeCloseTo(sharing + apart(730 * 50 / 168), 1)
+  const apart = (hours: number) =>
+    15 * hours * hour('reed-4x8') +
+    15 * 120 * priceOf(brackwater, 'disk-gb-month', 'plain', 'low-coast') +
+    15 * 20 * priceOf(brackwater, 'share-gb-month', 'calm', 'low-coast') +
+    15 * priceOf(brackwater, 'desktop-user', null, 'low-coast')
+  await expect.poll(() => totalOf(page, 2)).toBeCloseTo(sharing + apart((730 * 50) / 168), 1)
   // full-time the commitment pays
   await fill(page, page.locator('.opened').getByLabel(/^runs/), '730')
   await expect(page.getByRole('row', { name: /^3 years, all in advance/ })).toContainText('cheapest')
   await expect.poll(() => totalOf(page, 2)).toBeCloseTo(sharing + apart(730), 1)
   await press(page, page.getByRole('button', { name: '3 years, paid monthly', exact: true }))
-  await expect(page.locator('.opened').getByRole('button', { name: '3 years, paid monthly', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.locator('.opened').getByRole('button', { name: '3 years, paid monthly', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
   expect(await totalOf(page, 2)).toBeLessThan(sharing + apart(730))
   await save(page, 2)
 })
@@ -254,11 +318,11 @@ test('what live-freight ran in October is priced in another region, at the other
   const [, larkfield, lacking] = /^([\d,]+\.\d\d)2 rows not counted, ([\d,]+\.\d\d) in A$/.exec(shown[3]!)!.map(figure)
   const [, difference, share] = /^\+([\d,]+\.\d\d)\+([\d.]+) %like for like$/.exec(shown[4]!)!.map(figure)
   expect(difference).toBeCloseTo(larkfield! - (a! - lacking!), 1)
-  expect(share).toBeCloseTo(difference! / (a! - lacking!) * 100, 0)
+  expect(share).toBeCloseTo((difference! / (a! - lacking!)) * 100, 0)
   await save(page, 2)
 })
 
-test('a reseller\'s quote with margin, and its customer copy that holds nothing of own cost', async ({ page, browser }) => {
+test("a reseller's quote with margin, and its customer copy that holds nothing of own cost", async ({ page, browser }) => {
   await begin(page, 'Quay cameras, quote', 'low')
   await add(page, 'server')
   await put(page, 0, 1, 'reed-4')
@@ -279,7 +343,8 @@ test('a reseller\'s quote with margin, and its customer copy that holds nothing 
   await expect(page.getByLabel(/for a customer/)).toBeChecked()
   const secrets = [cost.toFixed(2), 'six percent', 'margin', 'discount', '0.82', '0.94', ' 18 %']
   // a number stands by itself: the end of a time of day, 10:15:30.82, is not a factor
-  const holds = (text: string, secret: string) => /^\d/.test(secret) ? new RegExp(`(?<![\\d.])${secret.replace('.', '\\.')}(?!\\d)`).test(text) : text.includes(secret)
+  const holds = (text: string, secret: string) =>
+    /^\d/.test(secret) ? new RegExp(`(?<![\\d.])${secret.replace('.', '\\.')}(?!\\d)`).test(text) : text.includes(secret)
   const clean = (text: string, what: string) => {
     for (const secret of secrets) expect(holds(text.toLowerCase(), secret), `${what} holds «${secret}»`).toBe(false)
   }
@@ -289,7 +354,8 @@ test('a reseller\'s quote with margin, and its customer copy that holds nothing 
   }
   clean((await take(/^CSV/)).toString('utf8'), 'CSV')
   const book = unzipSync(new Uint8Array(await take(/^XLSX/)))
-  for (const [name, bytes] of Object.entries(book)) if (/sheet\d|sharedStrings/.test(name)) clean(new TextDecoder().decode(bytes).replace(/<[^>]*>/g, ' '), name)
+  for (const [name, bytes] of Object.entries(book))
+    if (/sheet\d|sharedStrings/.test(name)) clean(new TextDecoder().decode(bytes).replace(/<[^>]*>/g, ' '), name)
   const words = await pdfText(await take(/^PDF/))
   clean(words.toLowerCase(), 'PDF')
   expect(words).toContain((cost / 0.82).toFixed(2).replace(/\B(?=(\d{3})+\.)/g, ' '))
@@ -325,17 +391,22 @@ test('a rate card update is fetched, reviewed and applied to five estimates', as
   const kept: number[] = []
   for (let at = 0; at < count; at++) {
     const box = lines.nth(at).getByRole('checkbox')
-    if (!await box.isChecked()) continue
+    if (!(await box.isChecked())) continue
     if (kept.length < 5) kept.push(at)
     else {
       await tabTo(page, box)
       await keys(page).press('Space')
     }
   }
-  const expected = await Promise.all(kept.map(async at => ({ now: figure(await lines.nth(at).locator('td').nth(4).textContent()), href: (await lines.nth(at).getByRole('link').getAttribute('href'))! })))
+  const expected = await Promise.all(
+    kept.map(async at => ({
+      now: figure(await lines.nth(at).locator('td').nth(4).textContent()),
+      href: (await lines.nth(at).getByRole('link').getAttribute('href'))!,
+    })),
+  )
   await press(page, review.getByRole('button', { name: /^Price (all )?5 on the card/ }))
   await expect(page.getByText('5 estimates are priced on the card of 1 Dec 2026')).toBeVisible()
-  const { estimates } = await (await page.request.get('/api/v1/estimates')).json() as { estimates: SavedEstimate[] }
+  const { estimates } = (await (await page.request.get('/api/v1/estimates')).json()) as { estimates: SavedEstimate[] }
   for (const { href, now } of expected) {
     const saved = estimates.find(e => href.endsWith(e.id))!
     expect(saved.estimate.cards.find(c => c.provider === 'Brackwater Cloud')!.date).toBe('2026-12-01')

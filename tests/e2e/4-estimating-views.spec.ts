@@ -1,4 +1,5 @@
-// Every view of Estimates: nothing that the accessibility guidelines object to, light and dark, and readable in a narrow window. Runs on what the jobs have left.
+// Every view of Estimates: nothing that the accessibility guidelines object to, light and dark, and readable in a narrow window. Runs on
+// what the jobs have left.
 import type { SavedEstimate } from '../../shared/contracts/estimates'
 import { demoEstimates } from '../../demo/estimates'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
@@ -23,7 +24,10 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     // dark differs in colour alone: the richest pages will do
     if (colorScheme === 'dark') continue
     for (const panel of ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']) {
-      await page.getByRole('button', { name: new RegExp(`^${panel}`) }).first().click()
+      await page
+        .getByRole('button', { name: new RegExp(`^${panel}`) })
+        .first()
+        .click()
       await page.waitForTimeout(300)
       await accessible(page, '.panel')
     }
@@ -36,7 +40,9 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
       await accessible(page)
     }
   }
-  const { path } = await (await page.request.post(`/api/v1/estimates/${id}/links`, { data: { version: 1, audience: 'own', expiresOn: '2099-01-01' } })).json() as { path: string }
+  const { path } = (await (
+    await page.request.post(`/api/v1/estimates/${id}/links`, { data: { version: 1, audience: 'own', expiresOn: '2099-01-01' } })
+  ).json()) as { path: string }
   const context = await browser.newContext({ baseURL: new URL(page.url()).origin })
   const guest = await context.newPage()
   await guest.goto(path)
@@ -46,15 +52,22 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
   for (const one of [page, guest]) await one.setViewportSize({ width: 390, height: 800 })
   expect(await guest.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(400)
   await context.close()
-  for (const view of [estimate, '/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/own-charges', '/estimates/rate-cards']) {
+  for (const view of [
+    estimate,
+    '/estimates',
+    '/estimates/finder',
+    '/estimates/patterns',
+    '/estimates/own-charges',
+    '/estimates/rate-cards',
+  ]) {
     await page.goto(view)
     await page.waitForLoadState('networkidle')
     expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(400)
   }
 })
 
-test('own charges, patterns, the finder and the sheet\'s own work, by keyboard and mouse', async ({ page, expectRefusals }) => {
-  const { estimates } = await (await page.request.get('/api/v1/estimates')).json() as { estimates: SavedEstimate[] }
+test("own charges, patterns, the finder and the sheet's own work, by keyboard and mouse", async ({ page, expectRefusals }) => {
+  const { estimates } = (await (await page.request.get('/api/v1/estimates')).json()) as { estimates: SavedEstimate[] }
   const before = estimates.length
 
   await test.step('a set of own charges is made and shown where the thing is offered', async () => {
@@ -72,7 +85,7 @@ test('own charges, patterns, the finder and the sheet\'s own work, by keyboard a
     await expect(page.getByRole('row', { name: /Night watch/ })).toContainText('Load balancers')
   })
 
-  await test.step('the finder\'s best offer becomes a row', async () => {
+  await test.step("the finder's best offer becomes a row", async () => {
     await page.goto('/estimates/finder')
     await expect(page.getByText(/sizes fit/)).toBeVisible()
     await page.getByRole('button', { name: 'Why' }).click()
@@ -103,7 +116,10 @@ test('own charges, patterns, the finder and the sheet\'s own work, by keyboard a
     })
     await expect(page.getByText('2 rows were pasted.')).toContainText('«airship»')
     await expect(page.getByText('The same component is here twice.')).toBeVisible()
-    await page.getByRole('button', { name: /make one of both/ }).first().click()
+    await page
+      .getByRole('button', { name: /make one of both/ })
+      .first()
+      .click()
     await expect(page.getByText('The same component is here twice.')).toHaveCount(0)
     const gateways = page.locator('tr:has(> [data-cell])').filter({ hasText: 'Gateways' })
     await expect(gateways).toHaveCount(1)
@@ -143,7 +159,7 @@ test('own charges, patterns, the finder and the sheet\'s own work, by keyboard a
     // somebody else saves in between: mine stays, and becomes an estimate of its own
     expectRefusals.allowed = true
     const id = /estimates\/([0-9a-f-]{36})/.exec(page.url())![1]!
-    const saved = await (await page.request.get(`/api/v1/estimates/${id}`)).json() as SavedEstimate
+    const saved = (await (await page.request.get(`/api/v1/estimates/${id}`)).json()) as SavedEstimate
     await page.request.put(`/api/v1/estimates/${id}`, { data: { basedOn: saved.version, estimate: { ...saved.estimate, name: 'theirs' } } })
     await first.locator('[data-cell$="-4"]').focus()
     await page.keyboard.type('8')
@@ -154,7 +170,7 @@ test('own charges, patterns, the finder and the sheet\'s own work, by keyboard a
     await expect(page.getByRole('alert').filter({ hasText: 'saved version' })).toBeVisible()
     await page.getByRole('button', { name: 'Keep mine as an estimate of its own' }).click()
     await expect(page.getByText(/Saved as version 1 by/)).toBeVisible()
-    const now = await (await page.request.get('/api/v1/estimates')).json() as { estimates: SavedEstimate[] }
+    const now = (await (await page.request.get('/api/v1/estimates')).json()) as { estimates: SavedEstimate[] }
     expect(now.estimates.length).toBe(before + 2)
   })
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)

@@ -31,7 +31,17 @@ async function saved(download: Download): Promise<string> {
 
 test('bills of three months, rates and the account tree are there', async ({ page }) => {
   await page.goto('/sources')
-  await dropFiles(page, ['account-tree.json', 'exchange-rates.csv', ...['brackwater', 'larkfield', 'pier-house', 'fernsuite', 'mossdesk', 'lanternchart', 'payroll'].map(source => `${source}-2026-09.csv.gz`)].map(f => `${FILES}/${f}`), '.droparea')
+  await dropFiles(
+    page,
+    [
+      'account-tree.json',
+      'exchange-rates.csv',
+      ...['brackwater', 'larkfield', 'pier-house', 'fernsuite', 'mossdesk', 'lanternchart', 'payroll'].map(
+        source => `${source}-2026-09.csv.gz`,
+      ),
+    ].map(f => `${FILES}/${f}`),
+    '.droparea',
+  )
   await expect(page.getByText('account tree of 12 accounts')).toBeVisible()
   await expect(page.getByText('24 exchange rates')).toBeVisible()
   await press(page, page.getByRole('button', { name: 'Check and load 7 deliveries' }))
@@ -65,7 +75,8 @@ test('the one expensive Tuesday is traced from the total to the resource and its
   await page.goto('/spend?period=this-month')
   await tabTo(page, page.getByRole('application', { name: /^Chart of/ }))
   await page.keyboard.press('ArrowRight')
-  for (let presses = 0; presses < 10 && !(await page.locator('[aria-live="polite"]').textContent())!.includes('17 Nov'); presses++) await page.keyboard.press('ArrowLeft')
+  for (let presses = 0; presses < 10 && !(await page.locator('[aria-live="polite"]').textContent())!.includes('17 Nov'); presses++)
+    await page.keyboard.press('ArrowLeft')
   await expect(page.locator('[aria-live="polite"]')).toContainText('17 Nov 2026')
   await page.keyboard.press('z')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('each hour, in 17 Nov 2026')
@@ -124,7 +135,13 @@ test('the gateway left behind is found by what is charged for merely existing', 
   await expect(page.getByRole('columnheader', { name: 'existing' })).toBeVisible()
   const row = (name: string) => page.getByRole('region', { name: 'All values' }).getByRole('row').filter({ hasText: name })
   const heads = await page.getByRole('region', { name: 'All values' }).locator('th.n').allTextContents()
-  const column = async (name: string, head: string) => figure(await row(name).locator('td.n').nth(heads.findIndex(text => text.trim() === head)).textContent())
+  const column = async (name: string, head: string) =>
+    figure(
+      await row(name)
+        .locator('td.n')
+        .nth(heads.findIndex(text => text.trim() === head))
+        .textContent(),
+    )
   const use = (name: string) => column(name, 'use')
   expect(await use('gw-sandbox-trial')).toBe(0)
   expect(await use('gw-old-build-net')).toBe(0)
@@ -141,10 +158,15 @@ test('a machine that was to stand still at night is found by name; its page says
   await page.getByRole('combobox').waitFor()
   await page.keyboard.type(name)
   await expect(page.getByRole('option').first()).toContainText(name)
-  await page.getByRole('option', { name: new RegExp(`^${name}(?!-)`) }).first().waitFor()
+  await page
+    .getByRole('option', { name: new RegExp(`^${name}(?!-)`) })
+    .first()
+    .waitFor()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toContainText(name)
-  await expect(page.getByTestId('lock')).toContainText(`Locked against changes since 19 Oct 2026 by ${nightPlan.lock.by}: ${nightPlan.lock.why}`)
+  await expect(page.getByTestId('lock')).toContainText(
+    `Locked against changes since 19 Oct 2026 by ${nightPlan.lock.by}: ${nightPlan.lock.why}`,
+  )
   await expect(page.getByTestId('planned').first()).toContainText('To stop every day at 20:00')
   await expect(page.getByTestId('planned').first()).toContainText('refused: it is locked against changes')
   // the bill agrees: it never stood still
@@ -191,13 +213,16 @@ test('a pivot of sub account × service × month leaves as XLSX and Parquet and 
   await book.xlsx.readFile(await download('XLSX'))
   const sheet = book.worksheets[0]!
   const heads = (sheet.getRow(3).values as string[]).slice(1)
-  expect(heads).toEqual(['sub account', 'service', '2026-09-01', '2026-10-01', 'billed, EUR', 'share', 'a day']) // nothing is loaded of the months before
+  // nothing is loaded of the months before
+  expect(heads).toEqual(['sub account', 'service', '2026-09-01', '2026-10-01', 'billed, EUR', 'share', 'a day'])
   let sum = 0
   for (let i = 4; i < sheet.rowCount; i++) sum += Number(sheet.getRow(i).getCell(5).value)
   expect(sum).toBeCloseTo(bill, 2)
   const duck = await (await DuckDBInstance.create()).connect()
   const path = await download('Parquet')
-  const read = await duck.runAndReadAll(`select sum("billed, EUR")::double, sum("2026-09-01")::double + sum("2026-10-01")::double, count(distinct "sub account")::int from read_parquet('${path}')`)
+  const read = await duck.runAndReadAll(
+    `select sum("billed, EUR")::double, sum("2026-09-01")::double + sum("2026-10-01")::double, count(distinct "sub account")::int from read_parquet('${path}')`,
+  )
   const [whole, months, accounts] = read.getRowsJson()[0] as number[]
   expect([whole!.toFixed(2), months!.toFixed(2)]).toEqual([bill.toFixed(2), bill.toFixed(2)])
   expect(accounts).toBeGreaterThan(10)
@@ -227,7 +252,12 @@ test('a supplier’s own CSV is mapped by keyboard and loaded; its invoice is re
   const exact = Number(/Summe;;;;;([\d,]+)/.exec(csv)![1]!.replace(',', '.'))
   await page.goto('/sources/invoices')
   await press(page, page.getByRole('button', { name: 'Type an invoice' }))
-  for (const [label, text] of [['issuer', 'quayside-net'], ['invoice', 'Q-2026-10'], ['month', '2026-10'], ['total', exact.toFixed(2)]] as const) {
+  for (const [label, text] of [
+    ['issuer', 'quayside-net'],
+    ['invoice', 'Q-2026-10'],
+    ['month', '2026-10'],
+    ['total', exact.toFixed(2)],
+  ] as const) {
     await tabTo(page, page.getByLabel(label, { exact: true }))
     await page.keyboard.type(text)
   }
@@ -237,7 +267,13 @@ test('a supplier’s own CSV is mapped by keyboard and loaded; its invoice is re
   await accessible(page)
   // the next file of the source needs no mapping any more
   await page.goto('/sources')
-  await page.locator('input[type=file]').setInputFiles({ name: 'quayside-net-2026-11.csv', mimeType: 'text/csv', buffer: Buffer.from(csv.replaceAll('.10.2026', '.11.2026').replace(/^31\.11.*\r\n/gm, '')) })
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'quayside-net-2026-11.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(csv.replaceAll('.10.2026', '.11.2026').replace(/^31\.11.*\r\n/gm, '')),
+    })
   await expect(page.getByText('not FOCUS: mapped, look at it')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Check and load', exact: true })).toBeEnabled()
   await press(page, page.getByRole('button', { name: /^Do not load/ }))
@@ -267,7 +303,9 @@ test('all databases on one storage SKU are listed and handed over', async ({ pag
   await accessible(page)
 })
 
-test('sentences are kept, several are open, one is sent; tags are treated as one; every view is accessible and the log stays clean', async ({ page }) => {
+test('sentences are kept, several are open, one is sent; tags are treated as one; every view is accessible and the log stays clean', async ({
+  page,
+}) => {
   await page.goto('/spend?by=SubAccountName&period=last-month')
   await still(page)
   await press(page, page.getByRole('button', { name: 'Open another' }))
@@ -301,7 +339,15 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   }
   await expect(merge).toBeVisible()
 
-  for (const path of ['/spend/commitments', '/spend/codes', '/sources/rates', '/spend/of?dimension=ServiceName&value=Recovery', '/spend?in=EUR&period=last-month&chart=multiples&by=ServiceName', '/spend?cost=price&by=SkuId&chart=lines', '/spend?cost=quantity&by=SkuMeter&chart=running']) {
+  for (const path of [
+    '/spend/commitments',
+    '/spend/codes',
+    '/sources/rates',
+    '/spend/of?dimension=ServiceName&value=Recovery',
+    '/spend?in=EUR&period=last-month&chart=multiples&by=ServiceName',
+    '/spend?cost=price&by=SkuId&chart=lines',
+    '/spend?cost=quantity&by=SkuMeter&chart=running',
+  ]) {
     await page.goto(path)
     await expect(page.getByText('Reading')).toHaveCount(0)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

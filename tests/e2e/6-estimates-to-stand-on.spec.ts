@@ -14,11 +14,18 @@ import { pdfText } from '../support/pdf-text'
 
 const total = (page: Page) => page.getByTestId('estimate-total')
 /** A figure of the total: upfront, monthly, effective monthly, 12 months, whole term. */
-const totalOf = async (page: Page, at: number) => figure(await total(page).locator('td').nth(at + 1).textContent())
+const totalOf = async (page: Page, at: number) =>
+  figure(
+    await total(page)
+      .locator('td')
+      .nth(at + 1)
+      .textContent(),
+  )
 const rowOf = (page: Page, name: string) => page.locator('tr:has(> [data-cell])').filter({ hasText: name })
 
 /** The first tier's price of a line of Brackwater's card. */
-const price = (meter: string, variant: string | null, region = 'low-coast') => Number(brackwaterCard.prices.find(p => p.meter === meter && p.variant === variant && p.region === region)!.tiers[0]!.price)
+const price = (meter: string, variant: string | null, region = 'low-coast') =>
+  Number(brackwaterCard.prices.find(p => p.meter === meter && p.variant === variant && p.region === region)!.tiers[0]!.price)
 const cents = (amount: number) => Math.round(amount * 100) / 100
 
 /** What a person does, counted: a click, a key chord or a typed text is one. */
@@ -61,17 +68,51 @@ async function open(page: Page, estimate: Estimate): Promise<string> {
   return id
 }
 
-/** A card whose two regions are unlike: west has no alder-4x16 but something no smaller, keeps the meter of the cache, and has disks of one zone only. */
+/**
+ * A card whose two regions are unlike: west has no alder-4x16 but something no smaller, keeps the meter of the cache, and has disks of one
+ * zone only.
+ */
 const harbourRacks = (() => {
-  const line = (region: string, meter: PriceLine['meter'], variant: string, unit: PriceLine['unit'], amount: string, includes?: Record<string, string>): PriceLine =>
-    ({ sku: `${region} ${meter} ${variant}`.replaceAll(' ', '-'), service: meter === 'disk-gb-month' ? 'Disks' : meter === 'server-hour' ? 'Racks' : 'Caches', meter, variant, region, unit, tiering: 'graduated', tiers: [{ from: '0', price: amount }], ...(includes && { includes }) })
+  const line = (
+    region: string,
+    meter: PriceLine['meter'],
+    variant: string,
+    unit: PriceLine['unit'],
+    amount: string,
+    includes?: Record<string, string>,
+  ): PriceLine => ({
+    sku: `${region} ${meter} ${variant}`.replaceAll(' ', '-'),
+    service: meter === 'disk-gb-month' ? 'Disks' : meter === 'server-hour' ? 'Racks' : 'Caches',
+    meter,
+    variant,
+    region,
+    unit,
+    tiering: 'graduated',
+    tiers: [{ from: '0', price: amount }],
+    ...(includes && { includes }),
+  })
   return {
-    provider: 'Harbour Racks', currency: 'EUR', validFrom: '2026-01-01', regions: [{ id: 'east', name: 'East', zones: 2 }, { id: 'west', name: 'West', zones: 2 }],
-    serverSizes: [{ size: 'alder-4x16', vcpu: 4, memoryGb: 16 }, { size: 'alder-6x16', vcpu: 6, memoryGb: 16 }, { size: 'alder-8x12', vcpu: 8, memoryGb: 12 }],
+    provider: 'Harbour Racks',
+    currency: 'EUR',
+    validFrom: '2026-01-01',
+    regions: [
+      { id: 'east', name: 'East', zones: 2 },
+      { id: 'west', name: 'West', zones: 2 },
+    ],
+    serverSizes: [
+      { size: 'alder-4x16', vcpu: 4, memoryGb: 16 },
+      { size: 'alder-6x16', vcpu: 6, memoryGb: 16 },
+      { size: 'alder-8x12', vcpu: 8, memoryGb: 12 },
+    ],
     prices: [
-      line('east', 'server-hour', 'alder-4x16', 'Hours', '1'), line('west', 'server-hour', 'alder-6x16', 'Hours', '1.2'), line('west', 'server-hour', 'alder-8x12', 'Hours', '0.2'),
-      line('east', 'cache-hour', '6 GB', 'Hours', '0.3'), line('west', 'cache-hour', '6 GB', 'Hours', '0.4'), line('west', 'cache-hour', '1 GB', 'Hours', '0.1'),
-      line('east', 'disk-gb-month', 'double', 'GB-Months', '0.1', { zones: '2' }), line('west', 'disk-gb-month', 'single', 'GB-Months', '0.05', { zones: '1' }),
+      line('east', 'server-hour', 'alder-4x16', 'Hours', '1'),
+      line('west', 'server-hour', 'alder-6x16', 'Hours', '1.2'),
+      line('west', 'server-hour', 'alder-8x12', 'Hours', '0.2'),
+      line('east', 'cache-hour', '6 GB', 'Hours', '0.3'),
+      line('west', 'cache-hour', '6 GB', 'Hours', '0.4'),
+      line('west', 'cache-hour', '1 GB', 'Hours', '0.1'),
+      line('east', 'disk-gb-month', 'double', 'GB-Months', '0.1', { zones: '2' }),
+      line('west', 'disk-gb-month', 'single', 'GB-Months', '0.05', { zones: '1' }),
     ],
   } satisfies RateCard
 })()
@@ -81,22 +122,28 @@ async function sheet(bytes: Buffer, name: string) {
   await book.xlsx.load(new Uint8Array(bytes).buffer)
   return book.getWorksheet(name)!
 }
-const cellValue = (value: ExcelJS.CellValue): string | number => typeof value === 'object' && value !== null && 'result' in value ? Number(value.result) : value as string | number
+const cellValue = (value: ExcelJS.CellValue): string | number =>
+  typeof value === 'object' && value !== null && 'result' in value ? Number(value.result) : (value as string | number)
 /** A line of a sheet by what stands in one of its columns: numbers as they are shown. */
 function lineOf(of: ExcelJS.Worksheet, column: number, text: string): (string | number)[] {
   let found: (string | number)[] | undefined
-  of.eachRow((row) => {
+  of.eachRow(row => {
     if (!found && String(row.getCell(column).value).startsWith(text)) found = (row.values as ExcelJS.CellValue[]).map(cellValue)
   })
   return found!
 }
 
 /** What an hour costs that is committed to for a year and paid monthly. */
-const yearly = (meter: string, variant: string) => Number(brackwaterCard.prices.find(p => p.meter === meter && p.variant === variant && p.region === 'low-coast')!.commitments!.find(c => c.years === 1 && c.paid === 'paid monthly')!.hourlyPrice)
+const yearly = (meter: string, variant: string) =>
+  Number(
+    brackwaterCard.prices
+      .find(p => p.meter === meter && p.variant === variant && p.region === 'low-coast')!
+      .commitments!.find(c => c.years === 1 && c.paid === 'paid monthly')!.hourlyPrice,
+  )
 
 test.beforeAll(async ({ request }) => {
   // figures are held against list prices: own charges that other jobs have left go
-  const { uplifts } = await (await request.get('/api/v1/uplifts')).json() as { uplifts: { id: string }[] }
+  const { uplifts } = (await (await request.get('/api/v1/uplifts')).json()) as { uplifts: { id: string }[] }
   for (const { id } of uplifts) expect((await request.delete(`/api/v1/uplifts/${id}`)).ok()).toBe(true)
 })
 
@@ -110,17 +157,33 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   await act.click(page.getByRole('button', { name: 'Begin an estimate' }))
   await expect(page.getByRole('grid')).toBeVisible()
   await act.key('/')
-  for (const line of ['2 servers 4 vCPU 16 GB', '100 GB disk x 2', 'database 4x16 200 GB', '500 GB objects 1 M reads', '2 TB out', 'logs 50 GB']) {
+  for (const line of [
+    '2 servers 4 vCPU 16 GB',
+    '100 GB disk x 2',
+    'database 4x16 200 GB',
+    '500 GB objects 1 M reads',
+    '2 TB out',
+    'logs 50 GB',
+  ]) {
     await act.type(line)
     await expect(page.locator('#kind-0')).toBeVisible()
     await act.key('Enter')
   }
   await expect(page.locator('[data-cell$="-0"]')).toHaveCount(6)
   // hours × price, GB × price, thousands of reads × price; logs kept for 30 days, with the 20 metrics and 5 alarms that come by default
-  const hours = (of: { server: number, database: number }) => 2 * 730 * of.server + 730 * of.database
-  const rest = (at: string) => 2 * 100 * price('disk-gb-month', 'plain', at) + 200 * price('database-gb-month', null, at) + 500 * price('object-gb-month', 'ready', at) + 1000 * price('object-read-1000', 'ready', at)
-    + 2000 * price('transfer-out-gb', null, at) + 50 * price('logs-ingested-gb', null, at) + 50 * 30 * 12 / 365 * price('logs-kept-gb-month', null, at) + 20 * price('metric-month', null, at) + 5 * price('alarm-month', null, at)
-  const onDemand = (at: string) => hours({ server: price('server-hour', 'teal-4x16', at), database: price('database-hour', 'otter-4x16', at) }) + rest(at)
+  const hours = (of: { server: number; database: number }) => 2 * 730 * of.server + 730 * of.database
+  const rest = (at: string) =>
+    2 * 100 * price('disk-gb-month', 'plain', at) +
+    200 * price('database-gb-month', null, at) +
+    500 * price('object-gb-month', 'ready', at) +
+    1000 * price('object-read-1000', 'ready', at) +
+    2000 * price('transfer-out-gb', null, at) +
+    50 * price('logs-ingested-gb', null, at) +
+    ((50 * 30 * 12) / 365) * price('logs-kept-gb-month', null, at) +
+    20 * price('metric-month', null, at) +
+    5 * price('alarm-month', null, at)
+  const onDemand = (at: string) =>
+    hours({ server: price('server-hour', 'teal-4x16', at), database: price('database-hour', 'otter-4x16', at) }) + rest(at)
   const month = cents(onDemand('low-coast'))
   await expect.poll(() => totalOf(page, 2)).toBe(month)
   // one year beside on-demand, and a second region
@@ -129,8 +192,14 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   await act.click(page.getByRole('button', { name: 'Add', exact: true }).first())
   await act.choose(page.getByLabel('place for everything'), 'east-delta')
   await act.click(page.getByRole('button', { name: 'Add', exact: true }).nth(1))
-  const columns = [month, cents(hours({ server: yearly('server-hour', 'teal-4x16'), database: yearly('database-hour', 'otter-4x16') }) + rest('low-coast')), cents(onDemand('east-delta'))]
-  await expect.poll(async () => (await total(page).locator('td').allTextContents()).flatMap((text, i) => [1, 2, 4].includes(i) ? figure(text) : [])).toEqual(columns)
+  const columns = [
+    month,
+    cents(hours({ server: yearly('server-hour', 'teal-4x16'), database: yearly('database-hour', 'otter-4x16') }) + rest('low-coast')),
+    cents(onDemand('east-delta')),
+  ]
+  await expect
+    .poll(async () => (await total(page).locator('td').allTextContents()).flatMap((text, i) => ([1, 2, 4].includes(i) ? figure(text) : [])))
+    .toEqual(columns)
   await act.click(page.getByLabel('target a month'))
   await act.type('1,500')
   await act.key('Enter')
@@ -143,7 +212,9 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   expect(act.count, 'a click, a key chord or a typed text is one').toBeLessThanOrEqual(40)
 
   const scenarios = await sheet(book, 'Scenarios')
-  expect(['as it stands', '1 year, paid monthly', 'in east-delta'].map(name => cents(Number(lineOf(scenarios, 1, name)[4])))).toEqual(columns)
+  expect(['as it stands', '1 year, paid monthly', 'in east-delta'].map(name => cents(Number(lineOf(scenarios, 1, name)[4])))).toEqual(
+    columns,
+  )
   const lines = await sheet(book, 'Estimate')
   expect(String(lines.getCell('A2').value)).toContain('scenario in east-delta')
   expect(cents(Number(lineOf(lines, 2, 'total')[9]))).toBe(columns[2])
@@ -159,20 +230,38 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   await guest.close()
 })
 
-test('an estimate that is moved: what is the same there, what stands in, what is not offered, and the same in every document', async ({ page, browser }) => {
+test('an estimate that is moved: what is the same there, what stands in, what is not offered, and the same in every document', async ({
+  page,
+  browser,
+}) => {
   expect((await page.request.post('/api/v1/rate-cards', { data: harbourRacks })).ok()).toBe(true)
   const cache = harbourRacks.prices.find(p => p.region === 'east' && p.meter === 'cache-hour')!
   await open(page, {
-    ...newEstimate('Moved', harbourRacks, 'east'), scenarios: [asScenario({ whole: { where: 'west' } }, 's1', 'to the west')], target: '1200',
-    components: [newRow('server', 'Booking', 'server', { size: 'alder-4x16' }, { name: 'Counter' }), newRow('cache', 'Booking', 'metered', { sku: cache.sku }), newRow('disk', 'Booking', 'disk', { class: 'double', storageGb: '100' })],
+    ...newEstimate('Moved', harbourRacks, 'east'),
+    scenarios: [asScenario({ whole: { where: 'west' } }, 's1', 'to the west')],
+    target: '1200',
+    components: [
+      newRow('server', 'Booking', 'server', { size: 'alder-4x16' }, { name: 'Counter' }),
+      newRow('cache', 'Booking', 'metered', { sku: cache.sku }),
+      newRow('disk', 'Booking', 'disk', { class: 'double', storageGb: '100' }),
+    ],
   })
-  // by hand: 730 × 1 + 730 × 0.3 + 100 × 0.1 = 959.00; in the west 730 × 1.2 + 730 × 0.4 = 1,168.00 without the disk, 219.00 more than the same two rows
+  // by hand: 730 × 1 + 730 × 0.3 + 100 × 0.1 = 959.00; in the west 730 × 1.2 + 730 × 0.4 = 1,168.00 without the disk, 219.00 more than the
+  // same two rows
   await expect(total(page).locator('td').nth(1)).toHaveText('959.00')
   await expect(total(page).locator('td').nth(2)).toHaveText(/^1,168\.00\s*1 row not counted, 10\.00 in A$/)
   await expect(total(page).locator('td').nth(3)).toHaveText(/^\+219\.00\s*\+23\.1 %\s*like for like$/)
-  await page.getByRole('columnheader', { name: /^B · to the west/ }).getByRole('button').first().click()
+  await page
+    .getByRole('columnheader', { name: /^B · to the west/ })
+    .getByRole('button')
+    .first()
+    .click()
   await expect(rowOf(page, 'Counter')).toContainText('alder-6x16')
-  await expect(rowOf(page, 'Counter').getByTitle(/alder-4x16/).first()).toBeVisible()
+  await expect(
+    rowOf(page, 'Counter')
+      .getByTitle(/alder-4x16/)
+      .first(),
+  ).toBeVisible()
   await expect(rowOf(page, 'Disks')).toContainText('not offered')
   await page.getByRole('button', { name: 'Regions', exact: true }).click()
   const west = page.locator('.panel').getByRole('row', { name: /west/ })
@@ -198,9 +287,22 @@ test('an estimate that is moved: what is the same there, what stands in, what is
   const lines = await sheet(book, 'Estimate')
   expect(lineOf(lines, 2, 'Counter')[9]).toBe(876)
   expect(lineOf(lines, 2, 'total, 1 row not counted')[9]).toBe(1168)
-  expect(lineOf(await sheet(book, 'Scenarios'), 1, 'to the west').slice(4, 9).map(v => v ?? '')).toEqual([1168, 14_016, 14_016, 219, '1 row not counted (10.00 EUR a month as it stands)'])
+  expect(
+    lineOf(await sheet(book, 'Scenarios'), 1, 'to the west')
+      .slice(4, 9)
+      .map(v => v ?? ''),
+  ).toEqual([1168, 14_016, 14_016, 219, '1 row not counted (10.00 EUR a month as it stands)'])
   const words = await pdfText(await take(/^PDF/))
-  for (const said of ['Scenario: to the west', '1 row not counted (10.00 EUR a month as it stands): the totals lack it', '1 168.00 effective monthly, EUR', 'size alder-4x16 became alder-6x16', '876.00', 'not counted: not offered there', '219.00']) expect(words).toContain(said)
+  for (const said of [
+    'Scenario: to the west',
+    '1 row not counted (10.00 EUR a month as it stands): the totals lack it',
+    '1 168.00 effective monthly, EUR',
+    'size alder-4x16 became alder-6x16',
+    '876.00',
+    'not counted: not offered there',
+    '219.00',
+  ])
+    expect(words).toContain(said)
   // a total that lacks rows is not held against the target
   expect(words).not.toContain('The target is')
 
@@ -229,11 +331,16 @@ test('an estimate that is moved: what is the same there, what stands in, what is
 test('what is shown is taken, what may be two numbers is asked, and Enter on an untouched cell changes nothing', async ({ page }) => {
   await open(page, {
     ...newEstimate('Typed', brackwaterCard, 'low-coast'),
-    components: [newRow('s', 'a', 'server', { size: 'otter-4x16' }), newRow('d', 'a', 'disk', { class: 'plain', storageGb: '1500' }), newRow('f', 'a', 'functions', { calls: '2000000', seconds: '0.6', memoryGb: '0.5' }), newRow('o', 'a', 'object-storage', { storageGb: '650..895..1100', reads: '12000' })],
+    components: [
+      newRow('s', 'a', 'server', { size: 'otter-4x16' }),
+      newRow('d', 'a', 'disk', { class: 'plain', storageGb: '1500' }),
+      newRow('f', 'a', 'functions', { calls: '2000000', seconds: '0.6', memoryGb: '0.5' }),
+      newRow('o', 'a', 'object-storage', { storageGb: '650..895..1100', reads: '12000' }),
+    ],
   })
   const before = await total(page).textContent()
   const cells = page.locator('[data-cell]')
-  for (let i = 0; i < await cells.count(); i++) {
+  for (let i = 0; i < (await cells.count()); i++) {
     const cell = cells.nth(i)
     if ((await cell.getAttribute('data-cell'))!.endsWith('-0')) continue
     await cell.focus()
@@ -252,11 +359,25 @@ test('what is shown is taken, what may be two numbers is asked, and Enter on an 
     await page.keyboard.press('Enter')
   }
   // GB by hand × 0.045 × the region's factor is what the card says: the cell tells which number was taken
-  for (const [text, gb] of [['2,000', 2000], ['1 TB', 1000], ['0.5 TB', 500], ['1,500 GB', 1500], ['1.5 k', 1500], ['50,000 MB', 50], ['1 500', 1500]] as const) {
+  for (const [text, gb] of [
+    ['2,000', 2000],
+    ['1 TB', 1000],
+    ['0.5 TB', 500],
+    ['1,500 GB', 1500],
+    ['1.5 k', 1500],
+    ['50,000 MB', 50],
+    ['1 500', 1500],
+  ] as const) {
     await put(amount, text)
     await expect(rowOf(page, 'Disks')).toContainText(cents(gb * price('disk-gb-month', 'plain')).toFixed(2))
   }
-  for (const [text, said] of [['1.500', 'may be 1.5 or 1,500'], ['10 20', 'are two numbers'], ['1,50', 'write 1.50'], ['about 3', 'is no number'], ['3 hours', 'GB']] as const) {
+  for (const [text, said] of [
+    ['1.500', 'may be 1.5 or 1,500'],
+    ['10 20', 'are two numbers'],
+    ['1,50', 'write 1.50'],
+    ['about 3', 'is no number'],
+    ['3 hours', 'GB'],
+  ] as const) {
     await put(amount, text)
     await expect(page.getByRole('alert')).toContainText(said)
     await expect(total(page)).toContainText('1 row not counted')
@@ -265,7 +386,12 @@ test('what is shown is taken, what may be two numbers is asked, and Enter on an 
   }
   const runs = rowOf(page, 'Servers').locator('[data-cell$="-3"]')
   const hour = price('server-hour', 'otter-4x16')
-  for (const [text, hours] of [['5d x 10h', 50 * 730 / 168], ['55 %', 0.55 * 730], ['300', 300], ['always on', 730]] as const) {
+  for (const [text, hours] of [
+    ['5d x 10h', (50 * 730) / 168],
+    ['55 %', 0.55 * 730],
+    ['300', 300],
+    ['always on', 730],
+  ] as const) {
     await put(runs, text)
     await expect(rowOf(page, 'Servers')).toContainText(cents(hours * hour).toFixed(2))
   }
@@ -275,7 +401,11 @@ test('a rate that is missing is named where the row stands and given from there;
   const yard: RateCard = { ...harbourRacks, provider: 'Alder Yard', currency: 'SEK' }
   expect((await page.request.post('/api/v1/rate-cards', { data: yard })).ok()).toBe(true)
   const own = newEstimate('Pasted', brackwaterCard, 'low-coast')
-  await open(page, { ...own, cards: [...own.cards, { provider: 'Alder Yard', date: yard.validFrom, revision: 1 }], components: [newRow('s', 'Yard', 'server', { size: 'alder-4x16', where: 'Alder Yard/east' })] })
+  await open(page, {
+    ...own,
+    cards: [...own.cards, { provider: 'Alder Yard', date: yard.validFrom, revision: 1 }],
+    components: [newRow('s', 'Yard', 'server', { size: 'alder-4x16', where: 'Alder Yard/east' })],
+  })
   await expect(page.getByRole('alert')).toContainText('There is no rate from SEK to EUR')
   await expect(total(page)).toContainText('1 row not counted')
   await page.getByRole('button', { name: 'give the rate' }).press('Enter')
@@ -291,11 +421,21 @@ test('a rate that is missing is named where the row stands and given from there;
     document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
   })
   await expect(page.getByText('2 rows were added. Not understood: three wishes.')).toBeVisible()
-  await expect.poll(() => totalOf(page, 2)).toBe(cents(65.7 + 1000 * price('transfer-out-gb', null) + 2 * 50 * price('disk-gb-month', 'plain')))
+  await expect
+    .poll(() => totalOf(page, 2))
+    .toBe(cents(65.7 + 1000 * price('transfer-out-gb', null) + 2 * 50 * price('disk-gb-month', 'plain')))
 })
 
-test('estimates are filed, found, put away and brought back; one whose rows cannot be priced leaves the others standing', async ({ page }) => {
-  const refused = await open(page, { ...newEstimate('Lantern store', brackwaterCard, 'low-coast'), components: [newRow('s', 'a', 'server', { size: 'otter-4x16', count: '1.5' }), newRow('d', 'a', 'disk', { class: 'plain', storageGb: '1000' })] })
+test('estimates are filed, found, put away and brought back; one whose rows cannot be priced leaves the others standing', async ({
+  page,
+}) => {
+  const refused = await open(page, {
+    ...newEstimate('Lantern store', brackwaterCard, 'low-coast'),
+    components: [
+      newRow('s', 'a', 'server', { size: 'otter-4x16', count: '1.5' }),
+      newRow('d', 'a', 'disk', { class: 'plain', storageGb: '1000' }),
+    ],
+  })
   await page.goto('/estimates')
   const row = page.getByRole('row', { name: /Lantern store/ })
   await expect(row).toContainText(cents(1000 * price('disk-gb-month', 'plain')).toFixed(2))
@@ -321,7 +461,10 @@ test('estimates are filed, found, put away and brought back; one whose rows cann
 })
 
 test('a row is named, gets a size from the finder, and a pattern is opened, changed and used', async ({ page }) => {
-  const id = await open(page, { ...newEstimate('Named', brackwaterCard, 'low-coast'), components: [newRow('s', 'Web', 'server', { size: 'otter-2x8', count: '2' })] })
+  const id = await open(page, {
+    ...newEstimate('Named', brackwaterCard, 'low-coast'),
+    components: [newRow('s', 'Web', 'server', { size: 'otter-2x8', count: '2' })],
+  })
   await page.locator('[data-cell$="-0"]').first().focus()
   await page.keyboard.press('Alt+Enter')
   await page.getByRole('menuitem', { name: 'Name it…' }).press('Enter')

@@ -35,7 +35,11 @@ it('data out is several times the machine', () => {
 })
 
 it('136 upfront over 36 months is 3.78 a month, 2 000 is 55.56', () => {
-  const effective = (size: string) => cents(priceTest(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all in advance' }]])).totals.effectiveMonthly)
+  const effective = (size: string) =>
+    cents(
+      priceTest(testEstimate([['server', { size, hoursPerMonth: '730', count: '1', pays: '3 years, all in advance' }]])).totals
+        .effectiveMonthly,
+    )
   expect(effective('small')).toBe('3.78')
   expect(effective('steady')).toBe('55.56')
 })
@@ -48,7 +52,10 @@ it('12.26 on-demand against 7.67 committed breaks even at 457 hours a month; at 
 })
 
 it('52 servers a day at 0.028 are 34.94, in a month of 744 hours 1 083.26', () => {
-  const hours = (h: string, month: string | null) => cents(priceTest(testEstimate([['server', { size: 'plain', hoursPerMonth: h, count: '52', pays: 'on-demand' }]], { month })).totals.monthly)
+  const hours = (h: string, month: string | null) =>
+    cents(
+      priceTest(testEstimate([['server', { size: 'plain', hoursPerMonth: h, count: '52', pays: 'on-demand' }]], { month })).totals.monthly,
+    )
   expect(hours('24', null)).toBe('34.94')
   expect(hours('744', '2026-10')).toBe('1083.26')
   // always on is all hours of the named month
@@ -56,7 +63,8 @@ it('52 servers a day at 0.028 are 34.94, in a month of 744 hours 1 083.26', () =
 })
 
 it('100 GB of object storage at 0.023 are 2.30, and 10 000 writes at 0.005 a thousand 0.05', () => {
-  const objects = (storageGb: string, writes: string) => cents(price(['object-storage', { class: 'ready', storageGb, writes, reads: '0' }]).totals.monthly)
+  const objects = (storageGb: string, writes: string) =>
+    cents(price(['object-storage', { class: 'ready', storageGb, writes, reads: '0' }]).totals.monthly)
   expect(objects('100', '0')).toBe('2.30')
   expect(objects('0', '10000')).toBe('0.05')
 })
@@ -68,7 +76,8 @@ it('three functions every hour make 2 232 calls in October, 2 190 in a 730-hour 
   }
   expect([calls('31 days, 744 hours'), calls()]).toEqual(['2232', '2190'])
   expect(3 * hoursOfMonth('2026-10')).toBe(2232)
-  const gbSeconds = price(['functions', { calls: calls('31 days, 744 hours'), seconds: '0.6', memoryGb: '0.5' }]).components[0]!.chosen!.monthly
+  const gbSeconds = price(['functions', { calls: calls('31 days, 744 hours'), seconds: '0.6', memoryGb: '0.5' }]).components[0]!.chosen!
+    .monthly
   // 669.6 GB-seconds at 0.0000166667; calls themselves cost nothing on the test card
   expect(Number(gbSeconds)).toBeCloseTo(669.6 * 0.0000166667, 12)
   expect(cents(gbSeconds)).toBe('0.01')
@@ -80,12 +89,22 @@ it('the first 100 GB out cost nothing only when one counts on them', () => {
 })
 
 it('a fixed charge of 5 on something of 5 makes 10, and of 10 makes 15', () => {
-  const care: StoredUplift = { id: 'x', name: 'Care', currency: 'EUR', interval: 'month', validFrom: '2026-01-01', who: 'x', setAt: '2026-01-01T00:00:00Z', attached: [{ to: 'kind', key: 'free-form', variant: null }], charges: [{ by: 'flat', label: 'care', amount: '5' }] }
+  const care: StoredUplift = {
+    id: 'x',
+    name: 'Care',
+    currency: 'EUR',
+    interval: 'month',
+    validFrom: '2026-01-01',
+    who: 'x',
+    setAt: '2026-01-01T00:00:00Z',
+    attached: [{ to: 'kind', key: 'free-form', variant: null }],
+    charges: [{ by: 'flat', label: 'care', amount: '5' }],
+  }
   const line = (amount: string) => priceTest(testEstimate([['free-form', { amount }]]), { ...testPrices, uplifts: [care] }).totals.monthly
   expect([line('5'), line('10')]).toEqual(['10', '15'])
 })
 
-it('margin is a share of the customer\'s price: 82 of own cost at 18 % is 100', () => {
+it("margin is a share of the customer's price: 82 of own cost at 18 % is 100", () => {
   expect(priceTest(testEstimate([['free-form', { amount: '82' }]], { marginPercent: '18' })).totals.monthly).toBe('100')
 })
 

@@ -1,4 +1,5 @@
-// CSV against papaparse, an independent reader, on random bytes that are CSV or nearly: whatever both take they read alike; what is refused is
+// CSV against papaparse, an independent reader, on random bytes that are CSV or nearly: whatever both take they read alike; what is refused
+// is
 // refused with a reason, and nothing is read in half.
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -18,17 +19,21 @@ afterAll(() => rmSync(folder, { recursive: true }))
 function scan(text: string, cuts: number[]): string[][] | string {
   const records: string[][] = []
   const decoder = new TextDecoder()
-  const scanner = new CsvScanner({
-    compares: false,
-    begin: (header) => {
-      records.push(header)
-      return true
+  const scanner = new CsvScanner(
+    {
+      compares: false,
+      begin: header => {
+        records.push(header)
+        return true
+      },
+      bytes: (bytes, cells, starts, ends) => {
+        records.push(Array.from({ length: cells }, (_, i) => decoder.decode(bytes.subarray(starts[i]!, ends[i]!))))
+      },
+      texts: () => {},
     },
-    bytes: (bytes, cells, starts, ends) => {
-      records.push(Array.from({ length: cells }, (_, i) => decoder.decode(bytes.subarray(starts[i]!, ends[i]!))))
-    },
-    texts: () => {},
-  }, 0x2C, bytes => decoder.decode(bytes))
+    0x2c,
+    bytes => decoder.decode(bytes),
+  )
   const bytes = Buffer.from(text)
   try {
     let from = 0
@@ -38,8 +43,7 @@ function scan(text: string, cuts: number[]): string[][] | string {
     }
     scanner.end()
     return records
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof UnreadableFile) return error.problem.reason
     throw error
   }
@@ -48,23 +52,38 @@ function scan(text: string, cuts: number[]): string[][] | string {
 const soup = fc.string({ unit: fc.constantFrom('a', '1', 'é', '"', '""', ',', '\n', '\r\n', ' ', '=', '\0', 'xyz'), maxLength: 40 })
 
 it('reads alike wherever a stream is cut', () => {
-  fc.assert(fc.property(soup, fc.array(fc.nat(60), { maxLength: 6 }), (text, cuts) => {
-    expect(scan(text, cuts)).toEqual(scan(text, []))
-  }), { numRuns: 3000 })
+  fc.assert(
+    fc.property(soup, fc.array(fc.nat(60), { maxLength: 6 }), (text, cuts) => {
+      expect(scan(text, cuts)).toEqual(scan(text, []))
+    }),
+    { numRuns: 3000 },
+  )
 })
 
 it('what both take both read alike', () => {
   let both = 0
-  fc.assert(fc.property(soup.filter(text => !/\r(?!\n)/.test(text) && !(text.includes('\r\n') && /(?<!\r)\n/.test(text))), (text) => {
-    const own = scan(text, [])
-    const { data, errors } = Papa.parse<string[]>(text, { delimiter: ',', newline: text.includes('\r\n') ? '\r\n' : '\n', skipEmptyLines: true })
-    if (typeof own === 'string' || errors.length) return
-    // a quote inside an unquoted cell is outside RFC 4180 and read by everyone differently
-    if (/[^",\r\n]"/.test(text) || /"[^",\r\n]/.test(text.replaceAll('""', ''))) return
-    // papaparse gives a last record for an empty quoted cell that RFC 4180 has none of
-    expect(own.filter(record => record.length > 1 || record[0] !== '')).toEqual(data.filter(record => record.length > 1 || record[0] !== ''))
-    both++
-  }), { numRuns: 4000 })
+  fc.assert(
+    fc.property(
+      soup.filter(text => !/\r(?!\n)/.test(text) && !(text.includes('\r\n') && /(?<!\r)\n/.test(text))),
+      text => {
+        const own = scan(text, [])
+        const { data, errors } = Papa.parse<string[]>(text, {
+          delimiter: ',',
+          newline: text.includes('\r\n') ? '\r\n' : '\n',
+          skipEmptyLines: true,
+        })
+        if (typeof own === 'string' || errors.length) return
+        // a quote inside an unquoted cell is outside RFC 4180 and read by everyone differently
+        if (/[^",\r\n]"/.test(text) || /"[^",\r\n]/.test(text.replaceAll('""', ''))) return
+        // papaparse gives a last record for an empty quoted cell that RFC 4180 has none of
+        expect(own.filter(record => record.length > 1 || record[0] !== '')).toEqual(
+          data.filter(record => record.length > 1 || record[0] !== ''),
+        )
+        both++
+      },
+    ),
+    { numRuns: 4000 },
+  )
   expect(both).toBeGreaterThan(500)
 })
 
@@ -75,7 +94,11 @@ it('a field of ten megabytes, line breaks in quotes, compressed or not, come who
     const path = join(folder, `long-${i}.csv`)
     writeFileSync(path, bytes)
     const records = await readRecords(path)
-    expect(records.map(r => r.map(c => c.length))).toEqual([[1, 1], [1, long.length], [1, 1]])
+    expect(records.map(r => r.map(c => c.length))).toEqual([
+      [1, 1],
+      [1, long.length],
+      [1, 1],
+    ])
     expect(records[1]![1] === long).toBe(true)
   }
 })

@@ -7,7 +7,9 @@ import { currencies, isCurrency, minorDecimals } from '../../core/money/currency
 const noMoney = new Set(['XAU', 'XAG', 'XPT', 'XPD', 'XBA', 'XBB', 'XBC', 'XBD', 'XTS', 'XXX', 'XDR', 'XSU', 'XUA'])
 
 it('knows every currency in use with the decimals of its minor unit', () => {
-  const differing = codes.data.filter(({ code, digits }) => !noMoney.has(code) && isCurrency(code) && minorDecimals(code) !== digits).map(({ code }) => code)
+  const differing = codes.data
+    .filter(({ code, digits }) => !noMoney.has(code) && isCurrency(code) && minorDecimals(code) !== digits)
+    .map(({ code }) => code)
   expect(differing).toEqual([])
   // newer or older than the package's list, each checked against the amendments: withdrawn since, or introduced since
   const retired = new Set(['ANG', 'BGN', 'CUC', 'HRK', 'SLL', 'VED', 'XCG', 'ZWL', 'ZWG', 'CNH'])

@@ -12,13 +12,17 @@ const published = (name: string) => JSON.parse(readFileSync(`docs/formats/${name
 const validator = (name: string) => new Ajv2020({ strict: false }).compile(published(name))
 
 it('are what the code reads', () => {
-  for (const [name, schema] of Object.entries(formatSchemas())) expect(published(name), `run «npx tsx scripts/write-schemas.ts» for ${name}`).toEqual(JSON.parse(JSON.stringify(schema)))
+  for (const [name, schema] of Object.entries(formatSchemas()))
+    expect(published(name), `run «npx tsx scripts/write-schemas.ts» for ${name}`).toEqual(JSON.parse(JSON.stringify(schema)))
 })
 
 it('accept the cards and estimates that there are', () => {
   const [card, estimate] = [validator('rate-card'), validator('estimate')]
-  for (const one of [brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard]) expect(card(one), JSON.stringify(card.errors)).toBe(true)
-  for (const { states } of demoEstimates) for (const state of states) expect(estimate(JSON.parse(writeEstimate(estimateSchema.parse(state.estimate)))), JSON.stringify(estimate.errors)).toBe(true)
+  for (const one of [brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard])
+    expect(card(one), JSON.stringify(card.errors)).toBe(true)
+  for (const { states } of demoEstimates)
+    for (const state of states)
+      expect(estimate(JSON.parse(writeEstimate(estimateSchema.parse(state.estimate)))), JSON.stringify(estimate.errors)).toBe(true)
 })
 
 it('accept the example of the page', () => {

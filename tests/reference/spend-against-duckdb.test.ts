@@ -1,4 +1,5 @@
-// The spend engine against DuckDB (@duckdb/node-api), an independent engine, on random questions over a file of the demo: equal to the last digit.
+// The spend engine against DuckDB (@duckdb/node-api), an independent engine, on random questions over a file of the demo: equal to the last
+// digit.
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -27,8 +28,11 @@ async function load(file: string) {
   await writeFocusFile(join(folder, file), delivery.charges())
   const builder = new SegmentBuilder()
   const target = new ChargeTarget({
-    file, source: file, mapping: null, take: charge => builder.add(charge),
-    note: (problem) => {
+    file,
+    source: file,
+    mapping: null,
+    take: charge => builder.add(charge),
+    note: problem => {
       throw new Error(JSON.stringify(problem))
     },
     entryId(name, values) {
@@ -38,7 +42,11 @@ async function load(file: string) {
     },
   })
   for await (const _ of csvReader.read(join(folder, file), target, {})) continue
-  cube.setChunk({ source: file, billingPeriodStart: '2026-10-01T00:00:00Z', segments: builder.finish().map(({ bytes }) => decodeSegment(bytes, currency => cube.currencyCode(currency))!) })
+  cube.setChunk({
+    source: file,
+    billingPeriodStart: '2026-10-01T00:00:00Z',
+    segments: builder.finish().map(({ bytes }) => decodeSegment(bytes, currency => cube.currencyCode(currency))!),
+  })
 }
 
 beforeAll(async () => {
@@ -49,57 +57,145 @@ beforeAll(async () => {
 })
 afterAll(() => rmSync(folder, { recursive: true }))
 
-const columns = ['ProviderName', 'SubAccountName', 'ServiceName', 'RegionId', 'SkuMeter', 'SkuId', 'ResourceId', 'ChargeCategory', 'Tags/team', 'Tags/environment', 'CommitmentDiscountStatus', 'x_ProjectCode', 'SkuPriceDetails/InstanceType', 'SkuPriceDetails/InstanceSeries']
-const values = ['Brackwater Cloud', 'live-passenger', 'rehearsal', 'Servers', 'Log search', 'low-coast', 'booking', 'bookings', 'live', 'Usage', 'Credit', 'SK-BOO', 'otter', 'otter-4x16', 'nowhere', null]
+const columns = [
+  'ProviderName',
+  'SubAccountName',
+  'ServiceName',
+  'RegionId',
+  'SkuMeter',
+  'SkuId',
+  'ResourceId',
+  'ChargeCategory',
+  'Tags/team',
+  'Tags/environment',
+  'CommitmentDiscountStatus',
+  'x_ProjectCode',
+  'SkuPriceDetails/InstanceType',
+  'SkuPriceDetails/InstanceSeries',
+]
+const values = [
+  'Brackwater Cloud',
+  'live-passenger',
+  'rehearsal',
+  'Servers',
+  'Log search',
+  'low-coast',
+  'booking',
+  'bookings',
+  'live',
+  'Usage',
+  'Credit',
+  'SK-BOO',
+  'otter',
+  'otter-4x16',
+  'nowhere',
+  null,
+]
 const column = fc.constantFrom(...columns)
 const narrowing = fc.dictionary(column, fc.uniqueArray(fc.constantFrom(...values), { minLength: 1, maxLength: 3 }), { maxKeys: 2 })
-const question: fc.Arbitrary<Question> = fc.record({
-  measure: fc.constantFrom('billedCost' as const, 'effectiveCost' as const, 'listCost' as const, 'contractedCost' as const, 'pricingQuantity' as const, 'savedAgainstList' as const), splitBy: fc.uniqueArray(column, { maxLength: 4 }), grain: fc.constantFrom('hour' as const, 'day' as const, 'week' as const, 'month' as const, 'quarter' as const, null),
-  conditions: fc.array(fc.oneof(fc.record({ dimension: column, keep: fc.boolean(), contains: fc.constantFrom('live', 'RESER', 'o') }), fc.record({ dimension: column, keep: fc.boolean(), above: fc.constantFrom('10', '250.5') })), { maxLength: 1 }),
-  start: fc.constantFrom('2026-09-01', '2026-10-01', '2026-10-13'), days: fc.integer({ min: 1, max: 62 }), keep: narrowing, leaveOut: narrowing,
-}).map(({ start, days, ...q }) => ({ ...q, start, end: addDays(start, days) }))
+const question: fc.Arbitrary<Question> = fc
+  .record({
+    measure: fc.constantFrom(
+      'billedCost' as const,
+      'effectiveCost' as const,
+      'listCost' as const,
+      'contractedCost' as const,
+      'pricingQuantity' as const,
+      'savedAgainstList' as const,
+    ),
+    splitBy: fc.uniqueArray(column, { maxLength: 4 }),
+    grain: fc.constantFrom('hour' as const, 'day' as const, 'week' as const, 'month' as const, 'quarter' as const, null),
+    conditions: fc.array(
+      fc.oneof(
+        fc.record({ dimension: column, keep: fc.boolean(), contains: fc.constantFrom('live', 'RESER', 'o') }),
+        fc.record({ dimension: column, keep: fc.boolean(), above: fc.constantFrom('10', '250.5') }),
+      ),
+      { maxLength: 1 },
+    ),
+    start: fc.constantFrom('2026-09-01', '2026-10-01', '2026-10-13'),
+    days: fc.integer({ min: 1, max: 62 }),
+    keep: narrowing,
+    leaveOut: narrowing,
+  })
+  .map(({ start, days, ...q }) => ({ ...q, start, end: addDays(start, days) }))
 
-const sqlColumn = (name: string) => name.startsWith('SkuPriceDetails/') ? `json_extract_string(SkuPriceDetails, '$.${name.slice(16)}')` : name.startsWith('Tags/') ? `json_extract_string(Tags, '$.${name.slice(5)}')` : `"${name}"`
-const text = (value: string) => `'${value.replaceAll('\'', '\'\'')}'`
+const sqlColumn = (name: string) =>
+  name.startsWith('SkuPriceDetails/')
+    ? `json_extract_string(SkuPriceDetails, '$.${name.slice(16)}')`
+    : name.startsWith('Tags/')
+      ? `json_extract_string(Tags, '$.${name.slice(5)}')`
+      : `"${name}"`
+const text = (value: string) => `'${value.replaceAll("'", "''")}'`
 function condition(dimension: string, list: (string | null)[]): string {
   const named = list.filter((v): v is string => v !== null)
-  const parts = [...(named.length ? [`coalesce(${sqlColumn(dimension)} in (${named.map(text).join(', ')}), false)`] : []), ...(list.includes(null) ? [`${sqlColumn(dimension)} is null`] : [])]
+  const parts = [
+    ...(named.length ? [`coalesce(${sqlColumn(dimension)} in (${named.map(text).join(', ')}), false)`] : []),
+    ...(list.includes(null) ? [`${sqlColumn(dimension)} is null`] : []),
+  ]
   return `(${parts.join(' or ')})`
 }
 
-const sums: Record<string, string> = { billedCost: 'BilledCost', effectiveCost: 'EffectiveCost', listCost: 'ListCost', contractedCost: 'ContractedCost', pricingQuantity: 'coalesce(PricingQuantity, 0)', savedAgainstList: 'ListCost - EffectiveCost' }
-const starts: Record<string, string> = { hour: 'substr(ChargePeriodStart, 1, 13)', day: 'substr(ChargePeriodStart, 1, 10)', week: `strftime(date_trunc('week', ChargePeriodStart[1:10]::date), '%Y-%m-%d')`, month: `substr(ChargePeriodStart, 1, 7) || '-01'`, quarter: `strftime(date_trunc('quarter', ChargePeriodStart[1:10]::date), '%Y-%m-%d')` }
+const sums: Record<string, string> = {
+  billedCost: 'BilledCost',
+  effectiveCost: 'EffectiveCost',
+  listCost: 'ListCost',
+  contractedCost: 'ContractedCost',
+  pricingQuantity: 'coalesce(PricingQuantity, 0)',
+  savedAgainstList: 'ListCost - EffectiveCost',
+}
+const starts: Record<string, string> = {
+  hour: 'substr(ChargePeriodStart, 1, 13)',
+  day: 'substr(ChargePeriodStart, 1, 10)',
+  week: `strftime(date_trunc('week', ChargePeriodStart[1:10]::date), '%Y-%m-%d')`,
+  month: `substr(ChargePeriodStart, 1, 7) || '-01'`,
+  quarter: `strftime(date_trunc('quarter', ChargePeriodStart[1:10]::date), '%Y-%m-%d')`,
+}
 
 function whereOf({ start, end, keep, leaveOut }: Question): string[] {
-  return [`ChargePeriodStart >= '${start}'`, `ChargePeriodStart < '${end}'`, ...Object.entries(keep).map(([d, v]) => condition(d, v)), ...Object.entries(leaveOut).map(([d, v]) => `not ${condition(d, v)}`)]
+  return [
+    `ChargePeriodStart >= '${start}'`,
+    `ChargePeriodStart < '${end}'`,
+    ...Object.entries(keep).map(([d, v]) => condition(d, v)),
+    ...Object.entries(leaveOut).map(([d, v]) => `not ${condition(d, v)}`),
+  ]
 }
 
 /** Values whose text contains something; or whose billed cost under the plain conditions is above an amount, in any one currency. */
 function further(q: Question): string[] {
-  return (q.conditions ?? []).map((c) => {
-    const holds = 'contains' in c
-      ? `coalesce(contains(lower(${sqlColumn(c.dimension)}), lower(${text(c.contains)})), false)`
-      : `exists (select 1 from (select ${sqlColumn(c.dimension)} as v from charges where ${whereOf(q).join(' and ')} group by v, BillingCurrency having sum(BilledCost) > ${c.above}) above where above.v is not distinct from ${sqlColumn(c.dimension)})`
+  return (q.conditions ?? []).map(c => {
+    const holds =
+      'contains' in c
+        ? `coalesce(contains(lower(${sqlColumn(c.dimension)}), lower(${text(c.contains)})), false)`
+        : `exists (select 1 from (select ${sqlColumn(c.dimension)} as v from charges where ${whereOf(q).join(' and ')} group by v, BillingCurrency having sum(BilledCost) > ${c.above}) above where above.v is not distinct from ${sqlColumn(c.dimension)})`
     return c.keep ? holds : `not ${holds}`
   })
 }
 
 async function ask(q: Question): Promise<Map<string, string>> {
   const { measure, splitBy, grain } = q
-  const split = [grain ? starts[grain]! : 'null', measure === 'pricingQuantity' ? `coalesce(PricingUnit, 'no unit')` : 'BillingCurrency', ...splitBy.map(sqlColumn)]
-  const reader = await duck.runAndReadAll(`select ${split.map((s, i) => `${s} as k${i}`).join(', ')}, sum(${sums[measure]})::varchar as amount from charges where ${[...whereOf(q), ...further(q)].join(' and ')} group by ${split.map((_, i) => i + 1).join(', ')}`)
+  const split = [
+    grain ? starts[grain]! : 'null',
+    measure === 'pricingQuantity' ? `coalesce(PricingUnit, 'no unit')` : 'BillingCurrency',
+    ...splitBy.map(sqlColumn),
+  ]
+  const reader = await duck.runAndReadAll(
+    `select ${split.map((s, i) => `${s} as k${i}`).join(', ')}, sum(${sums[measure]})::varchar as amount from charges where ${[...whereOf(q), ...further(q)].join(' and ')} group by ${split.map((_, i) => i + 1).join(', ')}`,
+  )
   return new Map(reader.getRowsJson().map(row => [JSON.stringify(row.slice(0, -1)), scaledText(scaled(String(row.at(-1))))]))
 }
 
 it('gives what DuckDB gives', async () => {
   let groups = 0
-  await fc.assert(fc.asyncProperty(question, async (q) => {
-    const { rows, totals } = answer(cube, q)
-    const mine = new Map(rows.map(row => [JSON.stringify([row.start, row.currency, ...q.splitBy.map(d => row.values[d])]), row.amount]))
-    expect(mine).toEqual(await ask(q))
-    const whole = await ask({ ...q, splitBy: [], grain: null })
-    expect(new Map(totals.map(t => [JSON.stringify([null, t.currency]), t.amount]))).toEqual(whole)
-    groups += rows.length
-  }), { numRuns: 250 })
+  await fc.assert(
+    fc.asyncProperty(question, async q => {
+      const { rows, totals } = answer(cube, q)
+      const mine = new Map(rows.map(row => [JSON.stringify([row.start, row.currency, ...q.splitBy.map(d => row.values[d])]), row.amount]))
+      expect(mine).toEqual(await ask(q))
+      const whole = await ask({ ...q, splitBy: [], grain: null })
+      expect(new Map(totals.map(t => [JSON.stringify([null, t.currency]), t.amount]))).toEqual(whole)
+      groups += rows.length
+    }),
+    { numRuns: 250 },
+  )
   expect(groups).toBeGreaterThan(1000)
 })

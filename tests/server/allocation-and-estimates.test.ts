@@ -19,7 +19,8 @@ afterAll(async () => {
   remove(server.folder)
 })
 const as = (name: string) => ({ cookie: `rain-barrel-person=${encodeURIComponent(name)}` })
-const settled = async (measure = 'billedCost') => settlement.parse(await server.json(`allocation/settlement?month=2026-10&measure=${measure}`))
+const settled = async (measure = 'billedCost') =>
+  settlement.parse(await server.json(`allocation/settlement?month=2026-10&measure=${measure}`))
 
 it('says what is missing before anything is loaded', async () => {
   expect((await server.call('allocation/plan')).status).toBe(404)
@@ -28,33 +29,61 @@ it('says what is missing before anything is loaded', async () => {
 })
 
 it('takes people and cost centres in, and lets one work as a person', async () => {
-  expect(await server.json('organisation', post({ people, plan: allocationPlan }))).toMatchObject({ people: people.length, rules: allocationPlan.rules.length, version: 1 })
+  expect(await server.json('organisation', post({ people, plan: allocationPlan }))).toMatchObject({
+    people: people.length,
+    rules: allocationPlan.rules.length,
+    version: 1,
+  })
   const response = await server.call('people/chosen', post({ id: 'siri-vaage' }))
   expect(response.headers.get('set-cookie')).toContain('Siri%20Vaage')
-  const wrong = await server.call('organisation', post({ people, plan: { ...allocationPlan, rules: [{ ...allocationPlan.rules[0], target: 'nowhere' }] } }))
+  const wrong = await server.call(
+    'organisation',
+    post({ people, plan: { ...allocationPlan, rules: [{ ...allocationPlan.rules[0], target: 'nowhere' }] } }),
+  )
   expect(wrong.status).toBe(422)
   expect(JSON.stringify(await wrong.json())).toContain('no cost centre or pool «nowhere»')
 })
 
 it('puts a billing month on cost centres, corrections of earlier days too, and proves it', async () => {
-  await deliver(server, 'bill', focusCsv([
-    charge({ BilledCost: '100.01', SubAccountName: 'live-freight' }), charge({ BilledCost: '50', Tags: '{"team":"booking"}' }), charge({ BilledCost: '33.335', SubAccountName: 'build' }),
-    charge({ BilledCost: '7', SubAccountName: 'sandbox' }), charge({ BilledCost: '-2', SubAccountName: 'live-freight', ChargeClass: 'Correction', ChargePeriodStart: '2026-09-03T00:00:00Z', ChargePeriodEnd: '2026-09-04T00:00:00Z' }),
-    charge({ BilledCost: '9', SubAccountName: 'build', BillingCurrency: 'USD' }),
-  ]))
+  await deliver(
+    server,
+    'bill',
+    focusCsv([
+      charge({ BilledCost: '100.01', SubAccountName: 'live-freight' }),
+      charge({ BilledCost: '50', Tags: '{"team":"booking"}' }),
+      charge({ BilledCost: '33.335', SubAccountName: 'build' }),
+      charge({ BilledCost: '7', SubAccountName: 'sandbox' }),
+      charge({
+        BilledCost: '-2',
+        SubAccountName: 'live-freight',
+        ChargeClass: 'Correction',
+        ChargePeriodStart: '2026-09-03T00:00:00Z',
+        ChargePeriodEnd: '2026-09-04T00:00:00Z',
+      }),
+      charge({ BilledCost: '9', SubAccountName: 'build', BillingCurrency: 'USD' }),
+    ]),
+  )
   const { proof, statements, unallocated } = await settled()
   expect(proof).toEqual([
     { currency: 'EUR', bill: '188.345', direct: '148.01', shared: '33.335', unallocated: '7', equal: true },
     { currency: 'USD', bill: '9', direct: '0', shared: '9', unallocated: '0', equal: true },
   ])
-  expect(statements.filter(s => s.currency === 'EUR').map(s => [s.centre, s.direct, s.shared])).toEqual([['freight-desk', '98.01', '22.075'], ['booking', '50', '11.26']])
+  expect(statements.filter(s => s.currency === 'EUR').map(s => [s.centre, s.direct, s.shared])).toEqual([
+    ['freight-desk', '98.01', '22.075'],
+    ['booking', '50', '11.26'],
+  ])
   expect(unallocated[0]).toMatchObject({ values: { SubAccountName: 'sandbox' }, amount: '7' })
 })
 
 it('a changed rule is previewed, saved with who, and every figure follows; an old version does not overwrite a new one', async () => {
   const { plan, version } = planState.parse(await server.json('allocation/plan'))
-  const changed = { ...plan, rules: [{ id: 'new', conditions: [{ dimension: 'SubAccountName', values: ['sandbox'] }], target: 'data-lake' }, ...plan.rules] }
-  const preview = settlement.parse(await server.json('allocation/preview', post({ plan: changed, month: '2026-10', measure: 'billedCost' })))
+  const changed = {
+    ...plan,
+    rules: [{ id: 'new', conditions: [{ dimension: 'SubAccountName', values: ['sandbox'] }], target: 'data-lake' }, ...plan.rules],
+  }
+  const preview = settlement.parse(
+    await server.json('allocation/preview', post({ plan: changed, month: '2026-10', measure: 'billedCost' })),
+  )
   expect(preview.proof[0]).toMatchObject({ unallocated: '0', equal: true })
   expect((await settled()).proof[0]!.unallocated).toBe('7')
   expect(await server.json('allocation/plan', put({ basedOn: version, plan: changed }, as('Siri Vaage')))).toEqual({ version: version + 1 })
@@ -79,7 +108,10 @@ it('takes rate cards, replaces one of the same day, refuses a bad one line by li
 
 it('saves estimates version by version; who comes second is told, and nothing is lost', async () => {
   const id = crypto.randomUUID()
-  const estimate = { ...newEstimate('test', brackwaterCard, 'low-coast'), components: testRows([['server', { size: 'reed-2x4', hoursPerMonth: '730', count: '3', pays: 'on-demand' }]]) }
+  const estimate = {
+    ...newEstimate('test', brackwaterCard, 'low-coast'),
+    components: testRows([['server', { size: 'reed-2x4', hoursPerMonth: '730', count: '3', pays: 'on-demand' }]]),
+  }
   expect(await server.json(`estimates/${id}`, put({ basedOn: null, estimate }, as('Jon Aske')))).toEqual({ id, version: 1 })
   const saved = savedEstimate.parse(await server.json(`estimates/${id}`))
   expect(saved).toMatchObject({ version: 1, who: 'Jon Aske', estimate })

@@ -12,7 +12,13 @@ import { BUILT, freePort, post, remove, startServer, type Running } from '../sup
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-crash-'))
 afterAll(() => remove(folder))
 
-const totals = async (server: Running) => (await server.json<SpendAnswer>('spend/answer', post({ measure: 'billedCost', splitBy: [], grain: null, start: '2026-10-01', end: '2026-11-01' }))).totals
+const totals = async (server: Running) =>
+  (
+    await server.json<SpendAnswer>(
+      'spend/answer',
+      post({ measure: 'billedCost', splitBy: [], grain: null, start: '2026-10-01', end: '2026-11-01' }),
+    )
+  ).totals
 const many = focusCsv(Array.from({ length: 90_000 }, (_, i) => charge({ BilledCost: '2', ResourceId: `r${i % 500}` })))
 
 it('kill -9 during a load loses nothing confirmed and leaves nothing half loaded', async () => {
@@ -31,7 +37,10 @@ it('kill -9 during a load loses nothing confirmed and leaves nothing half loaded
     await server.stop('SIGKILL')
     server = await startServer({ folder })
     expect(await totals(server)).toEqual(confirmed)
-    expect(await server.json<ImportStatus>(`imports/${id}`)).toMatchObject({ state: 'stopped', message: expect.stringContaining('drop the files again') })
+    expect(await server.json<ImportStatus>(`imports/${id}`)).toMatchObject({
+      state: 'stopped',
+      message: expect.stringContaining('drop the files again'),
+    })
   }
 
   const again = await deliver(server, 'bill', many)
@@ -43,9 +52,14 @@ it('kill -9 during a load loses nothing confirmed and leaves nothing half loaded
 
 it('refuses a second process on the same folder and says what to do', async () => {
   const server = await startServer({ folder })
-  const second = spawn(process.execPath, [BUILT], { env: { ...process.env, PORT: String(await freePort()), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder }, stdio: ['ignore', 'pipe', 'pipe'] })
+  const second = spawn(process.execPath, [BUILT], {
+    env: { ...process.env, PORT: String(await freePort()), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   let output = ''
-  second.stderr.on('data', (chunk: Buffer) => { output += chunk })
+  second.stderr.on('data', (chunk: Buffer) => {
+    output += chunk
+  })
   const code = await new Promise(resolve => second.on('exit', resolve))
   expect(code).toBe(1)
   expect(output).toContain('is in use by another Rain Barrel')

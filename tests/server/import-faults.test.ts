@@ -22,10 +22,23 @@ async function send(csv: string): Promise<string> {
   mkdirSync(inbox)
   writeFileSync(join(folder, 'file.csv'), csv)
   copyFileSync(join(folder, 'file.csv'), join(inbox, '0'))
-  return services.importer.start('faulty', [{ name: 'file.csv', path: join(inbox, '0'), bytes: csv.length, sha256: String(sent) }], inbox, 'test')
+  return services.importer.start(
+    'faulty',
+    [{ name: 'file.csv', path: join(inbox, '0'), bytes: csv.length, sha256: String(sent) }],
+    inbox,
+    'test',
+  )
 }
 const csv = (resource: string, amount: string) => focusCsv([charge({ BilledCost: amount, ResourceId: resource, ResourceName: resource })])
-const asked = { measure: 'billedCost' as const, splitBy: ['ResourceId'], grain: null, start: '2026-10-01', end: '2026-11-01', keep: {}, leaveOut: {} }
+const asked = {
+  measure: 'billedCost' as const,
+  splitBy: ['ResourceId'],
+  grain: null,
+  start: '2026-10-01',
+  end: '2026-11-01',
+  keep: {},
+  leaveOut: {},
+}
 
 it('a load whose charges cannot be kept fails, leaves nothing, and what comes after it is right', async () => {
   const said = vi.spyOn(console, 'error').mockImplementation(() => {})
@@ -54,7 +67,7 @@ it('a load whose charges cannot be kept fails, leaves nothing, and what comes af
   expect((await services.importer.status(third))!.state).toBe('loaded')
   const { result } = await services.cube.ask('answer', asked)
   expect(result.rows.map(row => [row.values.ResourceId, row.amount])).toEqual([['r-first', '4']])
-  const { rows } = await query('select distinct load_id from charge_segment order by 1') as unknown as { rows: { load_id: number }[] }
+  const { rows } = (await query('select distinct load_id from charge_segment order by 1')) as unknown as { rows: { load_id: number }[] }
   // of the failed ones nothing is kept: only what counts, and what counted before it
   const loaded = (await services.importer.recent(10)).filter(load => load.state === 'loaded').map(load => Number(load.id))
   expect(rows.map(row => row.load_id).every(id => loaded.includes(id))).toBe(true)

@@ -27,10 +27,11 @@ const startCloud = async (port = 0) => {
   await new Promise<void>(resolve => cloud.listen(port, '127.0.0.1', resolve))
   cloudBase = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
 }
-const stopCloud = () => new Promise((resolve) => {
-  cloud.closeAllConnections()
-  cloud.close(resolve)
-})
+const stopCloud = () =>
+  new Promise(resolve => {
+    cloud.closeAllConnections()
+    cloud.close(resolve)
+  })
 
 beforeAll(async () => {
   await startCloud()
@@ -52,19 +53,24 @@ const state = async () => savingsState.parse(await server.json('savings'))
 const misbehave = (next: string | null) => fetch(`${cloudBase}/v1/behaviour`, { method: 'POST', body: JSON.stringify({ next }) })
 const approve = (id: string) => server.call('savings/approve', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
 const named = (s: SavingsState, name: string) => s.opportunities.find(o => o.resourceName === name)!
-const gatewaysThere = async () => ((await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.map(g => g.name)
+const gatewaysThere = async () =>
+  ((await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.map(g => g.name)
 
 it('finds the three gateways that pass nothing, priced, measured and owned', async () => {
   const found = savingsState.parse(await server.json('savings/look', post({})))
-  expect(found.opportunities.map(o => [o.resourceName, o.monthlySaving, o.owner, o.centre, o.state])).toEqual(expect.arrayContaining([
-    ['gw-test-rig-alder', '36.792', 'Petra Holm', 'Vessel telemetry', 'spotted'], ['gw-sandbox-trial', '38.325', null, null, 'spotted'], ['gw-old-build-net', '36.792', null, 'Platform', 'spotted'],
-  ]))
+  expect(found.opportunities.map(o => [o.resourceName, o.monthlySaving, o.owner, o.centre, o.state])).toEqual(
+    expect.arrayContaining([
+      ['gw-test-rig-alder', '36.792', 'Petra Holm', 'Vessel telemetry', 'spotted'],
+      ['gw-sandbox-trial', '38.325', null, null, 'spotted'],
+      ['gw-old-build-net', '36.792', null, 'Platform', 'spotted'],
+    ]),
+  )
   expect(found.opportunities).toHaveLength(3)
   expect(found.opportunities.every(o => o.evidence.dailyGb.length === 30 && o.evidence.gbTotal === '0')).toBe(true)
 })
 
 it('shows on a resource’s page what its cloud says of it, or why that is not known', async () => {
-  const { gateways } = await (await fetch(`${cloudBase}/v1/gateways`)).json() as { gateways: { id: string, name: string }[] }
+  const { gateways } = (await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { id: string; name: string }[] }
   const id = (name: string) => encodeURIComponent(gateways.find(g => g.name === name)!.id)
   const report = async (of: string) => resourceReport.parse(await server.json(`resources/reported?id=${of}`)).report
   const measured = async (name: string) => (await report(id(name)))!.measured[0]!
@@ -74,10 +80,22 @@ it('shows on a resource’s page what its cloud says of it, or why that is not k
   expect(busy).toMatchObject({ what: 'passed through', unit: 'GB' })
   const solver = brackwaterInventory().find(r => r.name.startsWith(nightPlan.namesBegin))!
   expect(await report(encodeURIComponent(solver.id))).toMatchObject({
-    by: 'Brackwater Cloud', status: 'running', measured: [], locks: [{ against: 'changes', by: 'crew-roster', since: '2026-10-19' }],
-    plan: [{ does: 'stop', when: 'every day at 20:00', last: { at: '2026-11-23T20:00:00Z', outcome: 'refused', why: 'it is locked against changes' } }, { does: 'start', last: { at: '2026-11-24T06:00:00Z', outcome: 'nothing to do' } }],
+    by: 'Brackwater Cloud',
+    status: 'running',
+    measured: [],
+    locks: [{ against: 'changes', by: 'crew-roster', since: '2026-10-19' }],
+    plan: [
+      {
+        does: 'stop',
+        when: 'every day at 20:00',
+        last: { at: '2026-11-23T20:00:00Z', outcome: 'refused', why: 'it is locked against changes' },
+      },
+      { does: 'start', last: { at: '2026-11-24T06:00:00Z', outcome: 'nothing to do' } },
+    ],
   })
-  expect((await report(encodeURIComponent(brackwaterInventory().find(r => r.name === 'booking-db')!.id)))!.locks).toMatchObject([{ against: 'deletion' }])
+  expect((await report(encodeURIComponent(brackwaterInventory().find(r => r.name === 'booking-db')!.id)))!.locks).toMatchObject([
+    { against: 'deletion' },
+  ])
   expect(await report('nobody-has-it')).toBeNull()
   expect(busy.days.every(day => day.amount > 100)).toBe(true)
   const port = Number(new URL(cloudBase).port)
@@ -88,7 +106,10 @@ it('shows on a resource’s page what its cloud says of it, or why that is not k
 
 it('a preview does nothing', async () => {
   const { id } = named(await state(), 'gw-test-rig-alder')
-  expect(await server.json('savings/preview', post({ id }))).toMatchObject({ stillThere: true, steps: expect.arrayContaining([expect.stringContaining('delete the gateway')]) })
+  expect(await server.json('savings/preview', post({ id }))).toMatchObject({
+    stillThere: true,
+    steps: expect.arrayContaining([expect.stringContaining('delete the gateway')]),
+  })
   expect(await gatewaysThere()).toContain('gw-test-rig-alder')
   expect(named(await state(), 'gw-test-rig-alder')).toMatchObject({ state: 'spotted', action: null })
   expect((await server.call('savings/preview', post({ id: 'none' }))).status).toBe(404)
@@ -165,10 +186,19 @@ it('after the next day the ledger sees on the bill what was promised, from the n
   const { ledger } = await state()
   const rig = ledger.find(l => l.resourceName === 'gw-test-rig-alder')!
   // deleted at 09:00 on the 24th: fifteen hours at 0.0504 are saved that day
-  expect(rig).toMatchObject({ seenTo: '2026-11-24', promised: '0.756', seen: '0.756', workings: { costBefore: '8.4672', hoursBefore: '168', costSince: '0.4536', hoursSince: 24 } })
+  expect(rig).toMatchObject({
+    seenTo: '2026-11-24',
+    promised: '0.756',
+    seen: '0.756',
+    workings: { costBefore: '8.4672', hoursBefore: '168', costSince: '0.4536', hoursSince: 24 },
+  })
   const again = await server.json<{ importIds: string[] }>('connections/brackwater/next-day', post({}))
   await ended(server, again.importIds[0]!)
-  expect((await state()).ledger.find(l => l.resourceName === 'gw-test-rig-alder')).toMatchObject({ seenTo: '2026-11-25', promised: '1.9656', seen: '1.9656' })
+  expect((await state()).ledger.find(l => l.resourceName === 'gw-test-rig-alder')).toMatchObject({
+    seenTo: '2026-11-25',
+    promised: '1.9656',
+    seen: '1.9656',
+  })
 })
 
 it('the log stayed clean', () => {

@@ -5,9 +5,13 @@ import { expect, it } from 'vitest'
 import { sfntOf } from '../../server/exports/sfnt'
 
 const HEAD = 0x68656164
-const files = ['public-sans/files/public-sans-latin-400-normal', 'public-sans/files/public-sans-latin-ext-600-normal', 'source-serif-4/files/source-serif-4-latin-600-normal']
+const files = [
+  'public-sans/files/public-sans-latin-400-normal',
+  'public-sans/files/public-sans-latin-ext-600-normal',
+  'source-serif-4/files/source-serif-4-latin-600-normal',
+]
 
-it.each(files)('%s is unpacked whole', (file) => {
+it.each(files)('%s is unpacked whole', file => {
   const woff = readFileSync(`node_modules/@fontsource/${file}.woff`)
   const font = sfntOf(woff)
   // the size that the file says it unpacks to
@@ -19,7 +23,8 @@ it.each(files)('%s is unpacked whole', (file) => {
     const [tag, checksum, offset, length] = [0, 4, 8, 12].map(by => font.readUInt32BE(at + by)) as [number, number, number, number]
     expect(offset % 4).toBe(0)
     let sum = 0
-    for (let word = offset; word < offset + length; word += 4) sum = (sum + (tag === HEAD && word === offset + 8 ? 0 : font.readUInt32BE(word))) >>> 0
+    for (let word = offset; word < offset + length; word += 4)
+      sum = (sum + (tag === HEAD && word === offset + 8 ? 0 : font.readUInt32BE(word))) >>> 0
     expect(sum, `table ${font.toString('latin1', at, at + 4)}`).toBe(checksum)
   }
 })

@@ -2,22 +2,29 @@ import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Locator, type Page } from '@playwright/test'
 
-/** A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where expected. */
-export const test = base.extend<{ expectRefusals: { allowed: boolean }, clean: undefined }>({
-  expectRefusals: async ({}, use) => { // eslint-disable-line no-empty-pattern
+/**
+ * A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where
+ * expected.
+ */
+export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: undefined }>({
+  // eslint-disable-next-line no-empty-pattern
+  expectRefusals: async ({}, use) => {
     await use({ allowed: false })
   },
-  clean: [async ({ page, expectRefusals }, use) => {
-    const said: string[] = []
-    page.on('console', (message) => {
-      if (!['error', 'warning'].includes(message.type())) return
-      if (expectRefusals.allowed && /the server responded with a status of (4|502)/.test(message.text())) return
-      said.push(message.text())
-    })
-    page.on('pageerror', error => said.push(error.message))
-    await use(undefined)
-    expect(said, 'the browser console stays clean').toEqual([])
-  }, { auto: true }],
+  clean: [
+    async ({ page, expectRefusals }, use) => {
+      const said: string[] = []
+      page.on('console', message => {
+        if (!['error', 'warning'].includes(message.type())) return
+        if (expectRefusals.allowed && /the server responded with a status of (4|502)/.test(message.text())) return
+        said.push(message.text())
+      })
+      page.on('pageerror', error => said.push(error.message))
+      await use(undefined)
+      expect(said, 'the browser console stays clean').toEqual([])
+    },
+    { auto: true },
+  ],
 })
 export { expect }
 
@@ -27,7 +34,7 @@ export const serverLog = () => readFileSync('.tests/server.log', 'utf8')
 /** Drops files on the page as a person drags them from a folder. */
 export async function dropFiles(page: Page, paths: string[], selector: string): Promise<void> {
   const files = paths.map(path => ({ name: path.split('/').at(-1)!, base64: readFileSync(path).toString('base64') }))
-  const transfer = await page.evaluateHandle((list) => {
+  const transfer = await page.evaluateHandle(list => {
     const data = new DataTransfer()
     for (const { name, base64 } of list) data.items.add(new File([Uint8Array.from(atob(base64), c => c.charCodeAt(0))], name))
     return data
@@ -51,6 +58,16 @@ export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab
 /** What the guidelines (WCAG 2.2 AA, as far as a program can tell) find on the page: nothing. */
 export async function accessible(page: Page, within?: string) {
   await page.waitForTimeout(300) // colours pass into each other for a moment
-  const { violations } = await (within ? new AxeBuilder({ page }).include(within) : new AxeBuilder({ page })).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
-  expect(violations.map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(', ')}`)).toEqual([])
+  const { violations } = await (within ? new AxeBuilder({ page }).include(within) : new AxeBuilder({ page }))
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  expect(
+    violations.map(
+      v =>
+        `${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map(n => n.target.join(' '))
+          .join(', ')}`,
+    ),
+  ).toEqual([])
 }

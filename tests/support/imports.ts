@@ -3,7 +3,10 @@ import type { Running } from './server'
 
 /** Sends one file and waits for what becomes of it. */
 export async function deliver(server: Running, source: string, bytes: string | Buffer): Promise<ImportStatus> {
-  const { id } = await server.json<{ id: string }>(`imports?source=${encodeURIComponent(source)}`, { method: 'POST', body: typeof bytes === 'string' ? bytes : new Uint8Array(bytes) })
+  const { id } = await server.json<{ id: string }>(`imports?source=${encodeURIComponent(source)}`, {
+    method: 'POST',
+    body: typeof bytes === 'string' ? bytes : new Uint8Array(bytes),
+  })
   return ended(server, id)
 }
 

@@ -7,21 +7,45 @@ import { measureNames } from '../../core/spend/segment'
 import { dayNumber } from '../../core/time/day'
 
 /** A charge as a test thinks of it: values by FOCUS column, tags by key. */
-export type PlainCharge = { day: string, hour: number, currency: string, amount: string, values: Record<string, string | null>, tags: Record<string, string>, own?: Record<string, string>, quantity?: string }
+export type PlainCharge = {
+  day: string
+  hour: number
+  currency: string
+  amount: string
+  values: Record<string, string | null>
+  tags: Record<string, string>
+  own?: Record<string, string>
+  quantity?: string
+}
 
 const days = Array.from({ length: 61 }, (_, i) => new Date(Date.UTC(2026, 8, 1 + i)).toISOString().slice(0, 10))
-const maybe = (...values: string[]) => fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...values) }, { weight: 1, arbitrary: fc.constant(null) })
-const amountText = fc.tuple(fc.integer({ min: -2_000_000, max: 40_000_000 }), fc.integer({ min: 0, max: 999_999_999 }))
-  .map(([units, tail]) => `${units < 0 ? '-' : ''}${Math.floor(Math.abs(units) / 1000)}.${String(Math.abs(units) % 1000).padStart(3, '0')}${String(tail).padStart(9, '0')}`)
+const maybe = (...values: string[]) =>
+  fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...values) }, { weight: 1, arbitrary: fc.constant(null) })
+const amountText = fc
+  .tuple(fc.integer({ min: -2_000_000, max: 40_000_000 }), fc.integer({ min: 0, max: 999_999_999 }))
+  .map(
+    ([units, tail]) =>
+      `${units < 0 ? '-' : ''}${Math.floor(Math.abs(units) / 1000)}.${String(Math.abs(units) % 1000).padStart(3, '0')}${String(tail).padStart(9, '0')}`,
+  )
 
 export const plainCharge: fc.Arbitrary<PlainCharge> = fc.record({
-  day: fc.constantFrom(...days), hour: fc.integer({ min: 0, max: 23 }), currency: fc.constantFrom('EUR', 'EUR', 'USD'), amount: amountText,
-  values: fc.record({ ServiceName: maybe('Servers', 'Disks', 'Log search'), SubAccountName: maybe('live', 'rehearsal'), RegionId: maybe('r1', 'r2', 'r3'), ResourceId: maybe(...Array.from({ length: 40 }, (_, i) => `res-${i}`)), ChargeCategory: fc.constantFrom('Usage', 'Credit') }),
+  day: fc.constantFrom(...days),
+  hour: fc.integer({ min: 0, max: 23 }),
+  currency: fc.constantFrom('EUR', 'EUR', 'USD'),
+  amount: amountText,
+  values: fc.record({
+    ServiceName: maybe('Servers', 'Disks', 'Log search'),
+    SubAccountName: maybe('live', 'rehearsal'),
+    RegionId: maybe('r1', 'r2', 'r3'),
+    ResourceId: maybe(...Array.from({ length: 40 }, (_, i) => `res-${i}`)),
+    ChargeCategory: fc.constantFrom('Usage', 'Credit'),
+  }),
   tags: fc.dictionary(fc.constantFrom('team', 'product'), fc.constantFrom('a', 'b', 'c'), { maxKeys: 2 }),
 })
 
 export const dimensions = ['ServiceName', 'SubAccountName', 'RegionId', 'ResourceId', 'ChargeCategory', 'Tags/team', 'Tags/product']
-export const valueOf = (charge: PlainCharge, dimension: string): string | null => dimension.startsWith('Tags/') ? charge.tags[dimension.slice(5)] ?? null : charge.values[dimension] ?? null
+export const valueOf = (charge: PlainCharge, dimension: string): string | null =>
+  dimension.startsWith('Tags/') ? (charge.tags[dimension.slice(5)] ?? null) : (charge.values[dimension] ?? null)
 
 /** A cube of these charges in a single billing period. */
 export function cubeOf(charges: PlainCharge[]): Cube {
@@ -38,11 +62,17 @@ export function cubeOf(charges: PlainCharge[]): Cube {
     return id
   }
   const rows = charges.map((charge): SegmentRow => {
-    const keys = Object.fromEntries(dictionaryNames.map((name) => {
-      const own = name === 'others' ? charge.own : name === 'tagSet' ? charge.tags : null
-      const values = own ? [Object.keys(own).length ? JSON.stringify(own) : null] : name === 'others' ? [null] : (dictionaries[name] as readonly string[]).map(column => charge.values[column] ?? null)
-      return [name, idOf(name, values)]
-    })) as SegmentRow['keys']
+    const keys = Object.fromEntries(
+      dictionaryNames.map(name => {
+        const own = name === 'others' ? charge.own : name === 'tagSet' ? charge.tags : null
+        const values = own
+          ? [Object.keys(own).length ? JSON.stringify(own) : null]
+          : name === 'others'
+            ? [null]
+            : (dictionaries[name] as readonly string[]).map(column => charge.values[column] ?? null)
+        return [name, idOf(name, values)]
+      }),
+    ) as SegmentRow['keys']
     const amount = scaled(charge.amount)
     const measures = Object.fromEntries(measureNames.map(name => [name, amount])) as SegmentRow['measures']
     if (charge.quantity !== undefined) measures.pricingQuantity = scaled(charge.quantity)

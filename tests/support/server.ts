@@ -17,27 +17,55 @@ export function freePort(): Promise<number> {
   })
 }
 
-export type Running = { base: string, folder: string, process: ChildProcess, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void>, call: (path: string, init?: RequestInit) => Promise<Response>, json: <T = never>(path: string, init?: RequestInit) => Promise<T> }
+export type Running = {
+  base: string
+  folder: string
+  process: ChildProcess
+  log: () => string
+  stop: (signal?: NodeJS.Signals) => Promise<void>
+  call: (path: string, init?: RequestInit) => Promise<Response>
+  json: <T = never>(path: string, init?: RequestInit) => Promise<T>
+}
 
 /** Starts the built server on a folder (a new one without a name) and waits until it answers. */
-export async function startServer({ folder = mkdtempSync(join(tmpdir(), 'rain-barrel-')), env = {} }: { folder?: string, env?: Record<string, string> } = {}): Promise<Running> {
+export async function startServer({
+  folder = mkdtempSync(join(tmpdir(), 'rain-barrel-')),
+  env = {},
+}: { folder?: string; env?: Record<string, string> } = {}): Promise<Running> {
   if (!existsSync(BUILT)) throw new Error('Build first: npm run build')
   const port = await freePort()
-  const child = spawn(process.execPath, [BUILT], { env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder, ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(process.execPath, [BUILT], {
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   let output = ''
-  child.stdout!.on('data', (chunk: Buffer) => { output += chunk })
-  child.stderr!.on('data', (chunk: Buffer) => { output += chunk })
+  child.stdout!.on('data', (chunk: Buffer) => {
+    output += chunk
+  })
+  child.stderr!.on('data', (chunk: Buffer) => {
+    output += chunk
+  })
   const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
   const base = `http://127.0.0.1:${port}`
   const call = (path: string, init?: RequestInit) => fetch(`${base}/api/v1/${path}`, init)
   for (let tries = 0; ; tries++) {
-    if (await call('health').then(r => r.ok, () => false)) break
+    if (
+      await call('health').then(
+        r => r.ok,
+        () => false,
+      )
+    )
+      break
     if (child.exitCode !== null || tries > 300) throw new Error(`the server did not start:\n${output}`)
     await new Promise(resolve => setTimeout(resolve, 100))
   }
   return {
-    base, folder, process: child, log: () => output, call,
-    json: async <T>(path: string, init?: RequestInit) => await (await call(path, init)).json() as T,
+    base,
+    folder,
+    process: child,
+    log: () => output,
+    call,
+    json: async <T>(path: string, init?: RequestInit) => (await (await call(path, init)).json()) as T,
     async stop(signal = 'SIGTERM') {
       if (child.exitCode === null && child.signalCode === null) {
         child.kill(signal)
@@ -49,5 +77,9 @@ export async function startServer({ folder = mkdtempSync(join(tmpdir(), 'rain-ba
 
 export const remove = (folder: string) => rmSync(folder, { recursive: true, force: true })
 
-export const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({ method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...headers } })
+export const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({
+  method: 'POST',
+  body: JSON.stringify(body),
+  headers: { 'content-type': 'application/json', ...headers },
+})
 export const put = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({ ...post(body, headers), method: 'PUT' })

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-const props = defineProps<{ centre: string, currency: string, month: string }>()
+const props = defineProps<{ centre: string; currency: string; month: string }>()
 const allocation = useAllocation()
-const statement = computed(() => allocation.settled!.statements.find(s => s.centre === props.centre && s.currency === props.currency) ?? null)
+const statement = computed(
+  () => allocation.settled!.statements.find(s => s.centre === props.centre && s.currency === props.currency) ?? null,
+)
 const children = computed(() => allocation.tree.filter(c => c.parent === props.centre))
 const amounts = computed(() => allocation.rolledUp(props.currency))
 const share = (part: string, of: string) => percent(part, of)
@@ -9,25 +11,46 @@ const share = (part: string, of: string) => percent(part, of)
 
 <template>
   <section aria-label="Statement">
-    <div class="top"><h2 class="heading">Statement · {{ allocation.targetName(centre) }}</h2><span class="minor">{{ monthText(month) }}, draft</span></div>
+    <div class="top">
+      <h2 class="heading">Statement · {{ allocation.targetName(centre) }}</h2>
+      <span class="minor">{{ monthText(month) }}, draft</span>
+    </div>
     <table class="ledger" data-testid="statement">
       <tbody>
         <template v-if="statement">
           <tr v-for="(line, index) in statement.lines" :key="index">
             <td v-if="line.kind === 'direct'">{{ line.service }}</td>
-            <td v-else>{{ line.pool }}, {{ share(line.amount, line.ofPool) }} of {{ money(line.ofPool, currency) }}, {{ line.label }}<br v-if="line.note"><span v-if="line.note" class="warn">{{ line.note }}</span></td>
+            <td v-else>
+              {{ line.pool }}, {{ share(line.amount, line.ofPool) }} of {{ money(line.ofPool, currency) }}, {{ line.label
+              }}<br v-if="line.note" /><span v-if="line.note" class="warn">{{ line.note }}</span>
+            </td>
             <td class="n">{{ money(line.amount, currency) }}</td>
           </tr>
         </template>
-        <tr v-for="child in children" :key="child.id"><td>{{ child.name }}</td><td class="n">{{ money(amounts.get(child.id)!.total, currency) }}</td></tr>
-        <tr v-if="!statement && !children.length"><td>Nothing landed here in {{ currency }}.</td><td class="n">–</td></tr>
-        <tr class="total"><td>{{ monthText(month) }}</td><td class="n">{{ money(amounts.get(centre)!.total, currency) }} {{ currency }}</td></tr>
+        <tr v-for="child in children" :key="child.id">
+          <td>{{ child.name }}</td>
+          <td class="n">{{ money(amounts.get(child.id)!.total, currency) }}</td>
+        </tr>
+        <tr v-if="!statement && !children.length">
+          <td>Nothing landed here in {{ currency }}.</td>
+          <td class="n">–</td>
+        </tr>
+        <tr class="total">
+          <td>{{ monthText(month) }}</td>
+          <td class="n">{{ money(amounts.get(centre)!.total, currency) }} {{ currency }}</td>
+        </tr>
       </tbody>
     </table>
   </section>
 </template>
 
 <style scoped>
-section { margin-top: 18px; }
-.top { display: flex; justify-content: space-between; align-items: baseline; }
+section {
+  margin-top: 18px;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
 </style>

@@ -5,8 +5,11 @@ import { onKeyStroke } from '@vueuse/core'
 const props = defineProps<{ currency: string }>()
 const allocation = useAllocation()
 const bill = computed(() => allocation.proofOf(props.currency)?.bill ?? '0')
-const nothing = computed(() => allocation.plan?.rules.filter(rule => !allocation.settled?.catches.some(c => c.rule === rule.id)).length ?? 0)
-const words = (rule: Rule) => rule.conditions.map(c => ({ what: dimensionLabel(c.dimension), values: c.values.map(v => v ?? 'none').join(' or ') || '…' }))
+const nothing = computed(
+  () => allocation.plan?.rules.filter(rule => !allocation.settled?.catches.some(c => c.rule === rule.id)).length ?? 0,
+)
+const words = (rule: Rule) =>
+  rule.conditions.map(c => ({ what: dimensionLabel(c.dimension), values: c.values.map(v => v ?? 'none').join(' or ') || '…' }))
 
 async function key(event: KeyboardEvent, rule: Rule) {
   if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
@@ -15,10 +18,9 @@ async function key(event: KeyboardEvent, rule: Rule) {
     await allocation.move(rule.id, event.key === 'ArrowUp' ? -1 : 1)
     await nextTick()
     button.focus()
-  }
-  else if (event.key === 'Delete') void allocation.remove(rule.id)
+  } else if (event.key === 'Delete') void allocation.remove(rule.id)
 }
-onKeyStroke('z', (event) => {
+onKeyStroke('z', event => {
   if ((event.ctrlKey || event.metaKey) && allocation.draft && !(event.target instanceof HTMLInputElement)) {
     event.preventDefault()
     void allocation.undo()
@@ -30,21 +32,48 @@ onKeyStroke('z', (event) => {
   <section aria-label="Rules">
     <div class="top">
       <h2 class="heading">Rules</h2>
-      <span class="minor">first match wins · {{ allocation.plan!.rules.length }} rules, {{ nothing }} {{ nothing === 1 ? 'catches' : 'catch' }} nothing in this month</span>
+      <span class="minor"
+        >first match wins · {{ allocation.plan!.rules.length }} rules, {{ nothing }} {{ nothing === 1 ? 'catches' : 'catch' }} nothing in
+        this month</span
+      >
       <button class="link" @click="allocation.addRule()">Add a rule</button>
     </div>
     <ol class="rules">
-      <li v-for="(rule, index) in allocation.plan!.rules" :key="rule.id" class="rule" :class="{ idle: !allocation.settled?.catches.some(c => c.rule === rule.id) }">
+      <li
+        v-for="(rule, index) in allocation.plan!.rules"
+        :key="rule.id"
+        class="rule"
+        :class="{ idle: !allocation.settled?.catches.some(c => c.rule === rule.id) }"
+      >
         <div class="line">
           <span class="number">{{ index + 1 }}</span>
-          <button class="words" title="Edit. Alt with arrows moves it, Delete takes it out" @click="allocation.editing = allocation.editing === rule.id ? null : rule.id" @keydown="key($event, rule)">
-            <template v-for="(word, i) in words(rule)" :key="i">{{ i ? ' and ' : '' }}{{ word.what }} is <b>{{ word.values }}</b></template> → <b>{{ allocation.targetName(rule.target) }}</b><span v-if="allocation.isPool(rule.target)" class="minor"> pool, shared out</span>
+          <button
+            class="words"
+            title="Edit. Alt with arrows moves it, Delete takes it out"
+            @click="allocation.editing = allocation.editing === rule.id ? null : rule.id"
+            @keydown="key($event, rule)"
+          >
+            <template v-for="(word, i) in words(rule)" :key="i"
+              >{{ i ? ' and ' : '' }}{{ word.what }} is <b>{{ word.values }}</b></template
+            >
+            → <b>{{ allocation.targetName(rule.target) }}</b><span v-if="allocation.isPool(rule.target)" class="minor">
+              pool, shared out</span
+            >
           </button>
           <span class="amount">{{ money(allocation.caught(rule.id, currency)?.amount ?? '0', currency) }}</span>
           <span class="share">{{ percent(allocation.caught(rule.id, currency)?.amount ?? '0', bill) }}</span>
           <span class="acts">
-            <button class="small" :disabled="index === 0" :aria-label="`move rule ${index + 1} up`" @click="allocation.move(rule.id, -1)">↑</button>
-            <button class="small" :disabled="index === allocation.plan!.rules.length - 1" :aria-label="`move rule ${index + 1} down`" @click="allocation.move(rule.id, 1)">↓</button>
+            <button class="small" :disabled="index === 0" :aria-label="`move rule ${index + 1} up`" @click="allocation.move(rule.id, -1)">
+              ↑
+            </button>
+            <button
+              class="small"
+              :disabled="index === allocation.plan!.rules.length - 1"
+              :aria-label="`move rule ${index + 1} down`"
+              @click="allocation.move(rule.id, 1)"
+            >
+              ↓
+            </button>
             <button class="small" :aria-label="`take rule ${index + 1} out`" @click="allocation.remove(rule.id)">×</button>
           </span>
         </div>
@@ -55,20 +84,83 @@ onKeyStroke('z', (event) => {
 </template>
 
 <style scoped>
-.top { display: flex; gap: 12px; align-items: baseline; margin-top: 12px; }
-.top .link { margin-left: auto; }
-.rules { list-style: none; padding: 0; border-top: 1px solid var(--line-strong); }
-.rule { border-bottom: 1px solid var(--line); }
-.line { display: grid; grid-template-columns: 26px minmax(0, 1fr) 100px 60px 84px; gap: 6px; align-items: center; min-height: 28px; }
-.line:hover { background: color-mix(in srgb, var(--act-soft) 55%, transparent); }
-.rule.idle .words, .rule.idle .amount { color: var(--ink-3); }
-.number { text-align: right; color: var(--ink-3); }
-.words { text-align: left; min-height: 26px; }
-.words b { font-weight: 600; text-decoration: underline; text-decoration-color: var(--act); text-underline-offset: 3px; }
-.amount, .share { text-align: right; }
-.share { color: var(--ink-3); }
-.small { width: 26px; height: 26px; border-radius: 3px; color: var(--ink-2); }
-.small:hover:not(:disabled) { background: var(--act-soft); color: var(--act); }
-.small:disabled { opacity: .3; }
-@media (max-width: 700px) { .line { grid-template-columns: 26px minmax(0, 1fr) 90px; } .share { display: none; } .acts { grid-column: 2 / -1; } .top { flex-wrap: wrap; } }
+.top {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  margin-top: 12px;
+}
+.top .link {
+  margin-left: auto;
+}
+.rules {
+  list-style: none;
+  padding: 0;
+  border-top: 1px solid var(--line-strong);
+}
+.rule {
+  border-bottom: 1px solid var(--line);
+}
+.line {
+  display: grid;
+  grid-template-columns: 26px minmax(0, 1fr) 100px 60px 84px;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+}
+.line:hover {
+  background: color-mix(in srgb, var(--act-soft) 55%, transparent);
+}
+.rule.idle .words,
+.rule.idle .amount {
+  color: var(--ink-3);
+}
+.number {
+  text-align: right;
+  color: var(--ink-3);
+}
+.words {
+  text-align: left;
+  min-height: 26px;
+}
+.words b {
+  font-weight: 600;
+  text-decoration: underline;
+  text-decoration-color: var(--act);
+  text-underline-offset: 3px;
+}
+.amount,
+.share {
+  text-align: right;
+}
+.share {
+  color: var(--ink-3);
+}
+.small {
+  width: 26px;
+  height: 26px;
+  border-radius: 3px;
+  color: var(--ink-2);
+}
+.small:hover:not(:disabled) {
+  background: var(--act-soft);
+  color: var(--act);
+}
+.small:disabled {
+  opacity: 0.3;
+}
+@media (max-width: 700px) {
+  .line {
+    grid-template-columns: 26px minmax(0, 1fr) 90px;
+  }
+  .share {
+    display: none;
+  }
+  .acts {
+    grid-column: 2 / -1;
+  }
+  .top {
+    flex-wrap: wrap;
+  }
+}
 </style>

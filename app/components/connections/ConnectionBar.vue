@@ -16,8 +16,12 @@ const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
       <b>{{ connection.provider }}</b> <span class="minor">simulated</span>
       <span v-if="connection.now">it is {{ clock(connection.now) }} there</span>
       <span v-else class="bad">{{ connection.problem }}</span>
-      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">{{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}</button>
-      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">{{ connections.busy === 'next-day' ? 'Loading…' : 'Next day' }}</button>
+      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">
+        {{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}
+      </button>
+      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">
+        {{ connections.busy === 'next-day' ? 'Loading…' : 'Next day' }}
+      </button>
       <span class="minor" role="status">{{ connections.said }}</span>
     </div>
     <ProblemNote v-if="connections.problem" :problem="connections.problem" />
@@ -25,6 +29,13 @@ const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
 </template>
 
 <style scoped>
-.bar { margin: 10px 0; }
-.line { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; }
+.bar {
+  margin: 10px 0;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+}
 </style>

@@ -7,8 +7,10 @@ const props = defineProps<{ assumptions: Assumptions }>()
 const store = useEstimate()
 const all = ref(false)
 // what was confirmed since the worker looked is gone at once
-const open = computed(() => props.assumptions.list.filter(a => store.byId.has(a.component) && !store.byId.get(a.component)!.confirmed.includes(a.field)))
-const shown = computed(() => all.value ? open.value : open.value.slice(0, 4))
+const open = computed(() =>
+  props.assumptions.list.filter(a => store.byId.has(a.component) && !store.byId.get(a.component)!.confirmed.includes(a.field)),
+)
+const shown = computed(() => (all.value ? open.value : open.value.slice(0, 4)))
 const valueText = (a: Assumption) => {
   const field = findKind(store.byId.get(a.component)?.kind ?? '')?.fields.find(f => f.name === a.field)
   return field ? shownInput(field, a.value) : a.value
@@ -18,14 +20,30 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
 
 <template>
   <section v-if="open.length" aria-label="Not confirmed yet">
-    <h2 class="heading"><span class="warn">•</span> Not confirmed yet <span class="minor">{{ assumptions.more ? `the ${open.length} that matter most, ${assumptions.more} more` : open.length }}</span></h2>
+    <h2 class="heading">
+      <span class="warn">•</span> Not confirmed yet
+      <span class="minor">{{ assumptions.more ? `the ${open.length} that matter most, ${assumptions.more} more` : open.length }}</span>
+    </h2>
     <p class="minor">Defaults that nobody has chosen, and how far another value could move the month.</p>
-    <div v-for="a in shown" :key="a.component + a.field" class="line one"><b :title="`with ${a.most}`">{{ a.label }}: {{ valueText(a) }}</b><span>{{ signed(a.effect) }}</span><button class="link" :aria-label="`${a.label} is right`" @click="store.confirm(a.component, a.field)">right</button></div>
-    <p><button v-if="open.length > 4" class="link" @click="all = !all">{{ all ? 'fewer' : `all ${open.length}` }}</button> <button class="link" @click="store.confirmAll()">They are all right</button></p>
+    <div v-for="a in shown" :key="a.component + a.field" class="line one">
+      <b :title="`with ${a.most}`">{{ a.label }}: {{ valueText(a) }}</b
+      ><span>{{ signed(a.effect) }}</span
+      ><button class="link" :aria-label="`${a.label} is right`" @click="store.confirm(a.component, a.field)">right</button>
+    </div>
+    <p>
+      <button v-if="open.length > 4" class="link" @click="all = !all">{{ all ? 'fewer' : `all ${open.length}` }}</button>
+      <button class="link" @click="store.confirmAll()">They are all right</button>
+    </p>
   </section>
 </template>
 
 <style scoped>
-.one b { font-weight: 400; line-height: 1.25; }
-p { display: flex; gap: 14px; }
+.one b {
+  font-weight: 400;
+  line-height: 1.25;
+}
+p {
+  display: flex;
+  gap: 14px;
+}
 </style>

@@ -18,7 +18,9 @@ const percentProblem = (text: string) => {
 }
 const plainPercent = (text: string) => decimalText(parseDecimal(text.trim().replace(/\s*%$/, ''))!)
 function setPercent(name: 'marginPercent' | 'taxPercent', text: string) {
-  problems[name] = percentProblem(text) || (name === 'marginPercent' && parseDecimal(plainPercent(text))!.gte(100) ? 'A margin is below 100 % of the customer\'s price.' : '')
+  problems[name] =
+    percentProblem(text) ||
+    (name === 'marginPercent' && parseDecimal(plainPercent(text))!.gte(100) ? "A margin is below 100 % of the customer's price." : '')
   if (!problems[name]) store.patch({ [name]: plainPercent(text) })
 }
 const discountOf = (provider: string) => estimate.value.discounts.find(d => d.provider === provider)?.percent ?? '0'
@@ -28,15 +30,31 @@ function setDiscount(provider: string, text: string) {
   const others = estimate.value.discounts.filter(d => d.provider !== provider)
   store.patch({ discounts: plainPercent(text) === '0' ? others : [...others, { provider, percent: plainPercent(text) }] })
 }
-const foreign = computed(() => [...new Set([...store.cards.values()].map(c => c.currency).concat(store.uplifts.map(u => u.currency)))].filter(c => c !== store.currency))
+const foreign = computed(() =>
+  [...new Set([...store.cards.values()].map(c => c.currency).concat(store.uplifts.map(u => u.currency)))].filter(c => c !== store.currency),
+)
 /** The rate that amounts are converted at: the dated one of Sources, or one for this estimate alone. */
 const rateUsed = (from: string) => rateOf(estimate.value, store.rates, from, store.currency)
 const withoutRate = (from: string) => estimate.value.rates.filter(r => r.from !== from)
 function setRate(from: string, text: string, day: string) {
   const number = readQuantity(text, { label: 'rate' })
-  problems[`rate ${from}`] = text.trim() === '' ? '' : typeof number === 'string' ? `${number}.` : number.isRange || number.likely.lte(0) ? 'A rate above zero.' : !isDay(day) ? 'Say of which day it is.' : ''
+  problems[`rate ${from}`] =
+    text.trim() === ''
+      ? ''
+      : typeof number === 'string'
+        ? `${number}.`
+        : number.isRange || number.likely.lte(0)
+          ? 'A rate above zero.'
+          : !isDay(day)
+            ? 'Say of which day it is.'
+            : ''
   if (problems[`rate ${from}`]) return
-  store.patch({ rates: text.trim() === '' || typeof number === 'string' ? withoutRate(from) : [...withoutRate(from), { from, rate: decimalText(number.likely), day }] })
+  store.patch({
+    rates:
+      text.trim() === '' || typeof number === 'string'
+        ? withoutRate(from)
+        : [...withoutRate(from), { from, rate: decimalText(number.likely), day }],
+  })
 }
 function setCurrency(text: string) {
   const code = text.trim().toUpperCase()
@@ -55,7 +73,15 @@ function addFunding() {
   const [amount, threshold] = [plainAmount(funding.amount), plainAmount(funding.threshold)]
   const [fromMonth, months] = [Number(funding.fromMonth), Number(funding.months)]
   const isMonth = (n: number) => Number.isInteger(n) && n >= 1 && n <= 120
-  problems.funding = !funding.label.trim() ? 'Say what the credit is.' : amount === null ? 'An amount a month.' : threshold === null ? 'The threshold is an amount a month.' : !isMonth(fromMonth) || !isMonth(months) ? 'Months are from 1 to 120.' : ''
+  problems.funding = !funding.label.trim()
+    ? 'Say what the credit is.'
+    : amount === null
+      ? 'An amount a month.'
+      : threshold === null
+        ? 'The threshold is an amount a month.'
+        : !isMonth(fromMonth) || !isMonth(months)
+          ? 'Months are from 1 to 120.'
+          : ''
   if (problems.funding || amount === null || threshold === null) return
   store.patch({ funding: [...estimate.value.funding, { label: funding.label.trim(), amount, threshold, fromMonth, months }] })
   Object.assign(funding, { label: '', amount: '' })
@@ -66,38 +92,204 @@ const start = computed(() => startOf(estimate.value))
 <template>
   <section aria-label="Terms">
     <h2 class="heading">Terms</h2>
-    <label v-for="provider in store.cards.keys()" :key="provider" class="target">discount{{ store.cards.size > 1 ? `, ${provider}` : ', negotiated' }} <input class="field" :class="{ wrong: problems[`discount ${provider}`] }" inputmode="decimal" :value="discountOf(provider)" :aria-label="`negotiated discount at ${provider}`" @change="setDiscount(provider, ($event.target as HTMLInputElement).value)"> %</label>
-    <label class="target">margin <input class="field" :class="{ wrong: problems.marginPercent }" inputmode="decimal" :value="estimate.marginPercent" title="a share of the customer's price" @change="setPercent('marginPercent', ($event.target as HTMLInputElement).value)"> %</label>
-    <label class="target">tax on the total <input class="field" :class="{ wrong: problems.taxPercent }" inputmode="decimal" :value="estimate.taxPercent" @change="setPercent('taxPercent', ($event.target as HTMLInputElement).value)"> %</label>
+    <label v-for="provider in store.cards.keys()" :key="provider" class="target"
+      >discount{{ store.cards.size > 1 ? `, ${provider}` : ', negotiated' }}
+      <input
+        class="field"
+        :class="{ wrong: problems[`discount ${provider}`] }"
+        inputmode="decimal"
+        :value="discountOf(provider)"
+        :aria-label="`negotiated discount at ${provider}`"
+        @change="setDiscount(provider, ($event.target as HTMLInputElement).value)"
+      />
+      %</label
+    >
+    <label class="target"
+      >margin
+      <input
+        class="field"
+        :class="{ wrong: problems.marginPercent }"
+        inputmode="decimal"
+        :value="estimate.marginPercent"
+        title="a share of the customer's price"
+        @change="setPercent('marginPercent', ($event.target as HTMLInputElement).value)"
+      />
+      %</label
+    >
+    <label class="target"
+      >tax on the total
+      <input
+        class="field"
+        :class="{ wrong: problems.taxPercent }"
+        inputmode="decimal"
+        :value="estimate.taxPercent"
+        @change="setPercent('taxPercent', ($event.target as HTMLInputElement).value)"
+      />
+      %</label
+    >
     <template v-for="from in foreign" :key="from">
-      <label class="target">1 {{ from }} is <input class="field" :class="{ wrong: problems[`rate ${from}`] || !rateUsed(from) }" inputmode="decimal" :data-rate="from" :value="rateUsed(from)?.rate ?? ''" placeholder="no rate" :aria-label="`rate from ${from}`" @change="setRate(from, ($event.target as HTMLInputElement).value, rateUsed(from)?.own ? rateUsed(from)!.day : today())"> {{ store.currency }}</label>
-      <p v-if="rateUsed(from) && !rateUsed(from)!.own" class="minor ratefrom">of {{ dayText(rateUsed(from)!.day) }}, from <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink></p>
-      <label v-else-if="rateUsed(from)" class="target minor">this estimate only, of <input type="date" class="field date" :value="rateUsed(from)!.day" :aria-label="`day of the rate from ${from}`" @change="setRate(from, rateUsed(from)!.rate, ($event.target as HTMLInputElement).value)"><button type="button" class="link" :aria-label="`back to the rate of Sources for ${from}`" @click="store.patch({ rates: withoutRate(from) })">undo</button></label>
-      <p v-else class="bad keep">no rate from {{ from }} to {{ store.currency }}{{ start ? ` holds on ${dayText(start)}` : '' }}: give one here, or under <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink> for everything</p>
+      <label class="target"
+        >1 {{ from }} is
+        <input
+          class="field"
+          :class="{ wrong: problems[`rate ${from}`] || !rateUsed(from) }"
+          inputmode="decimal"
+          :data-rate="from"
+          :value="rateUsed(from)?.rate ?? ''"
+          placeholder="no rate"
+          :aria-label="`rate from ${from}`"
+          @change="setRate(from, ($event.target as HTMLInputElement).value, rateUsed(from)?.own ? rateUsed(from)!.day : today())"
+        />
+        {{ store.currency }}</label
+      >
+      <p v-if="rateUsed(from) && !rateUsed(from)!.own" class="minor ratefrom">
+        of {{ dayText(rateUsed(from)!.day) }}, from <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink>
+      </p>
+      <label v-else-if="rateUsed(from)" class="target minor"
+        >this estimate only, of
+        <input
+          type="date"
+          class="field date"
+          :value="rateUsed(from)!.day"
+          :aria-label="`day of the rate from ${from}`"
+          @change="setRate(from, rateUsed(from)!.rate, ($event.target as HTMLInputElement).value)"
+        /><button
+          type="button"
+          class="link"
+          :aria-label="`back to the rate of Sources for ${from}`"
+          @click="store.patch({ rates: withoutRate(from) })"
+        >
+          undo
+        </button></label
+      >
+      <p v-else class="bad keep">
+        no rate from {{ from }} to {{ store.currency }}{{ start ? ` holds on ${dayText(start)}` : '' }}: give one here, or under
+        <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink> for everything
+      </p>
     </template>
-    <p v-if="Object.values(problems).some(Boolean)" class="bad keep" role="alert">{{ Object.values(problems).filter(Boolean).join(' ') }}</p>
-    <label class="allowance"><input type="checkbox" :checked="estimate.useFreeAllowance" @change="store.patch({ useFreeAllowance: ($event.target as HTMLInputElement).checked })"> count on free allowances</label>
+    <p v-if="Object.values(problems).some(Boolean)" class="bad keep" role="alert">
+      {{ Object.values(problems).filter(Boolean).join(' ') }}
+    </p>
+    <label class="allowance"
+      ><input
+        type="checkbox"
+        :checked="estimate.useFreeAllowance"
+        @change="store.patch({ useFreeAllowance: ($event.target as HTMLInputElement).checked })"
+      />
+      count on free allowances</label
+    >
     <button class="link" :aria-expanded="open" @click="open = !open">{{ open ? 'fewer terms' : 'currency, month, years, credits' }}</button>
     <template v-if="open">
-      <label class="target">currency <input class="field" list="currencies" :value="estimate.currency ?? ''" :placeholder="store.currency" @change="setCurrency(($event.target as HTMLInputElement).value)"></label>
+      <label class="target"
+        >currency
+        <input
+          class="field"
+          list="currencies"
+          :value="estimate.currency ?? ''"
+          :placeholder="store.currency"
+          @change="setCurrency(($event.target as HTMLInputElement).value)"
+      /></label>
       <datalist id="currencies"><option v-for="code in currencies" :key="code" :value="code" /></datalist>
-      <label class="target" title="own charges and exchange rates of that day hold">begins on <input type="date" class="field date" :value="start ?? ''" :disabled="estimate.month !== null" @change="store.patch({ startsOn: ($event.target as HTMLInputElement).value || null })"></label>
-      <label class="target">named month <input type="month" class="field date" :value="estimate.month ?? ''" title="counts its own hours; empty for the month of 730 hours" @change="setMonth(($event.target as HTMLInputElement).value)"></label>
-      <label class="target">whole term <select class="field wide" :value="estimate.termYears ?? ''" @change="store.patch({ termYears: Number(($event.target as HTMLSelectElement).value) || null })"><option value="">longest commitment</option><option v-for="n in 5" :key="n" :value="n">{{ n }} {{ n === 1 ? 'year' : 'years' }}</option></select></label>
-      <label class="target">seed of the draws <input class="field" inputmode="numeric" :value="estimate.seed" @change="store.patch({ seed: Math.min(4294967295, Math.max(0, Math.floor(Number(($event.target as HTMLInputElement).value)) || 0)) })"></label>
-      <p v-for="(credit, i) in estimate.funding" :key="i" class="minor">{{ credit.label }}: {{ money(credit.amount, store.currency) }} in {{ credit.months === 1 ? `month ${credit.fromMonth}` : `months ${credit.fromMonth} to ${credit.fromMonth + credit.months - 1}` }}{{ Number(credit.threshold) > 0 ? `, while the month costs at least ${money(credit.threshold, store.currency)}` : '' }} <button class="link" @click="store.patch({ funding: estimate.funding.filter((_, j) => j !== i) })">take out</button></p>
-      <form class="credit" @submit.prevent="addFunding"><input v-model="funding.label" class="field" placeholder="credit or funding" aria-label="credit or funding"><input v-model="funding.amount" class="field" placeholder="a month" aria-label="amount a month" inputmode="decimal"><label class="whole">while the month costs at least <input v-model="funding.threshold" class="field" aria-label="while the month costs at least" inputmode="decimal"></label><label>from month <input v-model="funding.fromMonth" class="field" aria-label="from month" inputmode="numeric"></label><label>for months <input v-model="funding.months" class="field" aria-label="months" inputmode="numeric"></label><button class="button">Add</button></form>
+      <label class="target" title="own charges and exchange rates of that day hold"
+        >begins on
+        <input
+          type="date"
+          class="field date"
+          :value="start ?? ''"
+          :disabled="estimate.month !== null"
+          @change="store.patch({ startsOn: ($event.target as HTMLInputElement).value || null })"
+      /></label>
+      <label class="target"
+        >named month
+        <input
+          type="month"
+          class="field date"
+          :value="estimate.month ?? ''"
+          title="counts its own hours; empty for the month of 730 hours"
+          @change="setMonth(($event.target as HTMLInputElement).value)"
+      /></label>
+      <label class="target"
+        >whole term
+        <select
+          class="field wide"
+          :value="estimate.termYears ?? ''"
+          @change="store.patch({ termYears: Number(($event.target as HTMLSelectElement).value) || null })"
+        >
+          <option value="">longest commitment</option>
+          <option v-for="n in 5" :key="n" :value="n">{{ n }} {{ n === 1 ? 'year' : 'years' }}</option>
+        </select></label
+      >
+      <label class="target"
+        >seed of the draws
+        <input
+          class="field"
+          inputmode="numeric"
+          :value="estimate.seed"
+          @change="
+            store.patch({ seed: Math.min(4294967295, Math.max(0, Math.floor(Number(($event.target as HTMLInputElement).value)) || 0)) })
+          "
+      /></label>
+      <p v-for="(credit, i) in estimate.funding" :key="i" class="minor">
+        {{ credit.label }}: {{ money(credit.amount, store.currency) }} in
+        {{ credit.months === 1 ? `month ${credit.fromMonth}` : `months ${credit.fromMonth} to ${credit.fromMonth + credit.months - 1}`
+        }}{{ Number(credit.threshold) > 0 ? `, while the month costs at least ${money(credit.threshold, store.currency)}` : '' }}
+        <button class="link" @click="store.patch({ funding: estimate.funding.filter((_, j) => j !== i) })">take out</button>
+      </p>
+      <form class="credit" @submit.prevent="addFunding">
+        <input v-model="funding.label" class="field" placeholder="credit or funding" aria-label="credit or funding" /><input
+          v-model="funding.amount"
+          class="field"
+          placeholder="a month"
+          aria-label="amount a month"
+          inputmode="decimal"
+        /><label class="whole"
+          >while the month costs at least
+          <input v-model="funding.threshold" class="field" aria-label="while the month costs at least" inputmode="decimal" /></label
+        ><label>from month <input v-model="funding.fromMonth" class="field" aria-label="from month" inputmode="numeric" /></label
+        ><label>for months <input v-model="funding.months" class="field" aria-label="months" inputmode="numeric" /></label
+        ><button class="button">Add</button>
+      </form>
     </template>
   </section>
 </template>
 
 <style scoped>
-.allowance { display: flex; gap: 6px; align-items: center; min-height: 24px; }
-.target .date { width: 140px !important; }
-.target .wide { width: 140px !important; text-align: left !important; }
-.credit { display: grid; grid-template-columns: 1fr 1fr; gap: 4px; margin-top: 6px; }
-.credit .field { min-width: 0; }
-.credit .field:first-child, .credit .button, .credit .whole { grid-column: 1 / -1; }
-.credit label { display: flex; gap: 4px; align-items: center; font-size: 12px; color: var(--ink-2); white-space: nowrap; }
-.ratefrom { margin-top: -2px; }
+.allowance {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 24px;
+}
+.target .date {
+  width: 140px !important;
+}
+.target .wide {
+  width: 140px !important;
+  text-align: left !important;
+}
+.credit {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
+  margin-top: 6px;
+}
+.credit .field {
+  min-width: 0;
+}
+.credit .field:first-child,
+.credit .button,
+.credit .whole {
+  grid-column: 1 / -1;
+}
+.credit label {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  font-size: 12px;
+  color: var(--ink-2);
+  white-space: nowrap;
+}
+.ratefrom {
+  margin-top: -2px;
+}
 </style>

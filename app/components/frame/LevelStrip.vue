@@ -5,11 +5,15 @@ import { monthToDate } from '../../../core/time/period'
 /** Under the bar: the month to date against the same days of the month before, the largest currency as a Level. */
 const data = useData()
 
-const amounts = computed(() => (data.monthNow?.totals ?? []).map((now) => {
-  const before = data.monthBefore?.totals.find(t => t.currency === now.currency)?.amount ?? '0'
-  return { ...now, before, share: Number(before) > 0 ? Number(now.amount) / Number(before) : null }
-}))
-const main = computed(() => amounts.value.reduce<(typeof amounts.value)[number] | null>((a, b) => a && Number(a.amount) >= Number(b.amount) ? a : b, null))
+const amounts = computed(() =>
+  (data.monthNow?.totals ?? []).map(now => {
+    const before = data.monthBefore?.totals.find(t => t.currency === now.currency)?.amount ?? '0'
+    return { ...now, before, share: Number(before) > 0 ? Number(now.amount) / Number(before) : null }
+  }),
+)
+const main = computed(() =>
+  amounts.value.reduce<(typeof amounts.value)[number] | null>((a, b) => (a && Number(a.amount) >= Number(b.amount) ? a : b), null),
+)
 const others = computed(() => amounts.value.filter(a => a !== main.value))
 const days = computed(() => {
   if (!data.facts?.lastDay) return null
@@ -22,24 +26,64 @@ const days = computed(() => {
   <div class="strip" data-testid="level-strip">
     <template v-if="main && days">
       <b class="wide">{{ days.month }}</b>
-      <LevelGauge v-if="main.share !== null" :used="main.share" :notches="[0.5]" :tone="main.share > 1.05 ? 'bad' : 'act'" :label="`${whole(main.amount)} ${main.currency} this month, ${whole(main.before)} on the same days of the month before`" />
+      <LevelGauge
+        v-if="main.share !== null"
+        :used="main.share"
+        :notches="[0.5]"
+        :tone="main.share > 1.05 ? 'bad' : 'act'"
+        :label="`${whole(main.amount)} ${main.currency} this month, ${whole(main.before)} on the same days of the month before`"
+      />
       <span>
-        <b>{{ whole(main.amount) }} {{ currencySign(main.currency) }}</b> billed in {{ days.count }} {{ days.count === 1 ? 'day' : 'days' }}<template v-if="main.share !== null">,
-          <b :class="{ bad: main.share > 1.05 }">{{ percent(main.amount, main.before) }}</b> of the same days a month before</template>
+        <b>{{ whole(main.amount) }} {{ currencySign(main.currency) }}</b> billed in {{ days.count }} {{ days.count === 1 ? 'day' : 'days'
+        }}<template v-if="main.share !== null"
+          >, <b :class="{ bad: main.share > 1.05 }">{{ percent(main.amount, main.before) }}</b> of the same days a month before</template
+        >
       </span>
-      <span v-for="other in others" :key="other.currency" class="wide">· {{ whole(other.amount) }} {{ other.currency }}<template v-if="other.share !== null">, {{ percent(other.amount, other.before) }}</template></span>
-      <span class="end">data to <b>{{ dayShortText(data.facts!.lastDay!) }}</b></span>
+      <span v-for="other in others" :key="other.currency" class="wide"
+        >· {{ whole(other.amount) }} {{ other.currency
+        }}<template v-if="other.share !== null">, {{ percent(other.amount, other.before) }}</template></span
+      >
+      <span class="end"
+        >data to <b>{{ dayShortText(data.facts!.lastDay!) }}</b></span
+      >
     </template>
-    <span v-else-if="data.failed" class="bad">The month to date could not be read. <button class="link" @click="data.load()">Try again</button></span>
+    <span v-else-if="data.failed" class="bad"
+      >The month to date could not be read. <button class="link" @click="data.load()">Try again</button></span
+    >
     <span v-else-if="data.facts">Nothing is loaded yet. Drop a bill under Sources.</span>
     <span v-else>Reading…</span>
   </div>
 </template>
 
 <style scoped>
-.strip { min-height: 30px; display: flex; align-items: center; gap: 12px; padding: 3px 20px; background: var(--paper-sunk); border-bottom: 1px solid var(--line); font-size: 12px; color: var(--ink-2); }
-.strip b { color: var(--ink); font-weight: 620; }
-.strip b.bad { color: var(--bad); }
-.end { margin-left: auto; white-space: nowrap; }
-@media (max-width: 900px) { .wide { display: none; } .strip { flex-wrap: wrap; } }
+.strip {
+  min-height: 30px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 3px 20px;
+  background: var(--paper-sunk);
+  border-bottom: 1px solid var(--line);
+  font-size: 12px;
+  color: var(--ink-2);
+}
+.strip b {
+  color: var(--ink);
+  font-weight: 620;
+}
+.strip b.bad {
+  color: var(--bad);
+}
+.end {
+  margin-left: auto;
+  white-space: nowrap;
+}
+@media (max-width: 900px) {
+  .wide {
+    display: none;
+  }
+  .strip {
+    flex-wrap: wrap;
+  }
+}
 </style>

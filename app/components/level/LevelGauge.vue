@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** The Level: a quantity against a limit, as a barrel on its side. Shares are of the limit; beyond it the staves end and a stem goes on. */
-const props = withDefaults(defineProps<{ width?: number, height?: number, used: number, notches?: number[], label: string, tone?: 'act' | 'warn' | 'bad' }>(), { width: 260, height: 14, notches: () => [], tone: undefined })
+const props = withDefaults(
+  defineProps<{ width?: number; height?: number; used: number; notches?: number[]; label: string; tone?: 'act' | 'warn' | 'bad' }>(),
+  { width: 260, height: 14, notches: () => [], tone: undefined },
+)
 
 const id = useId()
 const over = computed(() => props.used > 1)
 /** Pixels at the limit. */
-const full = computed(() => over.value ? props.width / (Math.min(props.used, 2) * 1.03) : props.width)
+const full = computed(() => (over.value ? props.width / (Math.min(props.used, 2) * 1.03) : props.width))
 const reach = computed(() => Math.min(props.used, 2) * full.value)
 const fill = computed(() => `var(--${props.tone ?? (over.value ? 'bad' : 'act')})`)
 const barrel = computed(() => {
@@ -19,11 +22,23 @@ const barrel = computed(() => {
 
 <template>
   <svg :width="width" :height="height + 2" :viewBox="`-2 -2 ${width + 4} ${height + 4}`" role="img" :aria-label="label" class="gauge">
-    <defs><clipPath :id="id"><path :d="barrel" /></clipPath></defs>
+    <defs>
+      <clipPath :id="id"><path :d="barrel" /></clipPath>
+    </defs>
     <path :d="barrel" fill="var(--paper-raised)" stroke="var(--line-strong)" />
     <g :clip-path="`url(#${id})`">
       <rect x="-5" y="-5" :width="Math.max(0, Math.min(reach, full) + 5)" :height="height + 10" :fill="fill" opacity=".88" />
-      <line v-for="notch in notches" :key="notch" :x1="notch * full" :x2="notch * full" y1="-4" :y2="height + 4" stroke="var(--ink)" stroke-opacity=".45" stroke-width="1.5" />
+      <line
+        v-for="notch in notches"
+        :key="notch"
+        :x1="notch * full"
+        :x2="notch * full"
+        y1="-4"
+        :y2="height + 4"
+        stroke="var(--ink)"
+        stroke-opacity=".45"
+        stroke-width="1.5"
+      />
     </g>
     <path :d="barrel" fill="none" stroke="var(--ink-3)" stroke-width="1.2" />
     <template v-if="over">
@@ -34,5 +49,9 @@ const barrel = computed(() => {
 </template>
 
 <style scoped>
-.gauge { overflow: visible; display: block; flex: none; }
+.gauge {
+  overflow: visible;
+  display: block;
+  flex: none;
+}
 </style>

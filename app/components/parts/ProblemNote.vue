@@ -2,7 +2,7 @@
 import type { ProblemDetails } from '../../../shared/contracts/common'
 
 /** A failure in words, with a way to try again. */
-defineProps<{ problem: ProblemDetails, retry?: () => void }>()
+defineProps<{ problem: ProblemDetails; retry?: () => void }>()
 </script>
 
 <template>
@@ -13,7 +13,18 @@ defineProps<{ problem: ProblemDetails, retry?: () => void }>()
 </template>
 
 <style scoped>
-.problem { background: var(--bad-soft); color: var(--ink); border-left: 3px solid var(--bad); padding: 8px 12px; margin: 8px 0; border-radius: 3px; }
-.problem b { color: var(--bad); }
-.problem .link { margin-left: 8px; }
+.problem {
+  background: var(--bad-soft);
+  color: var(--ink);
+  border-left: 3px solid var(--bad);
+  padding: 8px 12px;
+  margin: 8px 0;
+  border-radius: 3px;
+}
+.problem b {
+  color: var(--bad);
+}
+.problem .link {
+  margin-left: 8px;
+}
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="T extends string">
 /** An underlined part of a Sentence that is a choice from a list. */
-defineProps<{ options: { value: T, label: string, note?: string }[], chosen?: T | null, label: string, text: string }>()
+defineProps<{ options: { value: T; label: string; note?: string }[]; chosen?: T | null; label: string; text: string }>()
 const emit = defineEmits<{ choose: [T] }>()
 const open = ref(false)
 function choose(value: T) {

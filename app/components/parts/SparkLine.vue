@@ -8,8 +8,10 @@ const path = computed(() => {
   const top = Math.max(0, ...values)
   const bottom = Math.min(0, ...values)
   const span = top - bottom || 1
-  const x = (i: number) => values.length > 1 ? i / (values.length - 1) * WIDTH : WIDTH / 2
-  return values.map((value, i) => `${i ? 'L' : 'M'}${x(i).toFixed(1)} ${(HEIGHT - 1 - (value - bottom) / span * (HEIGHT - 2)).toFixed(1)}`).join('')
+  const x = (i: number) => (values.length > 1 ? (i / (values.length - 1)) * WIDTH : WIDTH / 2)
+  return values
+    .map((value, i) => `${i ? 'L' : 'M'}${x(i).toFixed(1)} ${(HEIGHT - 1 - ((value - bottom) / span) * (HEIGHT - 2)).toFixed(1)}`)
+    .join('')
 })
 </script>
 
@@ -18,6 +20,13 @@ const path = computed(() => {
 </template>
 
 <style scoped>
-.spark { display: block; }
-path { fill: none; stroke: var(--ink-3); stroke-width: 1.2; stroke-linejoin: round; }
+.spark {
+  display: block;
+}
+path {
+  fill: none;
+  stroke: var(--ink-3);
+  stroke-width: 1.2;
+  stroke-linejoin: round;
+}
 </style>

@@ -3,42 +3,95 @@ import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
-const failedStep = computed(() => props.opportunity.action?.state === 'failed' ? props.opportunity.action.steps.at(-1) : null)
+const failedStep = computed(() => (props.opportunity.action?.state === 'failed' ? props.opportunity.action.steps.at(-1) : null))
 </script>
 
 <template>
   <aside class="margin" :aria-label="opportunity.title">
-    <div class="top"><h2 class="heading">{{ opportunity.title }}</h2><button class="link" @click="savings.choose(null)">close</button></div>
+    <div class="top">
+      <h2 class="heading">{{ opportunity.title }}</h2>
+      <button class="link" @click="savings.choose(null)">close</button>
+    </div>
     <p class="minor">{{ opportunity.resourceId }} · {{ opportunity.subAccountName }} · {{ opportunity.region }}</p>
-    <p class="minor">owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · found {{ timeText(opportunity.foundAt) }}</p>
+    <p class="minor">
+      owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · found
+      {{ timeText(opportunity.foundAt) }}
+    </p>
     <h3 class="minor">Measured, 30 days</h3>
     <TrafficPicture :days="opportunity.evidence.dailyGb" :total="opportunity.evidence.gbTotal" />
     <h3 class="minor">Workings</h3>
     <WorkingsTree :working="opportunity.working" :currency="opportunity.currency" />
-    <div v-if="failedStep" class="failed" role="alert"><b>Not done.</b> {{ failedStep.outcome }}. Everything is as it was; try again when you like.</div>
+    <div v-if="failedStep" class="failed" role="alert">
+      <b>Not done.</b> {{ failedStep.outcome }}. Everything is as it was; try again when you like.
+    </div>
     <template v-if="opportunity.state !== 'done'">
       <div v-if="savings.preview" class="preview">
         <h3 class="minor">What would be done</h3>
-        <ol><li v-for="step in savings.preview.steps" :key="step">{{ step }}</li></ol>
+        <ol>
+          <li v-for="step in savings.preview.steps" :key="step">{{ step }}</li>
+        </ol>
         <p class="warn">{{ savings.preview.undo }}</p>
         <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this gateway any more.</p>
-        <div class="acts"><button class="button main" :disabled="savings.acting" @click="savings.approve()">{{ savings.acting ? 'Deleting…' : 'Approve and delete' }}</button><button class="button" :disabled="savings.acting" @click="savings.preview = null">Leave it</button></div>
+        <div class="acts">
+          <button class="button main" :disabled="savings.acting" @click="savings.approve()">
+            {{ savings.acting ? 'Deleting…' : 'Approve and delete' }}</button><button
+            class="button"
+            :disabled="savings.acting"
+            @click="savings.preview = null"
+          >
+            Leave it
+          </button>
+        </div>
       </div>
       <div v-else class="acts"><button class="button main" @click="savings.showPreview()">Show what would be done</button></div>
     </template>
     <template v-if="opportunity.action">
       <h3 class="minor">Steps taken</h3>
-      <ul class="log"><li v-for="(step, i) in opportunity.action.steps" :key="i"><span class="minor">{{ timeText(step.at) }}, {{ step.who }}</span><br>{{ step.what }}: {{ step.outcome }}</li></ul>
+      <ul class="log">
+        <li v-for="(step, i) in opportunity.action.steps" :key="i">
+          <span class="minor">{{ timeText(step.at) }}, {{ step.who }}</span
+          ><br />{{ step.what }}: {{ step.outcome }}
+        </li>
+      </ul>
     </template>
   </aside>
 </template>
 
 <style scoped>
-.margin { border-left: 1px solid var(--line-strong); padding-left: 18px; min-width: 0; overflow-wrap: anywhere; }
-.top { display: flex; justify-content: space-between; gap: 8px; }
-h3 { margin: 12px 0 3px; font-weight: 560; }
-ol { padding-left: 18px; list-style: decimal; margin-bottom: 6px; }
-.acts { display: flex; gap: 8px; margin-top: 10px; }
-.failed { background: var(--bad-soft); border-left: 3px solid var(--bad); padding: 6px 10px; margin-top: 10px; border-radius: 3px; }
-.log li { padding: 3px 0; border-bottom: 1px solid var(--line); }
+.margin {
+  border-left: 1px solid var(--line-strong);
+  padding-left: 18px;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+h3 {
+  margin: 12px 0 3px;
+  font-weight: 560;
+}
+ol {
+  padding-left: 18px;
+  list-style: decimal;
+  margin-bottom: 6px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  margin-top: 10px;
+}
+.failed {
+  background: var(--bad-soft);
+  border-left: 3px solid var(--bad);
+  padding: 6px 10px;
+  margin-top: 10px;
+  border-radius: 3px;
+}
+.log li {
+  padding: 3px 0;
+  border-bottom: 1px solid var(--line);
+}
 </style>

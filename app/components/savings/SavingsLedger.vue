@@ -3,7 +3,7 @@ import type { LedgerLine } from '../../../shared/contracts/savings'
 
 /** What was promised beside what the bill shows since. */
 const savings = useSavings()
-const share = (line: LedgerLine) => line.promised && Number(line.promised) > 0 ? Number(line.seen) / Number(line.promised) : 0
+const share = (line: LedgerLine) => (line.promised && Number(line.promised) > 0 ? Number(line.seen) / Number(line.promised) : 0)
 const opened = ref<string | null>(null)
 </script>
 
@@ -11,27 +11,67 @@ const opened = ref<string | null>(null)
   <section v-if="savings.state?.ledger.length" aria-label="Savings ledger" class="ledger-section" data-testid="ledger">
     <h2 class="heading">Savings ledger</h2>
     <table class="ledger">
-      <thead><tr><th>done</th><th>what</th><th class="n">promised a month</th><th class="n">promised until now</th><th class="n">seen on the bill</th><th>seen of promised</th><th>bill to</th></tr></thead>
+      <thead>
+        <tr>
+          <th>done</th>
+          <th>what</th>
+          <th class="n">promised a month</th>
+          <th class="n">promised until now</th>
+          <th class="n">seen on the bill</th>
+          <th>seen of promised</th>
+          <th>bill to</th>
+        </tr>
+      </thead>
       <tbody>
         <template v-for="line in savings.state.ledger" :key="line.id">
           <tr class="acts">
-            <td>{{ dayText(line.doneAt) }}<br><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span></td>
-            <td><button class="link" :disabled="!line.workings" @click="opened = opened === line.id ? null : line.id">{{ line.resourceName }}</button></td>
+            <td>
+              {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span>
+            </td>
+            <td>
+              <button class="link" :disabled="!line.workings" @click="opened = opened === line.id ? null : line.id">
+                {{ line.resourceName }}
+              </button>
+            </td>
             <td class="n">{{ money(line.promisedMonthly, line.currency) }}</td>
             <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
             <td class="n good">{{ line.seen === null ? '–' : money(line.seen, line.currency) }}</td>
-            <td><LevelGauge v-if="line.seen !== null && line.promised !== null" :width="90" :height="11" :used="Math.min(share(line), 2)" tone="act" :label="`${percent(line.seen, line.promised)} of what was promised`" /><span v-else class="minor">the bill does not reach it yet</span></td>
+            <td>
+              <LevelGauge
+                v-if="line.seen !== null && line.promised !== null"
+                :width="90"
+                :height="11"
+                :used="Math.min(share(line), 2)"
+                tone="act"
+                :label="`${percent(line.seen, line.promised)} of what was promised`"
+              /><span v-else class="minor">the bill does not reach it yet</span>
+            </td>
             <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>
           </tr>
-          <tr v-if="opened === line.id && line.workings"><td colspan="7" class="note">Seven days before: {{ money(line.workings.costBefore, line.currency) }} for {{ quantity(line.workings.hoursBefore) }} h. Since, {{ line.workings.hoursSince }} h at that price less {{ money(line.workings.costSince, line.currency) }} billed = {{ money(line.seen!, line.currency) }} {{ line.currency }} saved.</td></tr>
+          <tr v-if="opened === line.id && line.workings">
+            <td colspan="7" class="note">
+              Seven days before: {{ money(line.workings.costBefore, line.currency) }} for {{ quantity(line.workings.hoursBefore) }} h.
+              Since, {{ line.workings.hoursSince }} h at that price less {{ money(line.workings.costSince, line.currency) }} billed =
+              {{ money(line.seen!, line.currency) }} {{ line.currency }} saved.
+            </td>
+          </tr>
         </template>
-        <tr class="total"><td colspan="3">Total</td><td class="n">{{ money(savings.promised, savings.currency) }}</td><td class="n">{{ money(savings.seen, savings.currency) }} {{ savings.currency }}</td><td colspan="2">{{ percent(savings.seen, savings.promised) }}</td></tr>
+        <tr class="total">
+          <td colspan="3">Total</td>
+          <td class="n">{{ money(savings.promised, savings.currency) }}</td>
+          <td class="n">{{ money(savings.seen, savings.currency) }} {{ savings.currency }}</td>
+          <td colspan="2">{{ percent(savings.seen, savings.promised) }}</td>
+        </tr>
       </tbody>
     </table>
   </section>
 </template>
 
 <style scoped>
-.ledger-section { margin-top: 20px; }
-.ledger-section .link { white-space: nowrap; }
+.ledger-section {
+  margin-top: 20px;
+}
+.ledger-section .link {
+  white-space: nowrap;
+}
 </style>

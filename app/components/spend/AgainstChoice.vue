@@ -7,7 +7,7 @@ function choose(against: SpendView['against']) {
   open.value = false
   actions.go({ against })
 }
-const said = computed(() => spend.compared ? periodText(spend.compared) : '')
+const said = computed(() => (spend.compared ? periodText(spend.compared) : ''))
 </script>
 
 <template>
@@ -15,8 +15,12 @@ const said = computed(() => spend.compared ? periodText(spend.compared) : '')
     <button class="control" :aria-label="`against: ${said}`">{{ said }}</button>
     <template #content>
       <div class="box">
-        <button type="button" class="option" :class="{ on: spend.view!.against === 'before' }" @click="choose('before')">the period before</button>
-        <button type="button" class="option" :class="{ on: spend.view!.against === 'year' }" @click="choose('year')">the same days a year before</button>
+        <button type="button" class="option" :class="{ on: spend.view!.against === 'before' }" @click="choose('before')">
+          the period before
+        </button>
+        <button type="button" class="option" :class="{ on: spend.view!.against === 'year' }" @click="choose('year')">
+          the same days a year before
+        </button>
         <DayRange :period="spend.compared" act="Compare" @choose="choose" />
       </div>
     </template>
@@ -24,5 +28,8 @@ const said = computed(() => spend.compared ? periodText(spend.compared) : '')
 </template>
 
 <style scoped>
-.box { padding: 6px; width: 410px; }
+.box {
+  padding: 6px;
+  width: 410px;
+}
 </style>

@@ -5,14 +5,47 @@ import { exportFormat, linesSize, type ExportFormat } from '../../../shared/cont
 const spend = useSpend()
 const open = ref(false)
 const what = ref<'shown' | 'lines'>('shown')
-const size = ref<{ rows: number, bytes: number, columns: string[] } | null>(null)
-const chosen = ref(['ChargePeriodStart', 'SubAccountName', 'ServiceName', 'SkuId', 'SkuMeter', 'ResourceId', 'ResourceName', 'ChargeCategory', 'PricingQuantity', 'PricingUnit', 'BilledCost', 'EffectiveCost', 'BillingCurrency', 'Tags'])
+const size = ref<{ rows: number; bytes: number; columns: string[] } | null>(null)
+const chosen = ref([
+  'ChargePeriodStart',
+  'SubAccountName',
+  'ServiceName',
+  'SkuId',
+  'SkuMeter',
+  'ResourceId',
+  'ResourceName',
+  'ChargeCategory',
+  'PricingQuantity',
+  'PricingUnit',
+  'BilledCost',
+  'EffectiveCost',
+  'BillingCurrency',
+  'Tags',
+])
 const { attempt, problem, busy } = useAttempt()
-const lineQuestion = () => ({ ...spend.question({ keep: keptWithSteps(spend.view!) }), reportCurrency: undefined, measure: 'billedCost' as const })
-watch([open, what, chosen], () => open.value && what.value === 'lines' && attempt(async () => {
-  size.value = await client.send('POST', 'spend/lines-size', { question: lineQuestion(), columns: chosen.value.length ? chosen.value : ['BilledCost'], format: 'csv' }, linesSize)
-}), { deep: true })
-const offered = computed(() => (size.value?.columns ?? []).map(value => ({ value, label: value, note: dimensionLabel(value) === value ? '' : dimensionLabel(value) })))
+const lineQuestion = () => ({
+  ...spend.question({ keep: keptWithSteps(spend.view!) }),
+  reportCurrency: undefined,
+  measure: 'billedCost' as const,
+})
+watch(
+  [open, what, chosen],
+  () =>
+    open.value &&
+    what.value === 'lines' &&
+    attempt(async () => {
+      size.value = await client.send(
+        'POST',
+        'spend/lines-size',
+        { question: lineQuestion(), columns: chosen.value.length ? chosen.value : ['BilledCost'], format: 'csv' },
+        linesSize,
+      )
+    }),
+  { deep: true },
+)
+const offered = computed(() =>
+  (size.value?.columns ?? []).map(value => ({ value, label: value, note: dimensionLabel(value) === value ? '' : dimensionLabel(value) })),
+)
 const tick = (column: string) => {
   chosen.value = chosen.value.includes(column) ? chosen.value.filter(c => c !== column) : [...chosen.value, column]
 }
@@ -22,9 +55,18 @@ const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parque
 function take(format: ExportFormat) {
   const { shown: view } = spend
   return attempt(async () => {
-    const { blob } = what.value === 'shown'
-      ? await client.file('spend/table', { question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }), format, currency: spend.currency, across: view!.across, columns: spend.tableColumns, before: spend.compared, title: `${measureNames[view!.measure]}, ${periodText(spend.period)}` })
-      : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
+    const { blob } =
+      what.value === 'shown'
+        ? await client.file('spend/table', {
+            question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }),
+            format,
+            currency: spend.currency,
+            across: view!.across,
+            columns: spend.tableColumns,
+            before: spend.compared,
+            title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
+          })
+        : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
     saveFile(blob, `${what.value === 'lines' ? 'charges' : name()}.${endings[format]}`)
     open.value = false
   })
@@ -41,12 +83,24 @@ function take(format: ExportFormat) {
           <button class="kind" :aria-pressed="what === 'lines'" @click="what = 'lines'">the charge lines</button>
         </div>
         <template v-if="what === 'lines'">
-          <p class="size" role="status"><template v-if="size">{{ count(size.rows) }} charges, about {{ bytesText(size.bytes) }} as CSV, {{ chosen.length }} columns</template><template v-else>Counting…</template></p>
+          <p class="size" role="status">
+            <template v-if="size"
+              >{{ count(size.rows) }} charges, about {{ bytesText(size.bytes) }} as CSV, {{ chosen.length }} columns</template
+            ><template v-else>Counting…</template>
+          </p>
           <OptionList v-if="size" :options="offered" :several="chosen" label="columns" @choose="tick" />
         </template>
         <p v-else class="size">Every row and column of the table with every digit, and its total.</p>
         <div class="formats">
-          <button v-for="format in exportFormat.options" :key="format" class="button" :disabled="busy || (what === 'lines' && !chosen.length)" @click="take(format)">{{ format === 'parquet' ? 'Parquet' : format.toUpperCase() }}</button>
+          <button
+            v-for="format in exportFormat.options"
+            :key="format"
+            class="button"
+            :disabled="busy || (what === 'lines' && !chosen.length)"
+            @click="take(format)"
+          >
+            {{ format === 'parquet' ? 'Parquet' : format.toUpperCase() }}
+          </button>
         </div>
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
@@ -55,10 +109,30 @@ function take(format: ExportFormat) {
 </template>
 
 <style scoped>
-.box { padding: 10px 12px; width: 366px; }
-.kinds { display: flex; gap: 14px; }
-.kind { min-height: 24px; color: var(--ink-3); }
-.kind[aria-pressed='true'] { color: var(--ink); font-weight: 650; box-shadow: inset 0 -2px var(--act); }
-.size { margin: 6px 0; color: var(--ink-2); }
-.formats { display: flex; gap: 6px; margin-top: 8px; }
+.box {
+  padding: 10px 12px;
+  width: 366px;
+}
+.kinds {
+  display: flex;
+  gap: 14px;
+}
+.kind {
+  min-height: 24px;
+  color: var(--ink-3);
+}
+.kind[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: inset 0 -2px var(--act);
+}
+.size {
+  margin: 6px 0;
+  color: var(--ink-2);
+}
+.formats {
+  display: flex;
+  gap: 6px;
+  margin-top: 8px;
+}
 </style>

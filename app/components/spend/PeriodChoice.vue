@@ -4,13 +4,14 @@ import { addMonths, monthEnd, monthOf, monthStart } from '../../../core/time/day
 import { periodStep, type Period } from '../../../core/time/period'
 
 /** The period of the Sentence: one that rolls with the data, a month, or two days. */
-const props = defineProps<{ period: SpendView['period'], days: DataDays }>()
+const props = defineProps<{ period: SpendView['period']; days: DataDays }>()
 const emit = defineEmits<{ choose: [SpendView['period']] }>()
 const open = ref(false)
 const now = computed(() => resolvePeriod(props.period, props.days))
 const months = computed(() => {
-  const list: { label: string, period: Period }[] = []
-  for (let month = monthOf(props.days.lastDay); month >= monthOf(props.days.firstDay) && list.length < 13; month = addMonths(month, -1)) list.push({ label: monthText(month).slice(0, 3) + ` ${month.slice(2, 4)}`, period: { start: monthStart(month), end: monthEnd(month) } })
+  const list: { label: string; period: Period }[] = []
+  for (let month = monthOf(props.days.lastDay); month >= monthOf(props.days.firstDay) && list.length < 13; month = addMonths(month, -1))
+    list.push({ label: monthText(month).slice(0, 3) + ` ${month.slice(2, 4)}`, period: { start: monthStart(month), end: monthEnd(month) } })
   return list.reverse()
 })
 const said = computed(() => periodText(now.value))
@@ -30,10 +31,23 @@ useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period af
       <div class="box">
         <p class="minor head">rolls on with the data</p>
         <div class="rolling">
-          <button v-for="name in rollingPeriods" :key="name" type="button" class="option" :class="{ on: period === name }" @click="choose(name)"><span>{{ rollingNames[name] }}</span></button>
+          <button
+            v-for="name in rollingPeriods"
+            :key="name"
+            type="button"
+            class="option"
+            :class="{ on: period === name }"
+            @click="choose(name)"
+          >
+            <span>{{ rollingNames[name] }}</span>
+          </button>
         </div>
         <p class="minor head">one month</p>
-        <div class="months"><button v-for="month in months" :key="month.label" type="button" class="month" @click="choose(month.period)">{{ month.label }}</button></div>
+        <div class="months">
+          <button v-for="month in months" :key="month.label" type="button" class="month" @click="choose(month.period)">
+            {{ month.label }}
+          </button>
+        </div>
         <DayRange :period="now" act="Show" @choose="choose" />
       </div>
     </template>
@@ -41,10 +55,32 @@ useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period af
 </template>
 
 <style scoped>
-.box { padding: 6px; width: 380px; }
-.head { padding: 4px 10px 0; font-weight: 560; }
-.rolling { display: grid; grid-template-columns: 1fr 1fr; }
-.months { display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 6px 6px; }
-.month { min-height: 24px; padding: 0 7px; border-radius: 4px; font-size: 12.5px; }
-.month:hover, .month:focus-visible { background: var(--act-soft); }
+.box {
+  padding: 6px;
+  width: 380px;
+}
+.head {
+  padding: 4px 10px 0;
+  font-weight: 560;
+}
+.rolling {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+}
+.months {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  padding: 2px 6px 6px;
+}
+.month {
+  min-height: 24px;
+  padding: 0 7px;
+  border-radius: 4px;
+  font-size: 12.5px;
+}
+.month:hover,
+.month:focus-visible {
+  background: var(--act-soft);
+}
 </style>

@@ -18,25 +18,48 @@ const folders = computed(() => [...new Set(sentences.saved.map(s => s.folder).fi
 
 async function keep() {
   const to = mails.value.split(/[,;\s]+/).filter(Boolean)
-  const done = await attempt(() => sentences.save({
-    name: name.value, folder: folder.value, description: description.value, shared: shared.value,
-    body: props.sentence?.body ?? { query: writeView(spend.view!) }, schedule: to.length ? { to, every: every.value, format: format.value } : null,
-  }, props.sentence?.id))
+  const done = await attempt(() =>
+    sentences.save(
+      {
+        name: name.value,
+        folder: folder.value,
+        description: description.value,
+        shared: shared.value,
+        body: props.sentence?.body ?? { query: writeView(spend.view!) },
+        schedule: to.length ? { to, every: every.value, format: format.value } : null,
+      },
+      props.sentence?.id,
+    ),
+  )
   if (done) emit('done')
 }
 </script>
 
 <template>
   <form class="box" @submit.prevent="keep">
-    <label>Name <input v-model="name" class="field" required maxlength="120"></label>
-    <label>Folder <input v-model="folder" class="field" list="sentence-folders" maxlength="80" placeholder="none"></label>
+    <label>Name <input v-model="name" class="field" required maxlength="120" /></label>
+    <label>Folder <input v-model="folder" class="field" list="sentence-folders" maxlength="80" placeholder="none" /></label>
     <datalist id="sentence-folders"><option v-for="f in folders" :key="f" :value="f" /></datalist>
     <label>What it answers <textarea v-model="description" class="field" rows="2" maxlength="1000" /></label>
-    <label class="tick"><input v-model="shared" type="checkbox"> everyone may see it</label>
-    <label>Send as a file to <input v-model="mails" class="field" placeholder="nobody: leave empty"></label>
+    <label class="tick"><input v-model="shared" type="checkbox" /> everyone may see it</label>
+    <label>Send as a file to <input v-model="mails" class="field" placeholder="nobody: leave empty" /></label>
     <div v-if="mails.trim()" class="two">
-      <label>every <select v-model="every" class="field"><option>day</option><option>week</option><option>month</option></select></label>
-      <label>as <select v-model="format" class="field"><option v-for="f in (['csv', 'xlsx', 'parquet', 'json'] as const)" :key="f" :value="f">{{ f === 'parquet' ? 'Parquet' : f.toUpperCase() }}</option></select></label>
+      <label
+        >every
+        <select v-model="every" class="field">
+          <option>day</option>
+          <option>week</option>
+          <option>month</option>
+        </select></label
+      >
+      <label
+        >as
+        <select v-model="format" class="field">
+          <option v-for="f in ['csv', 'xlsx', 'parquet', 'json'] as const" :key="f" :value="f">
+            {{ f === 'parquet' ? 'Parquet' : f.toUpperCase() }}
+          </option>
+        </select></label
+      >
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <button class="button main" :disabled="busy || !name.trim()">Keep it</button>
@@ -44,10 +67,33 @@ async function keep() {
 </template>
 
 <style scoped>
-.box { padding: 12px; width: 340px; display: grid; gap: 8px; }
-label { display: grid; font-size: 12px; color: var(--ink-3); }
-.field { font-size: 13.5px; }
-.tick { display: flex; gap: 8px; align-items: center; font-size: 13.5px; color: var(--ink); }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.button { justify-self: start; }
+.box {
+  padding: 12px;
+  width: 340px;
+  display: grid;
+  gap: 8px;
+}
+label {
+  display: grid;
+  font-size: 12px;
+  color: var(--ink-3);
+}
+.field {
+  font-size: 13.5px;
+}
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 13.5px;
+  color: var(--ink);
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.button {
+  justify-self: start;
+}
 </style>

@@ -10,7 +10,11 @@ const actions = useSpendActions()
 const view = computed(() => spend.view!)
 
 const measureOptions = measures.map(value => ({ value, label: measureNames[value], note: measureNotes[value] }))
-const grainOptions = computed(() => grains.filter(g => g !== 'hour' || data.facts?.hourly).map(value => ({ value, label: value, ...(value === 'hour' && { note: 'where charges are by the hour' }) })))
+const grainOptions = computed(() =>
+  grains
+    .filter(g => g !== 'hour' || data.facts?.hourly)
+    .map(value => ({ value, label: value, ...(value === 'hour' && { note: 'where charges are by the hour' }) })),
+)
 const NOTHING = ''
 const split = (index: number, value: string) => {
   const next = [...view.value.splitBy]
@@ -18,42 +22,130 @@ const split = (index: number, value: string) => {
   else next[index] = value
   actions.go({ splitBy: next.filter((d, i) => next.indexOf(d) === i) })
 }
-const splits = computed(() => view.value.splitBy.length < MOST_SPLITS ? [...view.value.splitBy, null] : view.value.splitBy)
-const reportOptions = computed(() => [{ value: NOTHING, label: 'as billed' }, ...(data.facts?.currencies ?? []).map(value => ({ value, label: `in ${value}`, note: 'at each day’s rate' }))])
+const splits = computed(() => (view.value.splitBy.length < MOST_SPLITS ? [...view.value.splitBy, null] : view.value.splitBy))
+const reportOptions = computed(() => [
+  { value: NOTHING, label: 'as billed' },
+  ...(data.facts?.currencies ?? []).map(value => ({ value, label: `in ${value}`, note: 'at each day’s rate' })),
+])
 
 /** Conditions of one list, a group for each dimension: `keeping team tag booking or none`. */
 const groups = (list: 'keep' | 'leaveOut') => Object.entries(view.value[list]).map(([dimension, values]) => ({ dimension, values }))
 // a resource is kept by its id; where its name is known the Sentence says the name
 const valueText = (dimension: string, value: string | null) => {
   if (value === null) return 'none'
-  const row = (view.value.splitBy.length === 1 && view.value.splitBy[0] === dimension ? spend.rows.find(r => r.values[0] === value) : null) ?? spend.columns.find(c => c.dimension === dimension)?.rows.find(r => r.values[0] === value)
+  const row =
+    (view.value.splitBy.length === 1 && view.value.splitBy[0] === dimension ? spend.rows.find(r => r.values[0] === value) : null) ??
+    spend.columns.find(c => c.dimension === dimension)?.rows.find(r => r.values[0] === value)
   return row?.label ?? value
 }
 const adding = ref(false)
 const editing = ref<string | null>(null)
-useSingleKey('/', () => {
-  adding.value = true
-}, 'add a condition')
+useSingleKey(
+  '/',
+  () => {
+    adding.value = true
+  },
+  'add a condition',
+)
 </script>
 
 <template>
   <h1 class="sentence">
-    Show <SentenceChoice label="measure" :options="measureOptions" :chosen="view.measure" :text="measureNames[view.measure]" @choose="actions.go({ measure: $event, currency: null })" /><template v-if="(data.facts?.currencies.length ?? 0) > 1 && spend.isMoney">{{ ' ' }}<SentenceChoice label="currency" :options="reportOptions" :chosen="view.reportCurrency ?? NOTHING" :text="view.reportCurrency ? `in ${view.reportCurrency}` : 'as billed'" @choose="actions.go({ reportCurrency: $event || null, currency: null })" /></template>,
-    split by <template v-for="(dimension, i) in splits" :key="i"><template v-if="i > 0 && dimension"> and </template><template v-else-if="i > 0">{{ ' ' }}</template><DimensionChoice :chosen="dimension ?? NOTHING" :label="i === 0 ? 'split by' : `and split by, ${i + 1}`" :text="dimension ? dimensionLabel(dimension) : i === 0 ? 'nothing' : 'and …'" :first="[{ value: NOTHING, label: i === 0 ? 'nothing' : 'nothing more' }]" :without="view.splitBy.filter(d => d !== dimension)" @choose="split(i, $event)" /></template>,
-    each <SentenceChoice label="grain" :options="grainOptions" :chosen="view.grain" :text="view.grain" @choose="actions.go({ grain: $event })" />,
-    in <PeriodChoice v-if="spend.days" :period="view.period" :days="spend.days" @choose="actions.go({ period: $event })" />
-    against <AgainstChoice />
-    <template v-for="(list, l) in (['keep', 'leaveOut'] as const)" :key="list"><template v-for="({ dimension, values }, g) in groups(list)" :key="dimension">{{ g === 0 ? (l === 0 ? ', keeping' : ', leaving out') : ' and' }}
-      <UPopover :open="editing === `${list} ${dimension}`" @update:open="editing = $event ? `${list} ${dimension}` : null"><button class="control" :aria-label="`conditions on ${dimensionLabel(dimension)}`">{{ dimensionLabel(dimension) }}</button><template #content><ConditionEditor :dimension="dimension" :leave-out="list === 'leaveOut'" @done="editing = null" /></template></UPopover>
-      <template v-for="(value, v) in values" :key="`${value}`">{{ v > 0 ? ' or ' : ' ' }}<span class="condition"><span class="kept">{{ valueText(dimension, value) }}</span><button class="drop" :aria-label="`no longer ${list === 'keep' ? 'keep' : 'leave out'} ${dimensionLabel(dimension)} ${valueText(dimension, value)}`" @click="actions.drop(list, dimension, value)">×</button></span></template></template></template>
-    <template v-for="condition in view.conditions" :key="JSON.stringify(condition)">, {{ condition.keep ? 'keeping' : 'leaving out' }} {{ dimensionLabel(condition.dimension) }} <span class="condition"><span class="kept">{{ 'contains' in condition ? `with «${condition.contains}»` : `above ${condition.above}` }}</span><button class="drop" :aria-label="`no longer ${condition.keep ? 'keep' : 'leave out'} ${dimensionLabel(condition.dimension)}`" @click="actions.dropCondition(condition)">×</button></span></template>
-    <UPopover v-model:open="adding"><button class="add" aria-label="add a condition">+ condition</button><template #content><ConditionEditor @done="adding = false" /></template></UPopover>
+    Show
+    <SentenceChoice
+      label="measure"
+      :options="measureOptions"
+      :chosen="view.measure"
+      :text="measureNames[view.measure]"
+      @choose="actions.go({ measure: $event, currency: null })"
+    /><template v-if="(data.facts?.currencies.length ?? 0) > 1 && spend.isMoney"
+      >{{ ' '
+      }}<SentenceChoice
+        label="currency"
+        :options="reportOptions"
+        :chosen="view.reportCurrency ?? NOTHING"
+        :text="view.reportCurrency ? `in ${view.reportCurrency}` : 'as billed'"
+        @choose="actions.go({ reportCurrency: $event || null, currency: null })" /></template
+    >, split by
+    <template v-for="(dimension, i) in splits" :key="i"
+      ><template v-if="i > 0 && dimension"> and </template><template v-else-if="i > 0">{{ ' ' }}</template
+      ><DimensionChoice
+        :chosen="dimension ?? NOTHING"
+        :label="i === 0 ? 'split by' : `and split by, ${i + 1}`"
+        :text="dimension ? dimensionLabel(dimension) : i === 0 ? 'nothing' : 'and …'"
+        :first="[{ value: NOTHING, label: i === 0 ? 'nothing' : 'nothing more' }]"
+        :without="view.splitBy.filter(d => d !== dimension)"
+        @choose="split(i, $event)" /></template
+    >, each
+    <SentenceChoice
+      label="grain"
+      :options="grainOptions"
+      :chosen="view.grain"
+      :text="view.grain"
+      @choose="actions.go({ grain: $event })"
+    />, in <PeriodChoice v-if="spend.days" :period="view.period" :days="spend.days" @choose="actions.go({ period: $event })" /> against
+    <AgainstChoice />
+    <template v-for="(list, l) in ['keep', 'leaveOut'] as const" :key="list"
+      ><template v-for="({ dimension, values }, g) in groups(list)" :key="dimension"
+        >{{ g === 0 ? (l === 0 ? ', keeping' : ', leaving out') : ' and' }}
+        <UPopover :open="editing === `${list} ${dimension}`" @update:open="editing = $event ? `${list} ${dimension}` : null"
+          ><button class="control" :aria-label="`conditions on ${dimensionLabel(dimension)}`">{{ dimensionLabel(dimension) }}</button
+          ><template #content><ConditionEditor :dimension="dimension" :leave-out="list === 'leaveOut'" @done="editing = null" /></template
+        ></UPopover>
+        <template v-for="(value, v) in values" :key="`${value}`"
+          >{{ v > 0 ? ' or ' : ' '
+          }}<span class="condition"
+            ><span class="kept">{{ valueText(dimension, value) }}</span
+            ><button
+              class="drop"
+              :aria-label="`no longer ${list === 'keep' ? 'keep' : 'leave out'} ${dimensionLabel(dimension)} ${valueText(dimension, value)}`"
+              @click="actions.drop(list, dimension, value)"
+            >
+              ×
+            </button></span
+          ></template
+        ></template
+      ></template
+    >
+    <template v-for="condition in view.conditions" :key="JSON.stringify(condition)"
+      >, {{ condition.keep ? 'keeping' : 'leaving out' }} {{ dimensionLabel(condition.dimension) }}
+      <span class="condition"
+        ><span class="kept">{{ 'contains' in condition ? `with «${condition.contains}»` : `above ${condition.above}` }}</span
+        ><button
+          class="drop"
+          :aria-label="`no longer ${condition.keep ? 'keep' : 'leave out'} ${dimensionLabel(condition.dimension)}`"
+          @click="actions.dropCondition(condition)"
+        >
+          ×
+        </button></span
+      ></template
+    >
+    <UPopover v-model:open="adding"
+      ><button class="add" aria-label="add a condition">+ condition</button
+      ><template #content><ConditionEditor @done="adding = false" /></template
+    ></UPopover>
   </h1>
 </template>
 
 <style scoped>
-.condition { white-space: nowrap; }
-.kept { color: var(--ink); font-weight: 560; border-bottom: 1.5px solid var(--line-strong); }
-.add { font: 12.5px var(--sans); color: var(--act); font-weight: 560; min-height: 24px; padding: 0 4px; border-radius: 3px; margin-left: 4px; }
-.add:hover { background: var(--act-soft); }
+.condition {
+  white-space: nowrap;
+}
+.kept {
+  color: var(--ink);
+  font-weight: 560;
+  border-bottom: 1.5px solid var(--line-strong);
+}
+.add {
+  font: 12.5px var(--sans);
+  color: var(--act);
+  font-weight: 560;
+  min-height: 24px;
+  padding: 0 4px;
+  border-radius: 3px;
+  margin-left: 4px;
+}
+.add:hover {
+  background: var(--act-soft);
+}
 </style>

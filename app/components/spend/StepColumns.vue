@@ -1,23 +1,27 @@
 <script setup lang="ts">
 import type { SpendRow, StepColumn } from '../../stores/spend'
 
-/** The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. Any dimension in any column, in money or in quantity. */
+/**
+ * The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. Any dimension in any
+ * column, in money or in quantity.
+ */
 const spend = useSpend()
 const actions = useSpendActions()
 const { openMenu, onKey } = useValueKeys()
 const grid = useTemplateRef<HTMLElement>('grid')
 const order = computed(() => spend.shown!.stepOrder)
 
-const chosen = (index: number, row: SpendRow) => spend.shown!.steps[index]?.value === row.values[0] && spend.shown!.steps[index] !== undefined
+const chosen = (index: number, row: SpendRow) =>
+  spend.shown!.steps[index]?.value === row.values[0] && spend.shown!.steps[index] !== undefined
 const largest = (column: StepColumn) => Math.max(...column.rows.map(r => Math.abs(Number(r.amount))), 0)
-const width = (column: StepColumn, row: SpendRow) => `${largest(column) ? Math.abs(Number(row.amount)) / largest(column) * 100 : 0}%`
+const width = (column: StepColumn, row: SpendRow) => `${largest(column) ? (Math.abs(Number(row.amount)) / largest(column)) * 100 : 0}%`
 const hue = (dimension: string, row: SpendRow) => {
   const found = spend.hueOf(dimension, row.values[0]!)
   return found === null ? 'var(--line-strong)' : `var(--c${found + 1})`
 }
 const refOf = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
 const counted = (index: number) => spend.shown!.stepQuantity.includes(index)
-const amountText = (index: number, amount: string) => counted(index) || !spend.isMoney ? quantity(amount) : whole(amount)
+const amountText = (index: number, amount: string) => (counted(index) || !spend.isMoney ? quantity(amount) : whole(amount))
 const percentOf = (column: StepColumn, row: SpendRow) => percent(row.amount, column.total)
 
 function choose(index: number, column: StepColumn, row: SpendRow) {
@@ -40,7 +44,7 @@ function count(index: number) {
 
 /** Arrows walk: up and down in a column, left and right between columns, opening the next where it is not open. */
 async function walk(event: KeyboardEvent, index: number, column: StepColumn, row: SpendRow) {
-  const buttons = (i: number) => [...grid.value?.children[i]?.querySelectorAll<HTMLElement>('.step') ?? []]
+  const buttons = (i: number) => [...(grid.value?.children[i]?.querySelectorAll<HTMLElement>('.step') ?? [])]
   const own = buttons(index)
   const at = own.indexOf(event.currentTarget as HTMLElement)
   if (event.key === 'ArrowDown') own[at + 1]?.focus()
@@ -49,8 +53,7 @@ async function walk(event: KeyboardEvent, index: number, column: StepColumn, row
   else if (event.key === 'ArrowRight') {
     if (!chosen(index, row)) choose(index, column, row)
     else buttons(index + 1)[0]?.focus()
-  }
-  else return
+  } else return
   event.preventDefault()
 }
 const places = computed(() => [...order.value, null])
@@ -59,70 +62,261 @@ const SHOWN_ROWS = 400
 
 <template>
   <section class="steps" aria-label="Steps">
-    <div ref="grid" class="grid" :style="{ gridTemplateColumns: `repeat(${places.length}, minmax(200px, 1fr))`, minWidth: `${places.length * 200}px` }">
-      <div v-for="(dimension, index) in places" :key="dimension ?? 'parts'" class="column" :class="{ sunk: dimension === null, closed: dimension === null ? !spend.parts : !spend.columns[index] }">
+    <div
+      ref="grid"
+      class="grid"
+      :style="{ gridTemplateColumns: `repeat(${places.length}, minmax(200px, 1fr))`, minWidth: `${places.length * 200}px` }"
+    >
+      <div
+        v-for="(dimension, index) in places"
+        :key="dimension ?? 'parts'"
+        class="column"
+        :class="{ sunk: dimension === null, closed: dimension === null ? !spend.parts : !spend.columns[index] }"
+      >
         <div class="head">
           <template v-if="dimension !== null">
-            <DimensionChoice :chosen="dimension" :label="`column ${index + 1} of the Steps`" :text="dimensionLabel(dimension)" @choose="setDimension(index, $event)" />
-            <span v-if="spend.columns[index]" class="minor of">{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span>
-            <button v-if="spend.columns[index]" class="count" :aria-pressed="counted(index)" :title="counted(index) ? 'in quantity; press for money' : 'in money; press for quantity'" @click="count(index)">{{ counted(index) ? spend.columns[index]!.unit || 'quantity' : spend.isMoney ? currencySign(spend.currency) : 'quantity' }}</button>
+            <DimensionChoice
+              :chosen="dimension"
+              :label="`column ${index + 1} of the Steps`"
+              :text="dimensionLabel(dimension)"
+              @choose="setDimension(index, $event)"
+            />
+            <span v-if="spend.columns[index]" class="minor of"
+              >{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span
+            >
+            <button
+              v-if="spend.columns[index]"
+              class="count"
+              :aria-pressed="counted(index)"
+              :title="counted(index) ? 'in quantity; press for money' : 'in money; press for quantity'"
+              @click="count(index)"
+            >
+              {{ counted(index) ? spend.columns[index]!.unit || 'quantity' : spend.isMoney ? currencySign(spend.currency) : 'quantity' }}
+            </button>
           </template>
           <span v-else>price parts</span>
         </div>
         <div v-if="dimension !== null && spend.columns[index]" class="list">
           <div v-for="row in spend.columns[index]!.rows.slice(0, SHOWN_ROWS)" :key="row.id" class="row">
-            <button class="step" :class="{ chosen: chosen(index, row), none: row.values[0] === null }" :aria-pressed="chosen(index, row)" :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`" @click="choose(index, spend.columns[index]!, row)" @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)" @keydown="onKey($event, refOf(spend.columns[index]!, row)); walk($event, index, spend.columns[index]!, row)">
+            <button
+              class="step"
+              :class="{ chosen: chosen(index, row), none: row.values[0] === null }"
+              :aria-pressed="chosen(index, row)"
+              :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`"
+              @click="choose(index, spend.columns[index]!, row)"
+              @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)"
+              @keydown="
+                onKey($event, refOf(spend.columns[index]!, row))
+                walk($event, index, spend.columns[index]!, row)
+              "
+            >
               <span class="name">{{ row.label }}</span>
               <span class="amount">{{ amountText(index, row.amount) }}</span>
               <ChangeMark v-if="spend.comparedReach !== 'none'" class="mark" :now="row.amount" :before="row.before" />
-              <span class="bar" :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }" />
+              <span
+                class="bar"
+                :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }"
+              />
             </button>
-            <button class="more" tabindex="-1" :aria-label="`what to do with ${row.label}`" @click="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)">⋯</button>
+            <button
+              class="more"
+              tabindex="-1"
+              :aria-label="`what to do with ${row.label}`"
+              @click="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)"
+            >
+              ⋯
+            </button>
           </div>
-          <p v-if="spend.columns[index]!.rows.length > SHOWN_ROWS" class="minor hint">{{ spend.columns[index]!.rows.length - SHOWN_ROWS }} more: split the table by {{ dimensionLabel(dimension) }} to see all.</p>
-          <p v-if="!spend.columns[index]!.rows.length" class="minor hint">{{ counted(index) ? 'Nothing here has a quantity.' : 'No charges.' }}</p>
-          <p v-if="counted(index) && spend.columns[index]!.units.length > 1" class="minor hint">Also in {{ spend.columns[index]!.units.slice(1, 4).join(', ') }}: units never add.</p>
+          <p v-if="spend.columns[index]!.rows.length > SHOWN_ROWS" class="minor hint">
+            {{ spend.columns[index]!.rows.length - SHOWN_ROWS }} more: split the table by {{ dimensionLabel(dimension) }} to see all.
+          </p>
+          <p v-if="!spend.columns[index]!.rows.length" class="minor hint">
+            {{ counted(index) ? 'Nothing here has a quantity.' : 'No charges.' }}
+          </p>
+          <p v-if="counted(index) && spend.columns[index]!.units.length > 1" class="minor hint">
+            Also in {{ spend.columns[index]!.units.slice(1, 4).join(', ') }}: units never add.
+          </p>
         </div>
         <div v-else-if="dimension === null && spend.parts" class="list">
           <div v-for="(part, i) in spend.parts" :key="i" class="part" :title="part.description ?? ''">
-            <span class="name">{{ part.unitPrice === null ? part.description ?? part.chargeCategory : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}` }}</span>
+            <span class="name">{{
+              part.unitPrice === null
+                ? (part.description ?? part.chargeCategory)
+                : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}`
+            }}</span>
             <span class="amount">{{ money(part.amount, part.currency) }}</span>
-            <span class="minor days"><template v-if="part.skuId && spend.skuWords[part.skuId]">{{ spend.skuWords[part.skuId]!.words }}, charged for {{ spend.skuWords[part.skuId]!.charged }}, </template>{{ part.firstDay === part.lastDay ? dayShortText(part.firstDay) : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}` }}</span>
+            <span class="minor days"
+              ><template v-if="part.skuId && spend.skuWords[part.skuId]"
+                >{{ spend.skuWords[part.skuId]!.words }}, charged for {{ spend.skuWords[part.skuId]!.charged }}, </template
+              >{{
+                part.firstDay === part.lastDay
+                  ? dayShortText(part.firstDay)
+                  : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}`
+              }}</span
+            >
           </div>
         </div>
-        <p v-else class="minor hint">{{ dimension === null ? `Choose a ${dimensionLabel(order.at(-1)!)} to see quantity × unit price.` : `Choose a ${dimensionLabel(order[index - 1]!)}.` }}</p>
+        <p v-else class="minor hint">
+          {{
+            dimension === null
+              ? `Choose a ${dimensionLabel(order.at(-1)!)} to see quantity × unit price.`
+              : `Choose a ${dimensionLabel(order[index - 1]!)}.`
+          }}
+        </p>
       </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.steps { border: 1px solid var(--line-strong); border-radius: 4px; overflow-x: auto; margin-top: 6px; }
-.grid { display: grid; }
-.column { border-left: 1px solid var(--line-strong); min-width: 0; }
-.column:first-child { border-left: 0; }
-.column.sunk, .column.closed { background: var(--paper-sunk); }
-.head { display: flex; align-items: center; gap: 8px; padding: 3px 6px 3px 10px; border-bottom: 1px solid var(--line-strong); font-size: 12px; font-weight: 560; color: var(--ink-2); white-space: nowrap; min-height: 31px; }
-.head :deep(.control) { min-height: 24px; font-weight: 560; text-decoration: underline; text-decoration-color: var(--line-strong); text-underline-offset: 3px; overflow: hidden; text-overflow: ellipsis; }
-.head :deep(.control):hover { color: var(--act); text-decoration-color: var(--act); }
-.of { overflow: hidden; text-overflow: ellipsis; font-weight: 400; flex: 1; min-width: 0; text-align: right; }
-.count { min-height: 24px; min-width: 24px; padding: 0 5px; border-radius: 3px; color: var(--ink-3); font-weight: 500; overflow: hidden; text-overflow: ellipsis; max-width: 76px; }
-.count:hover { background: var(--act-soft); color: var(--ink); }
-.count[aria-pressed='true'] { color: var(--act); font-weight: 650; }
-.list { max-height: 290px; overflow-y: auto; }
-.row { position: relative; }
-.step { position: relative; display: grid; grid-template-columns: minmax(0, 1fr) auto minmax(48px, auto); gap: 6px; align-items: center; width: 100%; height: 27px; padding: 0 10px; text-align: left; }
-.step:hover { background: color-mix(in srgb, var(--act-soft) 55%, transparent); }
-.step.chosen { background: var(--act-soft); font-weight: 620; }
-.step:focus-visible { outline-offset: -2px; }
-.step.none .name { font-style: italic; color: var(--ink-2); }
-.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.amount { text-align: right; }
-.mark { text-align: right; }
-.bar { position: absolute; left: 0; bottom: 0; height: 3px; min-width: 1px; }
-.more { position: absolute; right: 2px; top: 1px; width: 24px; height: 24px; border-radius: 4px; background: var(--paper-raised); border: 1px solid var(--line-strong); opacity: 0; }
-.row:hover .more, .more:focus-visible { opacity: 1; }
-.part { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; padding: 4px 10px; border-bottom: 1px solid var(--line); }
-.days { grid-column: 1 / -1; }
-.hint { padding: 8px 10px; }
+.steps {
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  overflow-x: auto;
+  margin-top: 6px;
+}
+.grid {
+  display: grid;
+}
+.column {
+  border-left: 1px solid var(--line-strong);
+  min-width: 0;
+}
+.column:first-child {
+  border-left: 0;
+}
+.column.sunk,
+.column.closed {
+  background: var(--paper-sunk);
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 6px 3px 10px;
+  border-bottom: 1px solid var(--line-strong);
+  font-size: 12px;
+  font-weight: 560;
+  color: var(--ink-2);
+  white-space: nowrap;
+  min-height: 31px;
+}
+.head :deep(.control) {
+  min-height: 24px;
+  font-weight: 560;
+  text-decoration: underline;
+  text-decoration-color: var(--line-strong);
+  text-underline-offset: 3px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.head :deep(.control):hover {
+  color: var(--act);
+  text-decoration-color: var(--act);
+}
+.of {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-weight: 400;
+  flex: 1;
+  min-width: 0;
+  text-align: right;
+}
+.count {
+  min-height: 24px;
+  min-width: 24px;
+  padding: 0 5px;
+  border-radius: 3px;
+  color: var(--ink-3);
+  font-weight: 500;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 76px;
+}
+.count:hover {
+  background: var(--act-soft);
+  color: var(--ink);
+}
+.count[aria-pressed='true'] {
+  color: var(--act);
+  font-weight: 650;
+}
+.list {
+  max-height: 290px;
+  overflow-y: auto;
+}
+.row {
+  position: relative;
+}
+.step {
+  position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto minmax(48px, auto);
+  gap: 6px;
+  align-items: center;
+  width: 100%;
+  height: 27px;
+  padding: 0 10px;
+  text-align: left;
+}
+.step:hover {
+  background: color-mix(in srgb, var(--act-soft) 55%, transparent);
+}
+.step.chosen {
+  background: var(--act-soft);
+  font-weight: 620;
+}
+.step:focus-visible {
+  outline-offset: -2px;
+}
+.step.none .name {
+  font-style: italic;
+  color: var(--ink-2);
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.amount {
+  text-align: right;
+}
+.mark {
+  text-align: right;
+}
+.bar {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 3px;
+  min-width: 1px;
+}
+.more {
+  position: absolute;
+  right: 2px;
+  top: 1px;
+  width: 24px;
+  height: 24px;
+  border-radius: 4px;
+  background: var(--paper-raised);
+  border: 1px solid var(--line-strong);
+  opacity: 0;
+}
+.row:hover .more,
+.more:focus-visible {
+  opacity: 1;
+}
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 8px;
+  padding: 4px 10px;
+  border-bottom: 1px solid var(--line);
+}
+.days {
+  grid-column: 1 / -1;
+}
+.hint {
+  padding: 8px 10px;
+}
 </style>

@@ -9,14 +9,23 @@ useHead({ title: () => `${store.estimate?.name ?? 'Estimate'} · Rain Barrel` })
 const naming = ref(false)
 type Panel = 'scenarios' | 'ways' | 'regions' | 'versions' | 'away' | 'pattern' | 'card' | 'note'
 const panel = ref<Panel | null>(null)
-const panels: { key: Panel, label: string }[] = [{ key: 'scenarios', label: 'Scenarios' }, { key: 'ways', label: 'Ways to pay' }, { key: 'regions', label: 'Regions' }, { key: 'versions', label: 'Versions' }, { key: 'pattern', label: 'Pattern' }, { key: 'note', label: 'Note' }, { key: 'away', label: 'Take away' }]
+const panels: { key: Panel; label: string }[] = [
+  { key: 'scenarios', label: 'Scenarios' },
+  { key: 'ways', label: 'Ways to pay' },
+  { key: 'regions', label: 'Regions' },
+  { key: 'versions', label: 'Versions' },
+  { key: 'pattern', label: 'Pattern' },
+  { key: 'note', label: 'Note' },
+  { key: 'away', label: 'Take away' },
+]
 const toggle = (key: Panel) => {
   panel.value = panel.value === key ? null : key
 }
 
-onKeyStroke(['z', 'y', 's'], (event) => {
+onKeyStroke(['z', 'y', 's'], event => {
   if (!event.ctrlKey && !event.metaKey) return
-  const inText = (event.target instanceof HTMLInputElement && event.target.type !== 'checkbox') || event.target instanceof HTMLTextAreaElement
+  const inText =
+    (event.target instanceof HTMLInputElement && event.target.type !== 'checkbox') || event.target instanceof HTMLTextAreaElement
   if (event.key === 's') void store.save()
   else if (inText) return
   else if (event.key === 'y' || event.shiftKey) store.redo()
@@ -25,11 +34,11 @@ onKeyStroke(['z', 'y', 's'], (event) => {
 })
 useSingleKey('/', () => document.querySelector<HTMLInputElement>('.adder')?.focus(), 'to where components are added')
 useSingleKey('t', () => document.querySelector<HTMLInputElement>('.margin input')?.focus(), 'to the target and what is beside the sheet')
-onKeyStroke('Escape', (event) => {
+onKeyStroke('Escape', event => {
   if (event.defaultPrevented || !panel.value || event.target instanceof HTMLInputElement) return
   panel.value = null
 })
-useEventListener('beforeunload', (event) => {
+useEventListener('beforeunload', event => {
   if (store.unsaved) event.preventDefault()
 })
 onBeforeRouteLeave(() => !store.unsaved || window.confirm('The estimate has changes that are not saved. Leave without them?'))
@@ -43,15 +52,30 @@ async function keepApart() {
   const own = await store.saveApart()
   if (own) await router.push(`/estimates/${own}`)
 }
-const pricedAway = computed(() => store.estimate?.cards.length ? store.estimate.cards.filter(c => c.provider !== store.estimate!.provider).map(c => `${c.provider} of ${versionText(c)}`).join(', ') : '')
-watch(() => route.params.id, (id, before) => id && id !== before && store.open(String(id)))
+const pricedAway = computed(() =>
+  store.estimate?.cards.length
+    ? store.estimate.cards
+        .filter(c => c.provider !== store.estimate!.provider)
+        .map(c => `${c.provider} of ${versionText(c)}`)
+        .join(', ')
+    : '',
+)
+watch(
+  () => route.params.id,
+  (id, before) => id && id !== before && store.open(String(id)),
+)
 </script>
 
 <template>
   <div class="page">
-    <ProblemNote v-if="store.problem && !store.overtaken" :problem="store.problem" :retry="store.estimate ? undefined : () => store.open(String(route.params.id))" />
+    <ProblemNote
+      v-if="store.problem && !store.overtaken"
+      :problem="store.problem"
+      :retry="store.estimate ? undefined : () => store.open(String(route.params.id))"
+    />
     <div v-if="store.overtaken" class="overtaken" role="alert">
-      <b>{{ store.overtaken.who }} saved version {{ store.overtaken.version }} after you began.</b> Yours is still on the screen and nothing of it is lost.
+      <b>{{ store.overtaken.who }} saved version {{ store.overtaken.version }} after you began.</b> Yours is still on the screen and nothing
+      of it is lost.
       <button class="link" @click="panel = 'versions'">See what differs</button>
       <button class="link" @click="keepApart">Keep mine as an estimate of its own</button>
       <button class="link" @click="store.open(String(route.params.id))">Take theirs</button>
@@ -59,9 +83,34 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
     <p v-if="!store.estimate && !store.problem" class="note" role="status">Reading…</p>
     <template v-if="store.estimate && store.priced">
       <div class="title">
-        <h1 v-if="!naming" class="name"><button title="Rename" @click="naming = true">{{ store.estimate.name }}</button></h1>
-        <input v-else class="field name" :value="store.estimate.name" maxlength="120" aria-label="name of the estimate" @vue:mounted="($event.el as HTMLInputElement).focus()" @change="rename(($event.target as HTMLInputElement).value)" @blur="naming = false" @keydown.enter="rename(($event.target as HTMLInputElement).value)">
-        <span class="minor facts">in <SentenceChoice label="region" :options="regions" :chosen="store.estimate.region" :text="store.estimate.region" @choose="store.setRegion($event)" /> · {{ store.estimate.provider }} rate card of {{ versionText(store.estimate.cards.find(c => c.provider === store.estimate!.provider)!) }}<template v-if="pricedAway">, {{ pricedAway }}</template> · {{ store.currency }}{{ store.estimate.month ? ` · ${monthText(store.estimate.month)}, ${store.priced.monthHours} hours` : '' }} · not a quote</span>
+        <h1 v-if="!naming" class="name">
+          <button title="Rename" @click="naming = true">{{ store.estimate.name }}</button>
+        </h1>
+        <input
+          v-else
+          class="field name"
+          :value="store.estimate.name"
+          maxlength="120"
+          aria-label="name of the estimate"
+          @vue:mounted="($event.el as HTMLInputElement).focus()"
+          @change="rename(($event.target as HTMLInputElement).value)"
+          @blur="naming = false"
+          @keydown.enter="rename(($event.target as HTMLInputElement).value)"
+        />
+        <span class="minor facts"
+          >in
+          <SentenceChoice
+            label="region"
+            :options="regions"
+            :chosen="store.estimate.region"
+            :text="store.estimate.region"
+            @choose="store.setRegion($event)"
+          />
+          · {{ store.estimate.provider }} rate card of
+          {{ versionText(store.estimate.cards.find(c => c.provider === store.estimate!.provider)!)
+          }}<template v-if="pricedAway">, {{ pricedAway }}</template> · {{ store.currency
+          }}{{ store.estimate.month ? ` · ${monthText(store.estimate.month)}, ${store.priced.monthHours} hours` : '' }} · not a quote</span
+        >
         <span class="acts">
           <button class="link" :disabled="!store.past.length" @click="store.undo()">Undo</button>
           <button class="link" :disabled="!store.future.length" @click="store.redo()">Redo</button>
@@ -69,9 +118,26 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
         </span>
       </div>
       <div class="under">
-        <span>{{ store.unsaved ? 'Changes are not saved yet.' : `Saved as version ${store.saved!.version}${store.saved!.name ? ` “${store.saved!.name}”` : ''} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.` }}</span>
-        <button v-for="newer in store.newerCards" :key="newer.provider" class="link warn" :aria-expanded="panel === 'card'" @click="toggle('card')">{{ newer.provider }} has a newer rate card, from {{ versionText(versionOfEntry(newer)) }}</button>
-        <span class="panels"><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">{{ entry.label }}{{ entry.key === 'scenarios' && store.estimate.scenarios.length ? `\u00A0${store.estimate.scenarios.length}` : '' }}</button></span>
+        <span>{{
+          store.unsaved
+            ? 'Changes are not saved yet.'
+            : `Saved as version ${store.saved!.version}${store.saved!.name ? ` “${store.saved!.name}”` : ''} by ${store.saved!.who}, ${timeText(store.saved!.savedAt)}.`
+        }}</span>
+        <button
+          v-for="newer in store.newerCards"
+          :key="newer.provider"
+          class="link warn"
+          :aria-expanded="panel === 'card'"
+          @click="toggle('card')"
+        >
+          {{ newer.provider }} has a newer rate card, from {{ versionText(versionOfEntry(newer)) }}
+        </button>
+        <span class="panels"
+          ><button v-for="entry in panels" :key="entry.key" class="link" :aria-expanded="panel === entry.key" @click="toggle(entry.key)">
+            {{ entry.label
+            }}{{ entry.key === 'scenarios' && store.estimate.scenarios.length ? `\u00A0${store.estimate.scenarios.length}` : '' }}
+          </button></span
+        >
       </div>
       <div v-if="panel" class="panel">
         <button class="link close" @click="panel = null">close</button>
@@ -82,7 +148,15 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
         <PatternPanel v-else-if="panel === 'pattern'" @done="panel = null" />
         <CardPanel v-else-if="panel === 'card'" />
         <AwayPanel v-else-if="panel === 'away'" />
-        <label v-else class="notes">Note on the estimate, for your own people<textarea class="field" rows="4" maxlength="2000" :value="store.estimate.note" @change="store.patch({ note: ($event.target as HTMLTextAreaElement).value.trim() })" /></label>
+        <label v-else class="notes"
+          >Note on the estimate, for your own people<textarea
+            class="field"
+            rows="4"
+            maxlength="2000"
+            :value="store.estimate.note"
+            @change="store.patch({ note: ($event.target as HTMLTextAreaElement).value.trim() })"
+          />
+        </label>
       </div>
       <div class="columns">
         <EstimateSheet />
@@ -93,19 +167,85 @@ watch(() => route.params.id, (id, before) => id && id !== before && store.open(S
 </template>
 
 <style scoped>
-.title { display: flex; flex-wrap: wrap; align-items: baseline; gap: 4px 16px; }
-.name { font: 600 22px var(--serif); letter-spacing: -.01em; }
-.name button { min-height: 30px; }
-.facts :deep(.control) { color: var(--ink); font-weight: 560; text-decoration: underline; text-decoration-color: var(--act); text-underline-offset: 3px; min-height: 24px; }
-.acts { margin-left: auto; display: flex; gap: 16px; align-items: center; }
-.panels { display: flex; flex-wrap: wrap; gap: 4px 16px; margin-left: auto; }
-.panels [aria-expanded="true"] { text-decoration: underline; text-underline-offset: 4px; text-decoration-thickness: 2px; }
-.warn.link { color: var(--warn); }
-.panel { position: relative; border: 1px solid var(--line-strong); border-radius: 4px; background: var(--paper-sunk); padding: 10px 14px 12px; margin: 4px 0 8px; }
-.panel .close { position: absolute; right: 14px; top: 8px; }
-.overtaken { background: var(--warn-soft, var(--paper-sunk)); border-left: 3px solid var(--warn); padding: 8px 12px; margin-bottom: 8px; border-radius: 3px; }
-.overtaken .link { margin-left: 12px; }
-.notes { display: grid; gap: 4px; max-width: 760px; color: var(--ink-2); }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 265px; gap: 18px; margin-top: 4px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.title {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+}
+.name {
+  font: 600 22px var(--serif);
+  letter-spacing: -0.01em;
+}
+.name button {
+  min-height: 30px;
+}
+.facts :deep(.control) {
+  color: var(--ink);
+  font-weight: 560;
+  text-decoration: underline;
+  text-decoration-color: var(--act);
+  text-underline-offset: 3px;
+  min-height: 24px;
+}
+.acts {
+  margin-left: auto;
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+.panels {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin-left: auto;
+}
+.panels [aria-expanded='true'] {
+  text-decoration: underline;
+  text-underline-offset: 4px;
+  text-decoration-thickness: 2px;
+}
+.warn.link {
+  color: var(--warn);
+}
+.panel {
+  position: relative;
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  background: var(--paper-sunk);
+  padding: 10px 14px 12px;
+  margin: 4px 0 8px;
+}
+.panel .close {
+  position: absolute;
+  right: 14px;
+  top: 8px;
+}
+.overtaken {
+  background: var(--warn-soft, var(--paper-sunk));
+  border-left: 3px solid var(--warn);
+  padding: 8px 12px;
+  margin-bottom: 8px;
+  border-radius: 3px;
+}
+.overtaken .link {
+  margin-left: 12px;
+}
+.notes {
+  display: grid;
+  gap: 4px;
+  max-width: 760px;
+  color: var(--ink-2);
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 265px;
+  gap: 18px;
+  margin-top: 4px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

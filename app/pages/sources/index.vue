@@ -13,17 +13,28 @@ function latest(source: SourceState) {
   return source.periods.filter(p => p.billingPeriodStart === start)
 }
 /** Days by which a source lies behind the newest one. */
-const behind = (source: SourceState) => source.lastDay && data.facts?.lastDay ? daysBetween(source.lastDay, data.facts.lastDay) : 0
+const behind = (source: SourceState) => (source.lastDay && data.facts?.lastDay ? daysBetween(source.lastDay, data.facts.lastDay) : 0)
 const months = (source: SourceState) => new Set(source.periods.map(p => p.billingPeriodStart)).size
-const share = (load: { bytesDone: number, bytesTotal: number }) => load.bytesTotal ? load.bytesDone / load.bytesTotal : 0
-const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose', loaded: 'loaded', undone: 'undone', refused: 'refused', stopped: 'stopped' } as const
+const share = (load: { bytesDone: number; bytesTotal: number }) => (load.bytesTotal ? load.bytesDone / load.bytesTotal : 0)
+const states = {
+  checking: 'checking',
+  loading: 'swapping in',
+  choosing: 'choose',
+  loaded: 'loaded',
+  undone: 'undone',
+  refused: 'refused',
+  stopped: 'stopped',
+} as const
 </script>
 
 <template>
   <div class="page">
     <SourcesNav />
     <h1 class="sentence">
-      <template v-if="data.facts?.lastDay">{{ count(data.facts.charges) }} charges from {{ sources.overview?.sources.length ?? 0 }} sources, from {{ dayText(data.facts.firstDay!) }} to {{ dayText(data.facts.lastDay) }}.</template>
+      <template v-if="data.facts?.lastDay"
+        >{{ count(data.facts.charges) }} charges from {{ sources.overview?.sources.length ?? 0 }} sources, from
+        {{ dayText(data.facts.firstDay!) }} to {{ dayText(data.facts.lastDay) }}.</template
+      >
       <template v-else>No charges are loaded yet.</template>
     </h1>
     <DropPlace @files="sources.drop($event)" />
@@ -37,14 +48,48 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
         <section v-if="sources.overview?.sources.length">
           <h2 class="heading">Sources</h2>
           <table class="ledger">
-            <thead><tr><th>source</th><th>data to</th><th>days without charges</th><th class="n">billing periods</th><th>newest period</th><th class="n">billed in it</th><th class="n">charges</th><th>loaded</th></tr></thead>
+            <thead>
+              <tr>
+                <th>source</th>
+                <th>data to</th>
+                <th>days without charges</th>
+                <th class="n">billing periods</th>
+                <th>newest period</th>
+                <th class="n">billed in it</th>
+                <th class="n">charges</th>
+                <th>loaded</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="source in sources.overview.sources" :key="source.source" class="acts">
-                <td><button class="link" @click="sources.choose(source.periods.at(-1)!.loadId)">{{ source.source }}</button><span v-if="source.mapped" class="minor"> mapped</span></td>
-                <td>{{ source.lastDay ? dayText(source.lastDay) : '–' }}<template v-if="behind(source)"><br><span class="warn">{{ behind(source) }} days behind</span></template></td><td><span v-if="source.missingDays.length" class="warn" :title="source.missingDays.join(', ')">{{ source.missingDays.length > 3 ? `${source.missingDays.length}, from ${dayText(source.missingDays[0]!)}` : source.missingDays.map(dayText).join(', ') }}</span><template v-else>none</template></td>
+                <td>
+                  <button class="link" @click="sources.choose(source.periods.at(-1)!.loadId)">{{ source.source }}</button><span
+                    v-if="source.mapped"
+                    class="minor"
+                  >
+                    mapped</span
+                  >
+                </td>
+                <td>
+                  {{ source.lastDay ? dayText(source.lastDay) : '–'
+                  }}<template v-if="behind(source)"
+                    ><br /><span class="warn">{{ behind(source) }} days behind</span></template
+                  >
+                </td>
+                <td>
+                  <span v-if="source.missingDays.length" class="warn" :title="source.missingDays.join(', ')">{{
+                    source.missingDays.length > 3
+                      ? `${source.missingDays.length}, from ${dayText(source.missingDays[0]!)}`
+                      : source.missingDays.map(dayText).join(', ')
+                  }}</span><template v-else>none</template>
+                </td>
                 <td class="n">{{ months(source) }}</td>
                 <td>{{ monthText(source.periods.at(-1)!.billingPeriodStart) }}</td>
-                <td class="n"><div v-for="period in latest(source)" :key="period.currency">{{ money(period.billedCost, period.currency) }} {{ period.currency }}</div></td>
+                <td class="n">
+                  <div v-for="period in latest(source)" :key="period.currency">
+                    {{ money(period.billedCost, period.currency) }} {{ period.currency }}
+                  </div>
+                </td>
                 <td class="n">{{ count(latest(source).reduce((n, p) => n + p.rows, 0)) }}</td>
                 <td>{{ timeText(source.lastLoadedAt) }}</td>
               </tr>
@@ -55,10 +100,26 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
         <section v-if="sources.cards.length" class="section">
           <h2 class="heading">Rate cards <NuxtLink to="/estimates/rate-cards" class="link">versions and what changes</NuxtLink></h2>
           <table class="ledger">
-            <thead><tr><th>provider</th><th>holds from</th><th class="n">prices</th><th class="n">regions</th><th>currency</th><th>loaded</th><th>by</th></tr></thead>
+            <thead>
+              <tr>
+                <th>provider</th>
+                <th>holds from</th>
+                <th class="n">prices</th>
+                <th class="n">regions</th>
+                <th>currency</th>
+                <th>loaded</th>
+                <th>by</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="card in sources.cards" :key="card.provider + card.validFrom">
-                <td>{{ card.provider }}</td><td>{{ dayText(card.validFrom) }}</td><td class="n">{{ count(card.prices) }}</td><td class="n">{{ card.regions.length }}</td><td>{{ card.currency }}</td><td>{{ timeText(card.loadedAt) }}</td><td>{{ card.who }}</td>
+                <td>{{ card.provider }}</td>
+                <td>{{ dayText(card.validFrom) }}</td>
+                <td class="n">{{ count(card.prices) }}</td>
+                <td class="n">{{ card.regions.length }}</td>
+                <td>{{ card.currency }}</td>
+                <td>{{ timeText(card.loadedAt) }}</td>
+                <td>{{ card.who }}</td>
               </tr>
             </tbody>
           </table>
@@ -66,20 +127,52 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
         <section v-if="sources.overview?.loads.length" class="section">
           <h2 class="heading">Loads</h2>
           <table class="ledger" data-testid="loads">
-            <thead><tr><th>state</th><th>source</th><th>files</th><th class="n">rows</th><th class="n">change, billed</th><th>by</th><th>when</th></tr></thead>
+            <thead>
+              <tr>
+                <th>state</th>
+                <th>source</th>
+                <th>files</th>
+                <th class="n">rows</th>
+                <th class="n">change, billed</th>
+                <th>by</th>
+                <th>when</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="load in sources.overview.loads" :key="load.id" class="acts" :class="{ chosen: sources.chosen?.id === load.id }">
                 <td class="state">
                   <template v-if="load.state === 'checking' || load.state === 'loading'">
-                    <LevelGauge :width="90" :height="10" :used="Math.min(1, share(load))" :label="`${Math.round(share(load) * 100)} % read`" />
+                    <LevelGauge
+                      :width="90"
+                      :height="10"
+                      :used="Math.min(1, share(load))"
+                      :label="`${Math.round(share(load) * 100)} % read`"
+                    />
                     <button class="link" @click="sources.stop(load.id)">stop</button>
                   </template>
-                  <button v-else class="link" :class="{ bad: load.state === 'refused', warn: load.state === 'stopped' || load.state === 'choosing' || load.state === 'undone' }" @click="sources.choose(load.id)">{{ states[load.state] }}<template v-if="load.errorCount">, {{ count(load.errorCount) }} {{ load.errorCount === 1 ? 'error' : 'errors' }}</template></button>
+                  <button
+                    v-else
+                    class="link"
+                    :class="{
+                      bad: load.state === 'refused',
+                      warn: load.state === 'stopped' || load.state === 'choosing' || load.state === 'undone',
+                    }"
+                    @click="sources.choose(load.id)"
+                  >
+                    {{ states[load.state]
+                    }}<template v-if="load.errorCount"
+                      >, {{ count(load.errorCount) }} {{ load.errorCount === 1 ? 'error' : 'errors' }}</template
+                    >
+                  </button>
                 </td>
                 <td>{{ load.source }}</td>
                 <td class="files">{{ load.files.map(f => f.name).join(', ') }}</td>
                 <td class="n">{{ count(load.rows) }}</td>
-                <td class="n"><div v-for="change in load.changes" :key="change.billingPeriodStart + change.currency">{{ money(change.difference, change.currency) }} {{ change.currency }}</div></td>
+                <td class="n">
+                  <div v-for="change in load.changes" :key="change.billingPeriodStart + change.currency">
+                    {{ money(change.difference, change.currency) }} {{ change.currency }}
+                  </div>
+                </td>
                 <td>{{ load.who }}</td>
                 <td>{{ timeText(load.startedAt) }}</td>
               </tr>
@@ -87,7 +180,9 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
           </table>
         </section>
         <p v-if="!sources.overview && !sources.problem" class="note">Reading…</p>
-        <p v-if="sources.overview && !sources.overview.loads.length && !sources.waiting.length" class="note">Drop the files of a billing period above: they are checked row by row, and nothing is loaded when anything is wrong.</p>
+        <p v-if="sources.overview && !sources.overview.loads.length && !sources.waiting.length" class="note">
+          Drop the files of a billing period above: they are checked row by row, and nothing is loaded when anything is wrong.
+        </p>
       </div>
       <LoadDetail v-if="sources.chosen" :load="sources.chosen" @close="sources.chosen = null" />
     </div>
@@ -95,11 +190,30 @@ const states = { checking: 'checking', loading: 'swapping in', choosing: 'choose
 </template>
 
 <style scoped>
-.columns { display: grid; gap: 24px; grid-template-columns: minmax(0, 1fr); }
-.columns.open { grid-template-columns: minmax(0, 1fr) 400px; }
-.section { margin-top: 20px; }
-.files { overflow-wrap: anywhere; max-width: 260px; }
-.state { min-width: 120px; }
-.state > * { vertical-align: middle; }
-@media (max-width: 1000px) { .columns.open { grid-template-columns: minmax(0, 1fr); } }
+.columns {
+  display: grid;
+  gap: 24px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.columns.open {
+  grid-template-columns: minmax(0, 1fr) 400px;
+}
+.section {
+  margin-top: 20px;
+}
+.files {
+  overflow-wrap: anywhere;
+  max-width: 260px;
+}
+.state {
+  min-width: 120px;
+}
+.state > * {
+  vertical-align: middle;
+}
+@media (max-width: 1000px) {
+  .columns.open {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

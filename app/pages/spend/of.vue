@@ -6,7 +6,10 @@ import { dimensionKind } from '../../../core/spend/dimension'
 import { grainStarts } from '../../../core/time/grain'
 import { scaled, scaledText } from '../../../core/money/scaled'
 
-/** All that stands under one value: a service whole, a SKU with every resource that uses it, an account. The list of resources can be handed over. */
+/**
+ * All that stands under one value: a service whole, a SKU with every resource that uses it, an account. The list of resources can be handed
+ * over.
+ */
 const route = useRoute()
 const data = useData()
 const spend = useSpend()
@@ -15,38 +18,79 @@ const value = computed(() => String(route.query.value ?? ''))
 const isSku = computed(() => dimension.value === 'SkuId')
 const isService = computed(() => dimension.value === 'ServiceName')
 const period = ref<SpendView['period']>('last-30')
-const days = computed(() => data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null)
+const days = computed(() => (data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null))
 const now = computed(() => days.value && resolvePeriod(period.value, days.value))
 const { attempt, problem, busy } = useAttempt()
-const answers = ref<{ months: Answered, accounts: Answered, resources: Answered, quantity: Answered, price: Answered, meters: Answered, whole: Answered | null, protects: Answered | null } | null>(null)
-const words = computed(() => isSku.value ? spend.skuWords[value.value] : undefined)
+const answers = ref<{
+  months: Answered
+  accounts: Answered
+  resources: Answered
+  quantity: Answered
+  price: Answered
+  meters: Answered
+  whole: Answered | null
+  protects: Answered | null
+} | null>(null)
+const words = computed(() => (isSku.value ? spend.skuWords[value.value] : undefined))
 const label = computed(() => words.value?.words ?? value.value)
 useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
 const edited = ref('')
 const editing = ref(false)
 
-watch(() => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision], () => {
-  if (!now.value || dimensionKind(dimension.value) === null) return
-  void attempt(async () => {
-    const keep = { [dimension.value]: [value.value] }
-    const ask = (more: Partial<SpendQuestion>): SpendQuestion => ({ measure: 'effectiveCost', splitBy: [], grain: null, ...now.value!, keep, ...more })
-    const all = { start: days.value!.firstDay, end: resolvePeriod('all', days.value!).end }
-    const withWhole = isService.value && data.facts!.found.includes('ServiceWhole')
-    const protects = data.facts!.found.includes('x_Protects')
-    const list = [
-      ask({ ...all, grain: 'month' }), ask({ splitBy: ['SubAccountName'] }), ask({ splitBy: ['ResourceId', 'ResourceName', 'ResourceType', 'SubAccountName', 'RegionId'] }), ask({ splitBy: ['ResourceId'], measure: 'pricingQuantity' }), ask({ ...all, measure: 'unitPrice', grain: 'month' }), ask({ splitBy: ['SkuId', 'SkuMeter'] }),
-      ...(withWhole ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['ServiceName'] })] : []), ...(withWhole && protects ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['x_Protects'] })] : []),
-    ]
-    const found = await askAnswers(list)
-    answers.value = { months: found[0]!, accounts: found[1]!, resources: found[2]!, quantity: found[3]!, price: found[4]!, meters: found[5]!, whole: withWhole ? found[6]! : null, protects: withWhole && protects ? found[7]! : null }
-    await spend.learnSkus([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
-    if (words.value) edited.value = words.value.words
-  })
-}, { immediate: true })
+watch(
+  () => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision],
+  () => {
+    if (!now.value || dimensionKind(dimension.value) === null) return
+    void attempt(async () => {
+      const keep = { [dimension.value]: [value.value] }
+      const ask = (more: Partial<SpendQuestion>): SpendQuestion => ({
+        measure: 'effectiveCost',
+        splitBy: [],
+        grain: null,
+        ...now.value!,
+        keep,
+        ...more,
+      })
+      const all = { start: days.value!.firstDay, end: resolvePeriod('all', days.value!).end }
+      const withWhole = isService.value && data.facts!.found.includes('ServiceWhole')
+      const protects = data.facts!.found.includes('x_Protects')
+      const list = [
+        ask({ ...all, grain: 'month' }),
+        ask({ splitBy: ['SubAccountName'] }),
+        ask({ splitBy: ['ResourceId', 'ResourceName', 'ResourceType', 'SubAccountName', 'RegionId'] }),
+        ask({ splitBy: ['ResourceId'], measure: 'pricingQuantity' }),
+        ask({ ...all, measure: 'unitPrice', grain: 'month' }),
+        ask({ splitBy: ['SkuId', 'SkuMeter'] }),
+        ...(withWhole ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['ServiceName'] })] : []),
+        ...(withWhole && protects ? [ask({ keep: { ServiceWhole: [value.value] }, splitBy: ['x_Protects'] })] : []),
+      ]
+      const found = await askAnswers(list)
+      answers.value = {
+        months: found[0]!,
+        accounts: found[1]!,
+        resources: found[2]!,
+        quantity: found[3]!,
+        price: found[4]!,
+        meters: found[5]!,
+        whole: withWhole ? found[6]! : null,
+        protects: withWhole && protects ? found[7]! : null,
+      }
+      await spend.learnSkus([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
+      if (words.value) edited.value = words.value.words
+    })
+  },
+  { immediate: true },
+)
 
-const currency = computed(() => answers.value?.months.totals.reduce<{ currency: string, amount: string } | null>((a, b) => a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b, null)?.currency ?? 'EUR')
+const currency = computed(
+  () =>
+    answers.value?.months.totals.reduce<{ currency: string; amount: string } | null>(
+      (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
+      null,
+    )?.currency ?? 'EUR',
+)
 const totalOf = (answer: Answered) => answer.totals.find(t => t.currency === currency.value)?.amount ?? '0'
-const starts = computed(() => days.value ? grainStarts(days.value.firstDay, resolvePeriod('all', days.value).end, 'month') : [])
+const starts = computed(() => (days.value ? grainStarts(days.value.firstDay, resolvePeriod('all', days.value).end, 'month') : []))
 const monthly = computed(() => {
   const own = new Map(answers.value?.months.rows.filter(r => r.currency === currency.value).map(r => [r.start, r.amount]))
   return starts.value.map(start => own.get(start) ?? '0')
@@ -63,26 +107,48 @@ const whole = computed(() => {
   if (!all || all.rows.every(row => row.values.ServiceName === value.value)) return null
   const others = all.rows.filter(row => row.currency === currency.value && row.values.ServiceName !== value.value)
   const count = new Set(protects?.rows.map(row => row.values.x_Protects).filter(Boolean)).size
-  return { total: totalOf(all), own: all.rows.find(row => row.values.ServiceName === value.value && row.currency === currency.value)?.amount ?? '0', others, count, each: count ? divideText(totalOf(all), count) : null }
+  return {
+    total: totalOf(all),
+    own: all.rows.find(row => row.values.ServiceName === value.value && row.currency === currency.value)?.amount ?? '0',
+    others,
+    count,
+    each: count ? divideText(totalOf(all), count) : null,
+  }
 })
 
 const frame = useTemplateRef<HTMLElement>('frame')
-const virtual = useVirtualizer(computed(() => ({ count: resources.value.length, getScrollElement: () => frame.value, estimateSize: () => 28, overscan: 10 })))
-const keepWords = (text: string | null) => attempt(async () => {
-  await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
-  spend.forgetSkus()
-  await spend.learnSkus([value.value])
-  editing.value = false
-})
-const handOver = (format: 'csv' | 'xlsx') => attempt(async () => {
-  const splitBy = ['ResourceId', 'ResourceType', 'SubAccountName', 'RegionId', ...(data.facts!.tags.includes('Tags/team') ? ['Tags/team'] : [])]
-  const { blob } = await client.file('spend/table', {
-    question: { measure: 'effectiveCost', splitBy, grain: null, ...now.value!, keep: { [dimension.value]: [value.value] } }, format, currency: currency.value, columns: ['share', 'perDay'],
-    title: `${label.value}, ${periodText(now.value!)}`,
+const virtual = useVirtualizer(
+  computed(() => ({ count: resources.value.length, getScrollElement: () => frame.value, estimateSize: () => 28, overscan: 10 })),
+)
+const keepWords = (text: string | null) =>
+  attempt(async () => {
+    await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
+    spend.forgetSkus()
+    await spend.learnSkus([value.value])
+    editing.value = false
   })
-  saveFile(blob, `resources-of-${value.value.replace(/\W+/g, '-')}.${format}`)
-})
-const query = computed(() => ({ keep: `${dimension.value}=${value.value}`, ...(typeof period.value === 'string' ? { period: period.value } : { from: period.value.start, to: period.value.end }) }))
+const handOver = (format: 'csv' | 'xlsx') =>
+  attempt(async () => {
+    const splitBy = [
+      'ResourceId',
+      'ResourceType',
+      'SubAccountName',
+      'RegionId',
+      ...(data.facts!.tags.includes('Tags/team') ? ['Tags/team'] : []),
+    ]
+    const { blob } = await client.file('spend/table', {
+      question: { measure: 'effectiveCost', splitBy, grain: null, ...now.value!, keep: { [dimension.value]: [value.value] } },
+      format,
+      currency: currency.value,
+      columns: ['share', 'perDay'],
+      title: `${label.value}, ${periodText(now.value!)}`,
+    })
+    saveFile(blob, `resources-of-${value.value.replace(/\W+/g, '-')}.${format}`)
+  })
+const query = computed(() => ({
+  keep: `${dimension.value}=${value.value}`,
+  ...(typeof period.value === 'string' ? { period: period.value } : { from: period.value.start, to: period.value.end }),
+}))
 const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slice(shown).reduce((n, row) => n + scaled(row.amount), 0n))
 </script>
 
@@ -90,42 +156,189 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
   <div class="page">
     <SpendNav />
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="dimensionKind(dimension) === null" class="note">«{{ dimension }}» is nothing that spend can be looked at by. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink></p>
+    <p v-if="dimensionKind(dimension) === null" class="note">
+      «{{ dimension }}» is nothing that spend can be looked at by. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink>
+    </p>
     <template v-else>
-      <h1 class="sentence">{{ dimensionLabel(dimension) }} <b class="named">{{ label }}</b>, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" /></h1>
-      <p class="under"><span v-if="words">{{ value }}, charged for {{ words.charged }}</span><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink>
-        <template v-if="isSku"><button v-if="!editing" class="link" @click="editing = true; edited = words?.words ?? ''">{{ words ? 'Say it in other words' : 'Say what it is' }}</button><form v-else class="edit" @submit.prevent="keepWords(edited.trim() || null)"><input v-model="edited" class="field" aria-label="What the code means" maxlength="300"><button class="button">Keep</button><button type="button" class="link" @click="keepWords(null)">as the rate card says</button></form></template>
+      <h1 class="sentence">
+        {{ dimensionLabel(dimension) }} <b class="named">{{ label }}</b>, in
+        <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />
+      </h1>
+      <p class="under">
+        <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
+        ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink>
+        <template v-if="isSku"
+          ><button
+            v-if="!editing"
+            class="link"
+            @click="
+              editing = true
+              edited = words?.words ?? ''
+            "
+          >
+            {{ words ? 'Say it in other words' : 'Say what it is' }}
+          </button>
+          <form v-else class="edit" @submit.prevent="keepWords(edited.trim() || null)">
+            <input v-model="edited" class="field" aria-label="What the code means" maxlength="300" /><button class="button">Keep</button
+            ><button type="button" class="link" @click="keepWords(null)">as the rate card says</button>
+          </form></template
+        >
       </p>
       <template v-if="answers && now">
-        <div class="figures"><span><span class="big" data-testid="of-total">{{ money(totalOf(answers.accounts), currency) }} {{ currencySign(currency) }}</span><span class="label">{{ periodText(now) }}</span></span><span><b>{{ count(resources.length) }}</b><span class="label">{{ resources.length === 1 ? 'resource' : 'resources' }}</span></span><span v-if="prices?.rows.length"><b>{{ fullPrice(roundText(prices.rows.at(-1)!.amount, 8)) }}</b><span class="label">{{ prices.unit }} in {{ monthText(prices.rows.at(-1)!.start!) }}</span></span></div>
-        <p v-if="whole" class="whole">Whole, with what it created under other services: <b>{{ money(whole.total, currency) }} {{ currency }}</b>: {{ money(whole.own, currency) }} under its own name<template v-for="other in whole.others" :key="String(other.values.ServiceName)">, {{ money(other.amount, currency) }} under {{ other.values.ServiceName }}</template>. <template v-if="whole.each">That is <b>{{ money(whole.each, currency) }} {{ currency }}</b> for each of {{ whole.count }} that it protects.</template></p>
+        <div class="figures">
+          <span
+            ><span class="big" data-testid="of-total">{{ money(totalOf(answers.accounts), currency) }} {{ currencySign(currency) }}</span
+            ><span class="label">{{ periodText(now) }}</span></span
+          ><span
+            ><b>{{ count(resources.length) }}</b
+            ><span class="label">{{ resources.length === 1 ? 'resource' : 'resources' }}</span></span
+          ><span v-if="prices?.rows.length"
+            ><b>{{ fullPrice(roundText(prices.rows.at(-1)!.amount, 8)) }}</b
+            ><span class="label">{{ prices.unit }} in {{ monthText(prices.rows.at(-1)!.start!) }}</span></span
+          >
+        </div>
+        <p v-if="whole" class="whole">
+          Whole, with what it created under other services: <b>{{ money(whole.total, currency) }} {{ currency }}</b
+          >: {{ money(whole.own, currency) }} under its own name<template
+            v-for="other in whole.others"
+            :key="String(other.values.ServiceName)"
+            >, {{ money(other.amount, currency) }} under {{ other.values.ServiceName }}</template
+          >.
+          <template v-if="whole.each"
+            >That is <b>{{ money(whole.each, currency) }} {{ currency }}</b> for each of {{ whole.count }} that it protects.</template
+          >
+        </p>
         <div class="columns">
           <div>
-            <TimeBars :label="`${label} by month`" :starts="starts" grain="month" :unit="currency" :series="[{ name: 'effective', amounts: monthly }]" />
-            <div class="head"><h2 class="heading">All resources</h2><button class="link" :disabled="busy" @click="handOver('csv')">Hand over as CSV</button><button class="link" :disabled="busy" @click="handOver('xlsx')">as XLSX</button></div>
+            <TimeBars
+              :label="`${label} by month`"
+              :starts="starts"
+              grain="month"
+              :unit="currency"
+              :series="[{ name: 'effective', amounts: monthly }]"
+            />
+            <div class="head">
+              <h2 class="heading">All resources</h2>
+              <button class="link" :disabled="busy" @click="handOver('csv')">Hand over as CSV</button
+              ><button class="link" :disabled="busy" @click="handOver('xlsx')">as XLSX</button>
+            </div>
             <div ref="frame" class="frame" tabindex="0" role="group" aria-label="resources">
               <table class="ledger" data-testid="resources">
-                <thead><tr><th>resource</th><th>type</th><th>sub account</th><th>region</th><th class="n">quantity</th><th class="n">effective, {{ currency }}</th></tr></thead>
+                <thead>
+                  <tr>
+                    <th>resource</th>
+                    <th>type</th>
+                    <th>sub account</th>
+                    <th>region</th>
+                    <th class="n">quantity</th>
+                    <th class="n">effective, {{ currency }}</th>
+                  </tr>
+                </thead>
                 <tbody>
-                  <tr v-if="virtual.getVirtualItems()[0]?.start" aria-hidden="true"><td colspan="6" :style="{ height: `${virtual.getVirtualItems()[0]!.start}px`, padding: 0 }" /></tr>
+                  <tr v-if="virtual.getVirtualItems()[0]?.start" aria-hidden="true">
+                    <td colspan="6" :style="{ height: `${virtual.getVirtualItems()[0]!.start}px`, padding: 0 }" />
+                  </tr>
                   <tr v-for="item in virtual.getVirtualItems()" :key="item.index" class="acts">
                     <template v-for="row in [resources[item.index]!]" :key="String(row.values.ResourceId)">
-                      <td><NuxtLink v-if="row.values.ResourceId" class="link" :to="{ path: '/spend/resource', query: { id: row.values.ResourceId } }">{{ row.values.ResourceName ?? row.values.ResourceId }}</NuxtLink><i v-else>no resource</i></td><td>{{ row.values.ResourceType }}</td><td>{{ row.values.SubAccountName }}</td><td>{{ row.values.RegionId }}</td>
-                      <td class="n">{{ quantities.get(row.values.ResourceId ?? null) ? `${quantity(quantities.get(row.values.ResourceId ?? null)!.amount)} ${quantities.get(row.values.ResourceId ?? null)!.currency}` : '–' }}</td><td class="n">{{ money(row.amount, currency) }}</td>
+                      <td>
+                        <NuxtLink
+                          v-if="row.values.ResourceId"
+                          class="link"
+                          :to="{ path: '/spend/resource', query: { id: row.values.ResourceId } }"
+                          >{{ row.values.ResourceName ?? row.values.ResourceId }}</NuxtLink><i v-else>no resource</i>
+                      </td>
+                      <td>{{ row.values.ResourceType }}</td>
+                      <td>{{ row.values.SubAccountName }}</td>
+                      <td>{{ row.values.RegionId }}</td>
+                      <td class="n">
+                        {{
+                          quantities.get(row.values.ResourceId ?? null)
+                            ? `${quantity(quantities.get(row.values.ResourceId ?? null)!.amount)} ${quantities.get(row.values.ResourceId ?? null)!.currency}`
+                            : '–'
+                        }}
+                      </td>
+                      <td class="n">{{ money(row.amount, currency) }}</td>
                     </template>
                   </tr>
-                  <tr aria-hidden="true"><td colspan="6" :style="{ height: `${Math.max(0, virtual.getTotalSize() - (virtual.getVirtualItems().at(-1)?.end ?? 0))}px`, padding: 0, border: 0 }" /></tr>
+                  <tr aria-hidden="true">
+                    <td
+                      colspan="6"
+                      :style="{
+                        height: `${Math.max(0, virtual.getTotalSize() - (virtual.getVirtualItems().at(-1)?.end ?? 0))}px`,
+                        padding: 0,
+                        border: 0,
+                      }"
+                    />
+                  </tr>
                 </tbody>
-                <tfoot><tr class="total"><td colspan="5">Total of {{ count(resources.length) }}</td><td class="n">{{ money(totalOf(answers.resources), currency) }}</td></tr></tfoot>
+                <tfoot>
+                  <tr class="total">
+                    <td colspan="5">Total of {{ count(resources.length) }}</td>
+                    <td class="n">{{ money(totalOf(answers.resources), currency) }}</td>
+                  </tr>
+                </tfoot>
               </table>
             </div>
           </div>
           <div>
             <h2 class="heading first">By sub account</h2>
-            <table class="ledger"><tbody><tr v-for="row in answers.accounts.rows.filter(r => r.currency === currency)" :key="String(row.values.SubAccountName)"><td>{{ row.values.SubAccountName ?? 'no sub account' }}</td><td class="n">{{ money(row.amount, currency) }}</td><td class="n">{{ percent(row.amount, totalOf(answers.accounts)) }}</td></tr></tbody></table>
-            <template v-if="!isSku"><h2 class="heading">By SKU</h2>
-              <table class="ledger"><tbody><tr v-for="row in answers.meters.rows.filter(r => r.currency === currency).slice(0, 14)" :key="`${row.values.SkuId}${row.values.SkuMeter}`"><td><NuxtLink v-if="row.values.SkuId" class="link" :title="row.values.SkuId" :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: row.values.SkuId } }">{{ spend.skuWords[row.values.SkuId]?.words ?? row.values.SkuMeter ?? row.values.SkuId }}</NuxtLink><i v-else>no SKU</i></td><td class="n">{{ money(row.amount, currency) }}</td></tr><tr v-if="answers.meters.rows.filter(r => r.currency === currency).length > 14"><td>the other {{ answers.meters.rows.filter(r => r.currency === currency).length - 14 }}</td><td class="n">{{ money(rest(answers.meters.rows.filter(r => r.currency === currency), 14), currency) }}</td></tr></tbody></table></template>
-            <template v-if="prices?.rows.length"><h2 class="heading">Unit price by month, {{ prices.unit }}</h2><table class="ledger"><tbody><tr v-for="row in prices.rows" :key="String(row.start)"><td>{{ monthText(row.start!) }}</td><td class="n">{{ fullPrice(roundText(row.amount, 8)) }}</td></tr></tbody></table></template>
+            <table class="ledger">
+              <tbody>
+                <tr v-for="row in answers.accounts.rows.filter(r => r.currency === currency)" :key="String(row.values.SubAccountName)">
+                  <td>{{ row.values.SubAccountName ?? 'no sub account' }}</td>
+                  <td class="n">{{ money(row.amount, currency) }}</td>
+                  <td class="n">{{ percent(row.amount, totalOf(answers.accounts)) }}</td>
+                </tr>
+              </tbody>
+            </table>
+            <template v-if="!isSku"
+              ><h2 class="heading">By SKU</h2>
+              <table class="ledger">
+                <tbody>
+                  <tr
+                    v-for="row in answers.meters.rows.filter(r => r.currency === currency).slice(0, 14)"
+                    :key="`${row.values.SkuId}${row.values.SkuMeter}`"
+                  >
+                    <td>
+                      <NuxtLink
+                        v-if="row.values.SkuId"
+                        class="link"
+                        :title="row.values.SkuId"
+                        :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: row.values.SkuId } }"
+                        >{{ spend.skuWords[row.values.SkuId]?.words ?? row.values.SkuMeter ?? row.values.SkuId }}</NuxtLink><i v-else
+                        >no SKU</i
+                      >
+                    </td>
+                    <td class="n">{{ money(row.amount, currency) }}</td>
+                  </tr>
+                  <tr v-if="answers.meters.rows.filter(r => r.currency === currency).length > 14">
+                    <td>the other {{ answers.meters.rows.filter(r => r.currency === currency).length - 14 }}</td>
+                    <td class="n">
+                      {{
+                        money(
+                          rest(
+                            answers.meters.rows.filter(r => r.currency === currency),
+                            14,
+                          ),
+                          currency,
+                        )
+                      }}
+                    </td>
+                  </tr>
+                </tbody>
+              </table></template
+            >
+            <template v-if="prices?.rows.length"
+              ><h2 class="heading">Unit price by month, {{ prices.unit }}</h2>
+              <table class="ledger">
+                <tbody>
+                  <tr v-for="row in prices.rows" :key="String(row.start)">
+                    <td>{{ monthText(row.start!) }}</td>
+                    <td class="n">{{ fullPrice(roundText(row.amount, 8)) }}</td>
+                  </tr>
+                </tbody>
+              </table></template
+            >
           </div>
         </div>
       </template>
@@ -135,16 +348,63 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
 </template>
 
 <style scoped>
-.named { color: var(--ink); font-weight: 600; }
-.whole { margin: 4px 0; color: var(--ink-2); }
-.columns { display: grid; grid-template-columns: minmax(0, 1.8fr) minmax(0, 1fr); gap: 34px; margin-top: 8px; }
-.head { display: flex; gap: 16px; align-items: baseline; margin-top: 16px; }
-.heading { margin: 18px 0 4px; }
-.head .heading, .heading.first { margin: 0; }
-.frame { max-height: 480px; overflow: auto; position: relative; }
-.frame thead th { position: sticky; top: 0; background: var(--paper); z-index: 1; }
-.frame tfoot td { position: sticky; bottom: 0; z-index: 1; }
-.edit { display: flex; gap: 8px; align-items: center; }
-.edit .field { width: 380px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } .edit .field { width: 220px; } }
+.named {
+  color: var(--ink);
+  font-weight: 600;
+}
+.whole {
+  margin: 4px 0;
+  color: var(--ink-2);
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.8fr) minmax(0, 1fr);
+  gap: 34px;
+  margin-top: 8px;
+}
+.head {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  margin-top: 16px;
+}
+.heading {
+  margin: 18px 0 4px;
+}
+.head .heading,
+.heading.first {
+  margin: 0;
+}
+.frame {
+  max-height: 480px;
+  overflow: auto;
+  position: relative;
+}
+.frame thead th {
+  position: sticky;
+  top: 0;
+  background: var(--paper);
+  z-index: 1;
+}
+.frame tfoot td {
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
+}
+.edit {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.edit .field {
+  width: 380px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .edit .field {
+    width: 220px;
+  }
+}
 </style>

@@ -11,20 +11,34 @@ const data = useData()
 useHead({ title: 'Tags · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
 const period = ref<SpendView['period']>('last-90')
-const days = computed(() => data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null)
+const days = computed(() => (data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null))
 const now = computed(() => days.value && resolvePeriod(period.value, days.value))
-type Key = { key: string, firstDay: string | null, tagged: bigint, inherited: bigint, untagged: bigint, values: number, inheritable: boolean }
+type Key = {
+  key: string
+  firstDay: string | null
+  tagged: bigint
+  inherited: bigint
+  untagged: bigint
+  values: number
+  inheritable: boolean
+}
 const keys = ref<Key[]>([])
 const chosen = ref('')
 const currency = ref('EUR')
-const byDay = ref<{ starts: string[], tagged: string[], missing: string[], early: string[] } | null>(null)
-const values = ref<{ value: string, amount: string }[]>([])
+const byDay = ref<{ starts: string[]; tagged: string[]; missing: string[]; early: string[] } | null>(null)
+const values = ref<{ value: string; amount: string }[]>([])
 const aliases = ref<Record<string, string>>({})
 
 async function load() {
   if (!now.value || !data.facts) return
   const names = data.facts.tags
-  const questions = names.map(name => ({ measure: 'effectiveCost' as const, grain: null, ...now.value!, splitBy: [name, `TagsFrom/${name.slice(5)}`], keep: { ChargeCategory: ['Usage'] } }))
+  const questions = names.map(name => ({
+    measure: 'effectiveCost' as const,
+    grain: null,
+    ...now.value!,
+    splitBy: [name, `TagsFrom/${name.slice(5)}`],
+    keep: { ChargeCategory: ['Usage'] },
+  }))
   const [answers, { tags }] = await Promise.all([
     questions.length ? askAnswers(questions) : [],
     names.length ? client.send('POST', 'spend/tags/first-seen', { keys: names.map(name => name.slice(5)) }, firstSeen) : { tags: [] },
@@ -32,15 +46,22 @@ async function load() {
   const totals = new Map<string, number>()
   for (const t of answers[0]?.totals ?? []) totals.set(t.currency, Math.abs(Number(t.amount)))
   currency.value = [...totals].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'EUR'
-  keys.value = names.map((name, i): Key => {
-    const key = name.slice(5)
-    const own = answers[i]!.rows.filter(row => row.currency === currency.value)
-    const sum = (test: (row: typeof own[number]) => boolean) => own.filter(test).reduce((n, row) => n + scaled(row.amount), 0n)
-    return {
-      key, firstDay: tags.find(t => t.key === key)?.firstDay ?? null, inheritable: data.facts!.inherited.includes(key), values: new Set(own.map(row => row.values[name]).filter(Boolean)).size,
-      tagged: sum(row => row.values[`TagsFrom/${key}`] === 'own'), inherited: sum(row => row.values[`TagsFrom/${key}`] !== 'own' && row.values[name] !== null), untagged: sum(row => row.values[name] === null),
-    }
-  }).sort((a, b) => Number(b.tagged + b.inherited - a.tagged - a.inherited))
+  keys.value = names
+    .map((name, i): Key => {
+      const key = name.slice(5)
+      const own = answers[i]!.rows.filter(row => row.currency === currency.value)
+      const sum = (test: (row: (typeof own)[number]) => boolean) => own.filter(test).reduce((n, row) => n + scaled(row.amount), 0n)
+      return {
+        key,
+        firstDay: tags.find(t => t.key === key)?.firstDay ?? null,
+        inheritable: data.facts!.inherited.includes(key),
+        values: new Set(own.map(row => row.values[name]).filter(Boolean)).size,
+        tagged: sum(row => row.values[`TagsFrom/${key}`] === 'own'),
+        inherited: sum(row => row.values[`TagsFrom/${key}`] !== 'own' && row.values[name] !== null),
+        untagged: sum(row => row.values[name] === null),
+      }
+    })
+    .sort((a, b) => Number(b.tagged + b.inherited - a.tagged - a.inherited))
   if (!keys.value.some(k => k.key === chosen.value)) chosen.value = keys.value[0]?.key ?? ''
   await loadKey()
 }
@@ -51,7 +72,10 @@ async function loadKey() {
   const name = `Tags/${key.key}`
   const common = { measure: 'effectiveCost' as const, ...now.value, keep: { ChargeCategory: ['Usage'] } }
   const [[daily, all], { body }] = await Promise.all([
-    askAnswers([{ ...common, splitBy: [name], grain: 'day' }, { ...common, start: days.value!.firstDay, splitBy: [name], grain: null }]),
+    askAnswers([
+      { ...common, splitBy: [name], grain: 'day' },
+      { ...common, start: days.value!.firstDay, splitBy: [name], grain: null },
+    ]),
     client.get('spend/reference', referenceState),
   ])
   const starts = grainStarts(now.value.start, now.value.end, 'day')
@@ -65,85 +89,218 @@ async function loadKey() {
   const list = (map: Map<string, bigint>) => starts.map(start => scaledText(map.get(start) ?? 0n))
   byDay.value = { starts, tagged: list(sums.tagged), missing: list(sums.missing), early: list(sums.early) }
   const byValue = new Map<string, bigint>()
-  for (const row of all!.rows) if (row.values[name] && row.currency === currency.value) byValue.set(row.values[name], (byValue.get(row.values[name]) ?? 0n) + scaled(row.amount))
-  values.value = [...byValue].map(([value, amount]) => ({ value, amount: scaledText(amount) })).sort((a, b) => Number(b.amount) - Number(a.amount))
+  for (const row of all!.rows)
+    if (row.values[name] && row.currency === currency.value)
+      byValue.set(row.values[name], (byValue.get(row.values[name]) ?? 0n) + scaled(row.amount))
+  values.value = [...byValue]
+    .map(([value, amount]) => ({ value, amount: scaledText(amount) }))
+    .sort((a, b) => Number(b.amount) - Number(a.amount))
   aliases.value = body.aliases[name] ?? {}
 }
-watch(() => [now.value?.start, now.value?.end, data.facts?.revision], () => attempt(load), { immediate: true })
+watch(
+  () => [now.value?.start, now.value?.end, data.facts?.revision],
+  () => attempt(load),
+  { immediate: true },
+)
 watch(chosen, () => attempt(loadKey))
 
-const groups = computed(() => likelySpellings(values.value.map(v => v.value)).map(({ values: spellings }) => {
-  const list = spellings.map(value => values.value.find(v => v.value === value)!).sort((a, b) => Number(b.amount) - Number(a.amount))
-  return { list, as: list[0]!.value }
-}))
+const groups = computed(() =>
+  likelySpellings(values.value.map(v => v.value)).map(({ values: spellings }) => {
+    const list = spellings.map(value => values.value.find(v => v.value === value)!).sort((a, b) => Number(b.amount) - Number(a.amount))
+    return { list, as: list[0]!.value }
+  }),
+)
 const share = (part: bigint, key: Key) => percent(scaledText(part), scaledText(key.tagged + key.inherited + key.untagged))
 const width = (part: bigint, key: Key) => {
   const whole = Number(key.tagged + key.inherited + key.untagged)
-  return `${whole ? Math.max(0, Number(part) / whole * 100) : 0}%`
+  return `${whole ? Math.max(0, (Number(part) / whole) * 100) : 0}%`
 }
-const setAlias = (spellings: string[], as: string | null) => attempt(async () => {
-  await client.send('POST', 'spend/aliases', { dimension: `Tags/${chosen.value}`, spellings, as }, z.object({ aliases: z.record(z.string(), z.string()) }))
-  await data.load()
-  await load()
-})
+const setAlias = (spellings: string[], as: string | null) =>
+  attempt(async () => {
+    await client.send(
+      'POST',
+      'spend/aliases',
+      { dimension: `Tags/${chosen.value}`, spellings, as },
+      z.object({ aliases: z.record(z.string(), z.string()) }),
+    )
+    await data.load()
+    await load()
+  })
 </script>
 
 <template>
   <div class="page">
     <SpendNav />
-    <h1 class="sentence">Tags on usage, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />, in {{ currency }}</h1>
+    <h1 class="sentence">
+      Tags on usage, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />, in {{ currency }}
+    </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(load)" />
     <p v-if="!keys.length" class="note">{{ busy ? 'Reading…' : 'No charge has a tag.' }}</p>
     <div v-else class="columns">
       <section aria-label="Tag keys">
         <table class="ledger">
-          <thead><tr><th>tag</th><th>first seen</th><th class="n">values</th><th>share of cost</th><th class="n">own</th><th class="n">inherited</th><th class="n">without</th></tr></thead>
+          <thead>
+            <tr>
+              <th>tag</th>
+              <th>first seen</th>
+              <th class="n">values</th>
+              <th>share of cost</th>
+              <th class="n">own</th>
+              <th class="n">inherited</th>
+              <th class="n">without</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="key in keys" :key="key.key" class="acts" :class="{ chosen: key.key === chosen }">
-              <td><button class="link" :aria-pressed="key.key === chosen" @click="chosen = key.key">{{ key.key }}</button></td>
-              <td>{{ key.firstDay ? dayText(key.firstDay) : 'never, only inherited' }}</td><td class="n">{{ key.values }}</td>
-              <td class="bar" :aria-label="`${share(key.tagged, key)} own, ${share(key.inherited, key)} inherited`"><span class="own" :style="{ width: width(key.tagged, key) }" /><span class="inherited" :style="{ width: width(key.inherited, key) }" /></td>
-              <td class="n">{{ share(key.tagged, key) }}</td><td class="n">{{ key.inheritable ? share(key.inherited, key) : '–' }}</td><td class="n"><NuxtLink class="link" :to="{ path: '/spend', query: { by: 'SubAccountName', keep: [`Tags/${key.key}`, 'ChargeCategory=Usage'], ...(typeof period === 'string' ? { period } : { from: period.start, to: period.end }) } }">{{ share(key.untagged, key) }}</NuxtLink></td>
+              <td>
+                <button class="link" :aria-pressed="key.key === chosen" @click="chosen = key.key">{{ key.key }}</button>
+              </td>
+              <td>{{ key.firstDay ? dayText(key.firstDay) : 'never, only inherited' }}</td>
+              <td class="n">{{ key.values }}</td>
+              <td class="bar" :aria-label="`${share(key.tagged, key)} own, ${share(key.inherited, key)} inherited`">
+                <span class="own" :style="{ width: width(key.tagged, key) }" /><span
+                  class="inherited"
+                  :style="{ width: width(key.inherited, key) }"
+                />
+              </td>
+              <td class="n">{{ share(key.tagged, key) }}</td>
+              <td class="n">{{ key.inheritable ? share(key.inherited, key) : '–' }}</td>
+              <td class="n">
+                <NuxtLink
+                  class="link"
+                  :to="{
+                    path: '/spend',
+                    query: {
+                      by: 'SubAccountName',
+                      keep: [`Tags/${key.key}`, 'ChargeCategory=Usage'],
+                      ...(typeof period === 'string' ? { period } : { from: period.start, to: period.end }),
+                    },
+                  }"
+                  >{{ share(key.untagged, key) }}</NuxtLink
+                >
+              </td>
             </tr>
           </tbody>
         </table>
         <h2 class="heading">Cost with the {{ chosen }} tag, day by day</h2>
-        <TimeBars v-if="byDay" :label="`cost with and without the ${chosen} tag`" :starts="byDay.starts" grain="day" :unit="currency" :height="120" stacked :series="[{ name: 'tagged', amounts: byDay.tagged }, { name: 'missing', amounts: byDay.missing }, { name: 'not yet reported', amounts: byDay.early }]" />
+        <TimeBars
+          v-if="byDay"
+          :label="`cost with and without the ${chosen} tag`"
+          :starts="byDay.starts"
+          grain="day"
+          :unit="currency"
+          :height="120"
+          stacked
+          :series="[
+            { name: 'tagged', amounts: byDay.tagged },
+            { name: 'missing', amounts: byDay.missing },
+            { name: 'not yet reported', amounts: byDay.early },
+          ]"
+        />
       </section>
       <section aria-label="Spellings">
         <h2 class="heading">Spellings of the {{ chosen }} tag</h2>
         <p v-if="!groups.length && !Object.keys(aliases).length" class="note">No two values look like one.</p>
         <div v-for="group in groups" :key="group.as" class="group">
-          <table class="ledger"><tbody>
-            <tr v-for="{ value, amount } in group.list" :key="value"><td>{{ value }}</td><td class="n">{{ money(amount, currency) }}</td><td class="n"><label><input v-model="group.as" type="radio" :name="`as ${group.list[0]!.value}`" :value="value"> keep</label></td></tr>
-          </tbody></table>
-          <button class="button" @click="setAlias(group.list.map(v => v.value).filter(v => v !== group.as), group.as)">Treat as one: {{ group.as }}</button>
+          <table class="ledger">
+            <tbody>
+              <tr v-for="{ value, amount } in group.list" :key="value">
+                <td>{{ value }}</td>
+                <td class="n">{{ money(amount, currency) }}</td>
+                <td class="n">
+                  <label><input v-model="group.as" type="radio" :name="`as ${group.list[0]!.value}`" :value="value" /> keep</label>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <button
+            class="button"
+            @click="
+              setAlias(
+                group.list.map(v => v.value).filter(v => v !== group.as),
+                group.as,
+              )
+            "
+          >
+            Treat as one: {{ group.as }}
+          </button>
         </div>
         <template v-if="Object.keys(aliases).length">
           <h3 class="heading">Treated as one</h3>
-          <table class="ledger"><tbody>
-            <tr v-for="(as, spelling) in aliases" :key="spelling"><td>{{ spelling }}</td><td>counts as <b>{{ as }}</b></td><td class="n"><button class="link" @click="setAlias([spelling], null)">take back</button></td></tr>
-          </tbody></table>
+          <table class="ledger">
+            <tbody>
+              <tr v-for="(as, spelling) in aliases" :key="spelling">
+                <td>{{ spelling }}</td>
+                <td>
+                  counts as <b>{{ as }}</b>
+                </td>
+                <td class="n"><button class="link" @click="setAlias([spelling], null)">take back</button></td>
+              </tr>
+            </tbody>
+          </table>
           <p class="minor">Holds for all that is loaded, the past included, and changes no charge.</p>
         </template>
         <h3 class="heading">All values</h3>
-        <div class="values" tabindex="0" role="group" aria-label="all values"><table class="ledger"><tbody><tr v-for="{ value, amount } in values" :key="value"><td><NuxtLink class="link" :to="{ path: '/spend', query: { keep: `Tags/${chosen}=${value}` } }">{{ value }}</NuxtLink></td><td class="n">{{ money(amount, currency) }}</td></tr></tbody></table></div>
+        <div class="values" tabindex="0" role="group" aria-label="all values">
+          <table class="ledger">
+            <tbody>
+              <tr v-for="{ value, amount } in values" :key="value">
+                <td>
+                  <NuxtLink class="link" :to="{ path: '/spend', query: { keep: `Tags/${chosen}=${value}` } }">{{ value }}</NuxtLink>
+                </td>
+                <td class="n">{{ money(amount, currency) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
       </section>
     </div>
   </div>
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr); gap: 30px; }
-.heading { margin: 16px 0 4px; }
-.columns section:last-child > .heading:first-child { margin-top: 0; }
-.bar { width: 150px; white-space: nowrap; font-size: 0; }
-.bar span { display: inline-block; height: 10px; }
-.bar { background: linear-gradient(var(--paper-sunk), var(--paper-sunk)) 8px center / calc(100% - 16px) 10px no-repeat; }
-.own { background: var(--act); }
-.inherited { background: var(--c4); }
-.group { margin-bottom: 14px; }
-.group .button { margin-top: 6px; }
-.values { max-height: 300px; overflow: auto; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
+  gap: 30px;
+}
+.heading {
+  margin: 16px 0 4px;
+}
+.columns section:last-child > .heading:first-child {
+  margin-top: 0;
+}
+.bar {
+  width: 150px;
+  white-space: nowrap;
+  font-size: 0;
+}
+.bar span {
+  display: inline-block;
+  height: 10px;
+}
+.bar {
+  background: linear-gradient(var(--paper-sunk), var(--paper-sunk)) 8px center / calc(100% - 16px) 10px no-repeat;
+}
+.own {
+  background: var(--act);
+}
+.inherited {
+  background: var(--c4);
+}
+.group {
+  margin-bottom: 14px;
+}
+.group .button {
+  margin-top: 6px;
+}
+.values {
+  max-height: 300px;
+  overflow: auto;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -15,10 +15,10 @@ export const directCost: PoolMethod = {
     const positive = basis.some(({ direct }) => direct > 0n)
     const negative = basis.some(({ direct }) => direct < 0n)
     const even = positive === negative
-    const weights = basis.map(({ direct }) => even ? 1n : direct < 0n ? -direct : direct)
+    const weights = basis.map(({ direct }) => (even ? 1n : direct < 0n ? -direct : direct))
     const unit = minorUnit(currencyDecimals)
     const parts = apportion(amount / unit, weights).map(units => units * unit)
-    const largest = weights.reduce((best, weight, i) => weight > weights[best]! ? i : best, 0)
+    const largest = weights.reduce((best, weight, i) => (weight > weights[best]! ? i : best), 0)
     parts[largest]! += amount % unit
     return {
       shares: basis.map(({ centre }, i) => ({ centre, amount: parts[i]! })),

@@ -2,7 +2,7 @@ import { Decimal, parseDecimal } from '../../money/decimal'
 import { findPrice, findSize, type RateCard } from '../../ratecard/rate-card'
 
 /** A machine by what it is: vCPU, memory in GB, or both. */
-export type SizeWanted = { vcpu: Decimal | null, memoryGb: Decimal | null }
+export type SizeWanted = { vcpu: Decimal | null; memoryGb: Decimal | null }
 
 const NUMBER = String.raw`(\d+(?:\.\d+)?)`
 const BOTH = new RegExp(`^${NUMBER}\\s*(?:v?cpus?)?\\s*[x×,/ ]\\s*${NUMBER}\\s*(?:gb|gib)?(?:\\s*(?:memory|ram))?$`, 'i')
@@ -25,7 +25,7 @@ export function readSizeWanted(text: string): SizeWanted | null {
  * @param meter whose price makes them cheap or dear.
  */
 export function sizesLike(wanted: SizeWanted, sizes: readonly string[], card: RateCard, region: string, meter: string): string[] {
-  const known = sizes.flatMap((name) => {
+  const known = sizes.flatMap(name => {
     const facts = findSize(card, name)
     return facts ? [{ name, facts, price: new Decimal(findPrice(card, meter, region, name)?.tiers[0]!.price ?? '1e12') }] : []
   })
@@ -33,6 +33,8 @@ export function sizesLike(wanted: SizeWanted, sizes: readonly string[], card: Ra
   const fits = (of: Decimal | null, value: number) => of === null || of.lte(value)
   const byPrice = (list: typeof known) => list.sort((a, b) => a.price.cmp(b.price) || a.name.localeCompare(b.name)).map(({ name }) => name)
   const exact = known.filter(({ facts }) => is(wanted.vcpu, facts.vcpu) && is(wanted.memoryGb, facts.memoryGb))
-  const larger = known.filter(({ facts }) => fits(wanted.vcpu, facts.vcpu) && fits(wanted.memoryGb, facts.memoryGb) && !exact.some(e => e.facts === facts))
+  const larger = known.filter(
+    ({ facts }) => fits(wanted.vcpu, facts.vcpu) && fits(wanted.memoryGb, facts.memoryGb) && !exact.some(e => e.facts === facts),
+  )
   return [...byPrice(exact), ...byPrice(larger)]
 }

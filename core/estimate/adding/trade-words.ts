@@ -2,7 +2,7 @@
  * Words of the trade for things that only a rate card's own lines price: each with the stems by which such lines name their service or
  * meter. (Common practice, no source.)
  */
-const tradeWords: { words: readonly string[], stems: readonly string[] }[] = [
+const tradeWords: { words: readonly string[]; stems: readonly string[] }[] = [
   { words: ['cache', 'caching', 'in-memory store'], stems: ['cache', 'memory store'] },
   { words: ['queue', 'queues', 'message queue', 'messaging', 'messages'], stems: ['queue', 'messag'] },
   { words: ['vpn', 'virtual private network', 'site-to-site', 'tunnel'], stems: ['vpn', 'tunnel'] },

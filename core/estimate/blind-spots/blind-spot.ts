@@ -6,17 +6,16 @@ import type { PricedComponent, PricedEstimate } from '../price-estimate'
 
 /** How a blind spot is filled: by a further component, or by another value in rows that are there. */
 export type BlindSpotFix =
-  | { add: Pick<Component, 'part' | 'kind' | 'inputs'> }
-  | { set: { component: string, inputs: Record<string, string> }[] }
+  { add: Pick<Component, 'part' | 'kind' | 'inputs'> } | { set: { component: string; inputs: Record<string, string> }[] }
 
 /** A cost that an estimate most likely lacks: why, and what would fill it with sensible values. */
-export type BlindSpotFound = { id: string, title: string, reason: string, fix: BlindSpotFix }
+export type BlindSpotFound = { id: string; title: string; reason: string; fix: BlindSpotFix }
 
 /** An estimate as the rules look at it. */
-export type Seen = { estimate: Estimate, priced: PricedEstimate }
+export type Seen = { estimate: Estimate; priced: PricedEstimate }
 
 /** One rule for one blind spot. */
-export type BlindSpot = { id: string, title: string, find: (seen: Seen) => Omit<BlindSpotFound, 'id' | 'title'> | null }
+export type BlindSpot = { id: string; title: string; find: (seen: Seen) => Omit<BlindSpotFound, 'id' | 'title'> | null }
 
 /** Rows of some kinds that count. */
 export function rowsOf({ priced }: Seen, ...kinds: string[]): PricedComponent[] {
@@ -36,7 +35,8 @@ export function runsMostly({ priced }: Seen, row: PricedComponent): boolean {
   return hours !== null && likelyHours(hours, priced.monthHours).gte(priced.monthHours * 0.95)
 }
 
-export const sumOf = (rows: PricedComponent[], field: string): Decimal => rows.reduce((sum, row) => sum.plus(valueOf(row, field)), new Decimal(0))
+export const sumOf = (rows: PricedComponent[], field: string): Decimal =>
+  rows.reduce((sum, row) => sum.plus(valueOf(row, field)), new Decimal(0))
 
 /** The part of the workload that a row stands in. */
 export const partOf = ({ estimate }: Seen, row: PricedComponent): string => estimate.components.find(c => c.id === row.id)!.part

@@ -7,6 +7,9 @@ export const databaseOneZone: BlindSpot = {
   find(seen) {
     const single = rowsOf(seen, 'database').filter(row => row.inputs.zones === '1')
     if (!single.length) return null
-    return { reason: 'when its zone fails the database is gone until a backup is restored; a standby in a second zone doubles nodes and storage', fix: { set: single.map(row => ({ component: row.id, inputs: { zones: '2' } })) } }
+    return {
+      reason: 'when its zone fails the database is gone until a backup is restored; a standby in a second zone doubles nodes and storage',
+      fix: { set: single.map(row => ({ component: row.id, inputs: { zones: '2' } })) },
+    }
   },
 }

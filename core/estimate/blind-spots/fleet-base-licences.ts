@@ -12,6 +12,9 @@ export const fleetBaseLicences: BlindSpot = {
       return missing.gt(0) ? sum.plus(missing) : sum
     }, new Decimal(0))
     if (!fleets.length || lacking.eq(0) || hasRow(seen, 'licence')) return null
-    return { reason: `${counted(lacking, 'user has', 'users have')} no subscription of their own here; the access licence comes on top of one for the desktop system and its programs`, fix: { add: { part: partOf(seen, fleets[0]!), kind: 'licence', inputs: { count: lacking.toFixed() } } } }
+    return {
+      reason: `${counted(lacking, 'user has', 'users have')} no subscription of their own here; the access licence comes on top of one for the desktop system and its programs`,
+      fix: { add: { part: partOf(seen, fleets[0]!), kind: 'licence', inputs: { count: lacking.toFixed() } } },
+    }
   },
 }

@@ -11,6 +11,15 @@ export const fleetLogs: BlindSpot = {
     const fleets = rowsOf(seen, 'desktop-fleet')
     if (!fleets.length || hasRow(seen, 'logs')) return null
     const users = sumOf(fleets, 'users')
-    return { reason: `sign-ins and sessions of ${counted(users, 'user', 'users')} are logged, kept and searched when something has happened`, fix: { add: { part: partOf(seen, fleets[0]!), kind: 'logs', inputs: { ingestedGb: users.times(GB_A_USER).round(0, 3).toFixed(), daysKept: '90', metrics: '20', alarms: '5' } } } }
+    return {
+      reason: `sign-ins and sessions of ${counted(users, 'user', 'users')} are logged, kept and searched when something has happened`,
+      fix: {
+        add: {
+          part: partOf(seen, fleets[0]!),
+          kind: 'logs',
+          inputs: { ingestedGb: users.times(GB_A_USER).round(0, 3).toFixed(), daysKept: '90', metrics: '20', alarms: '5' },
+        },
+      },
+    }
   },
 }

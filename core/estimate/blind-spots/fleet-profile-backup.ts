@@ -9,6 +9,15 @@ export const fleetProfileBackup: BlindSpot = {
     const fleets = rowsOf(seen, 'desktop-fleet')
     if (!fleets.length || hasRow(seen, 'snapshot')) return null
     const gb = fleets.reduce((sum, row) => sum.plus(valueOf(row, 'users').times(valueOf(row, 'profileGb'))), new Decimal(0))
-    return { reason: `${counted(sumOf(fleets, 'users'), 'user keeps', 'users keep')} files and settings in profiles; a second file server is no backup of what is deleted or encrypted`, fix: { add: { part: partOf(seen, fleets[0]!), kind: 'snapshot', inputs: { protectedGb: about(gb), count: '1', changePercent: '2', daysKept: '30' } } } }
+    return {
+      reason: `${counted(sumOf(fleets, 'users'), 'user keeps', 'users keep')} files and settings in profiles; a second file server is no backup of what is deleted or encrypted`,
+      fix: {
+        add: {
+          part: partOf(seen, fleets[0]!),
+          kind: 'snapshot',
+          inputs: { protectedGb: about(gb), count: '1', changePercent: '2', daysKept: '30' },
+        },
+      },
+    }
   },
 }

@@ -11,6 +11,9 @@ export const fleetTraffic: BlindSpot = {
     const fleets = rowsOf(seen, 'desktop-fleet')
     if (!fleets.length || hasRow(seen, 'internet-transfer')) return null
     const users = sumOf(fleets, 'users')
-    return { reason: `the screens of ${counted(users, 'user', 'users')} are sent out all day; about ${GB_A_USER} GB a month for each are taken here, film and drawings send more`, fix: { add: { part: partOf(seen, fleets[0]!), kind: 'internet-transfer', inputs: { sentGb: users.times(GB_A_USER).toFixed() } } } }
+    return {
+      reason: `the screens of ${counted(users, 'user', 'users')} are sent out all day; about ${GB_A_USER} GB a month for each are taken here, film and drawings send more`,
+      fix: { add: { part: partOf(seen, fleets[0]!), kind: 'internet-transfer', inputs: { sentGb: users.times(GB_A_USER).toFixed() } } },
+    }
   },
 }

@@ -30,8 +30,28 @@ export type { BlindSpotFix, BlindSpotFound } from './blind-spot'
 
 /** Every rule, in the order in which people leave things out. */
 export const blindSpots: readonly BlindSpot[] = [
-  noDisk, noOutgoingTransfer, noGateway, noLogs, noBackup, oneZone, noLoadBalancer, noSupport, noRequests, noRetrieval, noZoneTransfer, noRegionTransfer, databaseOneZone, noDatabaseBackup, noIdentity, noRecovery, noRehearsal, noOneOff,
-  fleetProfileBackup, fleetTraffic, fleetLogs, fleetBaseLicences,
+  noDisk,
+  noOutgoingTransfer,
+  noGateway,
+  noLogs,
+  noBackup,
+  oneZone,
+  noLoadBalancer,
+  noSupport,
+  noRequests,
+  noRetrieval,
+  noZoneTransfer,
+  noRegionTransfer,
+  databaseOneZone,
+  noDatabaseBackup,
+  noIdentity,
+  noRecovery,
+  noRehearsal,
+  noOneOff,
+  fleetProfileBackup,
+  fleetTraffic,
+  fleetLogs,
+  fleetBaseLicences,
 ]
 
 /** What the estimate most likely lacks; what was dismissed with a reason is left out. */
@@ -50,14 +70,28 @@ export const blindSpotTitle = (id: string): string => blindSpots.find(spot => sp
 export function fillBlindSpot(estimate: Estimate, fix: BlindSpotFix, id: string): Estimate {
   if ('set' in fix) {
     const inputs = new Map(fix.set.map(s => [s.component, s.inputs]))
-    return { ...estimate, components: estimate.components.map((c): Component => inputs.has(c.id) ? { ...c, inputs: { ...c.inputs, ...inputs.get(c.id) }, confirmed: [...new Set([...c.confirmed, ...Object.keys(inputs.get(c.id)!)])] } : c) }
+    return {
+      ...estimate,
+      components: estimate.components.map((c): Component =>
+        inputs.has(c.id)
+          ? {
+              ...c,
+              inputs: { ...c.inputs, ...inputs.get(c.id) },
+              confirmed: [...new Set([...c.confirmed, ...Object.keys(inputs.get(c.id)!)])],
+            }
+          : c,
+      ),
+    }
   }
   const added = newRow(id, fix.add.part, fix.add.kind, fix.add.inputs)
   const last = estimate.components.map(c => c.part).lastIndexOf(added.part)
   return { ...estimate, components: estimate.components.toSpliced(last < 0 ? estimate.components.length : last + 1, 0, added) }
 }
 
-/** What filling a blind spot would add to the effective monthly total: its typical size, worked out for this estimate; null where the rate card has no price for it. */
+/**
+ * What filling a blind spot would add to the effective monthly total: its typical size, worked out for this estimate; null where the rate
+ * card has no price for it.
+ */
 export function blindSpotSize(estimate: Estimate, prices: Prices, fix: BlindSpotFix, memo: PriceMemo): Decimal | null {
   const now = priceEstimate(estimate, prices, null, memo)
   const filled = priceEstimate(fillBlindSpot(estimate, fix, 'filled'), prices, null, memo)

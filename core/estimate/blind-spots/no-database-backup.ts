@@ -7,6 +7,14 @@ export const noDatabaseBackup: BlindSpot = {
   find(seen) {
     const bare = rowsOf(seen, 'database').filter(row => valueOf(row, 'backupGb').eq(0))
     if (!bare.length) return null
-    return { reason: 'as much backup as the storage is included; two to five weeks of copies are usually more', fix: { set: bare.map(row => ({ component: row.id, inputs: { backupGb: valueOf(row, 'storageGb').times(valueOf(row, 'count')).times('1.8').round().toFixed() } })) } }
+    return {
+      reason: 'as much backup as the storage is included; two to five weeks of copies are usually more',
+      fix: {
+        set: bare.map(row => ({
+          component: row.id,
+          inputs: { backupGb: valueOf(row, 'storageGb').times(valueOf(row, 'count')).times('1.8').round().toFixed() },
+        })),
+      },
+    }
   },
 }

@@ -8,6 +8,9 @@ export const noLoadBalancer: BlindSpot = {
     const several = rowsOf(seen, 'server').find(row => valueOf(row, 'count').plus(valueOf(row, 'peakCount')).gt(1))
     if (!several || hasRow(seen, 'load-balancer')) return null
     const sent = sumOf(rowsOf(seen, 'internet-transfer'), 'sentGb')
-    return { reason: 'visitors reach several servers through a load balancer; it is charged per hour and for what it passes on', fix: { add: { part: partOf(seen, several), kind: 'load-balancer', inputs: { balancedGb: sent.gt(0) ? sent.toFixed() : '500' } } } }
+    return {
+      reason: 'visitors reach several servers through a load balancer; it is charged per hour and for what it passes on',
+      fix: { add: { part: partOf(seen, several), kind: 'load-balancer', inputs: { balancedGb: sent.gt(0) ? sent.toFixed() : '500' } } },
+    }
   },
 }

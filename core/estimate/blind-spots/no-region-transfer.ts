@@ -10,6 +10,9 @@ export const noRegionTransfer: BlindSpot = {
     for (const { place } of placed) regions.set(place!.card.provider, (regions.get(place!.card.provider) ?? new Set()).add(place!.region))
     const several = [...regions].find(([, set]) => set.size > 1)
     if (!several || rowsOf(seen, 'internal-transfer').some(row => row.inputs.over === 'to another region')) return null
-    return { reason: `rows stand in ${[...several[1]].join(' and ')}; what they send each other is charged per GB`, fix: { add: { part: partOf(seen, placed[0]!), kind: 'internal-transfer', inputs: { over: 'to another region', sentGb: '200' } } } }
+    return {
+      reason: `rows stand in ${[...several[1]].join(' and ')}; what they send each other is charged per GB`,
+      fix: { add: { part: partOf(seen, placed[0]!), kind: 'internal-transfer', inputs: { over: 'to another region', sentGb: '200' } } },
+    }
   },
 }

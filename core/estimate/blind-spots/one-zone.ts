@@ -7,6 +7,9 @@ export const oneZone: BlindSpot = {
   find(seen) {
     const single = rowsOf(seen, 'server').filter(row => row.inputs.zones === '1' && runsMostly(seen, row))
     if (!single.length) return null
-    return { reason: 'when the zone fails everything stops; two zones need at least two servers, and what they send each other is charged', fix: { set: single.map(row => ({ component: row.id, inputs: { zones: '2', ...(valueOf(row, 'count').lt(2) && { count: '2' }) } })) } }
+    return {
+      reason: 'when the zone fails everything stops; two zones need at least two servers, and what they send each other is charged',
+      fix: { set: single.map(row => ({ component: row.id, inputs: { zones: '2', ...(valueOf(row, 'count').lt(2) && { count: '2' }) } })) },
+    }
   },
 }

@@ -16,6 +16,11 @@ export const appHosting: ComponentKind = {
   price(b) {
     const line = b.line('app-hour', b.text('tier'), 'tier')
     const [count, hours] = [b.number('count'), b.hours()]
-    return { recurring: [b.charge(`tier ${b.text('tier')}`, line, multiply('instance hours', [count, hours], 'h'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('instance hours', [count, hours], 'h') }
+    return {
+      recurring: [b.charge(`tier ${b.text('tier')}`, line, multiply('instance hours', [count, hours], 'h'))],
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' },
+      count,
+      unitHours: multiply('instance hours', [count, hours], 'h'),
+    }
   },
 }

@@ -26,20 +26,40 @@ type Common = {
 /** One input of a component kind, with its unit, limits and help. Sheet, form, checks, JSON Schema and documentation are made from it. */
 export type Field = NumberField | HoursField | ChoiceField | TextField
 /** A number; unless `fixed`, a person may give it as low, likely and high; an optional one may be empty. */
-export type NumberField = Common & { type: 'number', min: number, max: number, whole?: boolean, fixed?: boolean, optional?: true, usual: Usual }
+export type NumberField = Common & {
+  type: 'number'
+  min: number
+  max: number
+  whole?: boolean
+  fixed?: boolean
+  optional?: true
+  usual: Usual
+}
 /** Hours a month, a share of the month, or a weekly schedule. */
-export type HoursField = Common & { type: 'hours', usual: string }
-/** What a choice means on a rate card: a variant of a meter, and how a line of it is chosen; null for a word that is the same on every card. */
-export type Means = { meter: string, variant: string | null, option: (line: PriceLine) => string }
+export type HoursField = Common & { type: 'hours'; usual: string }
+/**
+ * What a choice means on a rate card: a variant of a meter, and how a line of it is chosen; null for a word that is the same on every card.
+ */
+export type Means = { meter: string; variant: string | null; option: (line: PriceLine) => string }
 /**
  * A choice. With `meter` the options are the variants that the card has of one. `means` says what a value stands for on a card: by it the
  * same is found at another place.
  */
-export type ChoiceField = Common & { type: 'choice', meter?: Meter, means?: (value: string, card: RateCard, region: string) => Means | null, options: (card: RateCard, region: string) => string[], usual: (card: RateCard, region: string, inputs: Inputs) => string }
+export type ChoiceField = Common & {
+  type: 'choice'
+  meter?: Meter
+  means?: (value: string, card: RateCard, region: string) => Means | null
+  options: (card: RateCard, region: string) => string[]
+  usual: (card: RateCard, region: string, inputs: Inputs) => string
+}
 /** Words; `own` ones are of one's own people and never go into a customer's copy. */
-export type TextField = Common & { type: 'text', maxLength: number, usual: string, own?: true }
+export type TextField = Common & { type: 'text'; maxLength: number; usual: string; own?: true }
 
-type NumberOptions = Pick<NumberField, 'help' | 'column' | 'whole' | 'fixed' | 'optional' | 'follows' | 'applies' | 'usual'> & { unit?: string, min?: number, max: number }
+type NumberOptions = Pick<NumberField, 'help' | 'column' | 'whole' | 'fixed' | 'optional' | 'follows' | 'applies' | 'usual'> & {
+  unit?: string
+  min?: number
+  max: number
+}
 
 /** A number from a least to a most, zero unless said otherwise. */
 export function number(name: string, label: string, { min = 0, ...options }: NumberOptions): NumberField {
@@ -47,17 +67,35 @@ export function number(name: string, label: string, { min = 0, ...options }: Num
 }
 
 /** How many of it there are. */
-export function countField(help = 'How many of them.', options: Partial<NumberOptions> & { name?: string, label?: string } = {}): NumberField {
-  return number(options.name ?? 'count', options.label ?? 'count', { column: 'count', whole: true, max: 10_000, usual: '1', ...options, help })
+export function countField(
+  help = 'How many of them.',
+  options: Partial<NumberOptions> & { name?: string; label?: string } = {},
+): NumberField {
+  return number(options.name ?? 'count', options.label ?? 'count', {
+    column: 'count',
+    whole: true,
+    max: 10_000,
+    usual: '1',
+    ...options,
+    help,
+  })
 }
 
 /** How long each one runs. */
-export function hoursField(help = 'Always on, hours a month such as 300, a share such as 55 %, or a week such as 5d x 10h.', options: Partial<Pick<HoursField, 'name' | 'label' | 'column' | 'usual' | 'applies'>> = {}): HoursField {
+export function hoursField(
+  help = 'Always on, hours a month such as 300, a share such as 55 %, or a week such as 5d x 10h.',
+  options: Partial<Pick<HoursField, 'name' | 'label' | 'column' | 'usual' | 'applies'>> = {},
+): HoursField {
   return { type: 'hours', name: 'hoursPerMonth', label: 'runs', unit: 'h', column: 'runs', usual: ALWAYS_ON, ...options, help }
 }
 
 /** A choice of what the card offers; usually the first of it. */
-export function choice(name: string, label: string, options: ChoiceField['options'], more: Pick<ChoiceField, 'help' | 'column' | 'means' | 'applies'> & { usual?: ChoiceField['usual'] }): ChoiceField {
+export function choice(
+  name: string,
+  label: string,
+  options: ChoiceField['options'],
+  more: Pick<ChoiceField, 'help' | 'column' | 'means' | 'applies'> & { usual?: ChoiceField['usual'] },
+): ChoiceField {
   return { type: 'choice', name, label, options, ...more, usual: more.usual ?? ((card, region) => options(card, region)[0] ?? '') }
 }
 
@@ -68,11 +106,18 @@ export function variantChoice(name: string, label: string, meter: Meter, options
 
 /** Says that a choice is a variant of a meter, but for words that are the same on every card. */
 export function meansVariant(meter: Meter, ...words: string[]): NonNullable<ChoiceField['means']> {
-  return value => words.includes(value) ? null : { meter, variant: value, option: variantName }
+  return value => (words.includes(value) ? null : { meter, variant: value, option: variantName })
 }
 
 /** A choice among words that are the same on every card. */
-export function words(name: string, label: string, list: readonly string[], help: string, column?: SheetColumn, more: Pick<Common, 'applies'> = {}): ChoiceField {
+export function words(
+  name: string,
+  label: string,
+  list: readonly string[],
+  help: string,
+  column?: SheetColumn,
+  more: Pick<Common, 'applies'> = {},
+): ChoiceField {
   return choice(name, label, () => [...list], { help, column, ...more })
 }
 
@@ -91,27 +136,34 @@ export const MOST_HOURS = 744
  */
 export function fieldProblem(field: Field, value: string, card: RateCard, region: string, monthHours: number = MOST_HOURS): string | null {
   switch (field.type) {
-    case 'text': return value.length <= field.maxLength ? null : `${field.label} may have ${field.maxLength} characters`
+    case 'text':
+      return value.length <= field.maxLength ? null : `${field.label} may have ${field.maxLength} characters`
     case 'choice': {
       const options = field.options(card, region)
       if (options.includes(value)) return null
       if (!options.length) return `${card.provider} offers no ${field.label} for this in ${region}`
       const some = `${options.slice(0, 4).join(', ')}${options.length > 4 ? ' …' : ''}`
-      return value === '' ? `choose ${field.label}: ${some}` : `«${value}» is not offered by ${card.provider} in ${region}; choose one of ${some}`
+      return value === ''
+        ? `choose ${field.label}: ${some}`
+        : `«${value}» is not offered by ${card.provider} in ${region}; choose one of ${some}`
     }
     case 'hours': {
       const typed = readHours(value)
       if (!typed) return unreadable(field, value)
       const isNegative = 'number' in typed && typed.number.low.lt(0)
-      return mostHours(typed, monthHours).gt(monthHours) || isNegative ? `${field.label} must be from 0 to ${monthHours} h: the month has no more` : null
+      return mostHours(typed, monthHours).gt(monthHours) || isNegative
+        ? `${field.label} must be from 0 to ${monthHours} h: the month has no more`
+        : null
     }
     case 'number': {
       if (value === '' && field.optional) return null
       const typed = readNumber(value)
       if (!typed) return unreadable(field, value)
       if (typed.isRange && field.fixed) return `${field.label} must be one number, not a range`
-      if (typed.low.lt(field.min) || typed.high.gt(field.max)) return `${field.label} must be from ${field.min} to ${field.max}${field.unit ? ` ${field.unit}` : ''}`
-      if (field.whole && [typed.low, typed.likely, typed.high].some(n => !n.round(0, 0).eq(n))) return `${field.label} must be a whole number`
+      if (typed.low.lt(field.min) || typed.high.gt(field.max))
+        return `${field.label} must be from ${field.min} to ${field.max}${field.unit ? ` ${field.unit}` : ''}`
+      if (field.whole && [typed.low, typed.likely, typed.high].some(n => !n.round(0, 0).eq(n)))
+        return `${field.label} must be a whole number`
       return null
     }
   }

@@ -16,6 +16,14 @@ export const gateway: ComponentKind = {
   price(b) {
     const [line, passed] = [b.line('gateway-hour', null, 'count'), b.line('gateway-gb', null, 'passedGb')]
     const [count, hours] = [b.number('count'), b.hours()]
-    return { recurring: [b.charge('existing', line, multiply('hours of all', [count, hours], 'h')), b.charge('passed', passed, b.number('passedGb'))], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('hours of all', [count, hours], 'h') }
+    return {
+      recurring: [
+        b.charge('existing', line, multiply('hours of all', [count, hours], 'h')),
+        b.charge('passed', passed, b.number('passedGb')),
+      ],
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' },
+      count,
+      unitHours: multiply('hours of all', [count, hours], 'h'),
+    }
   },
 }

@@ -26,7 +26,29 @@ import { support } from './support'
 
 /** Every kind of component, in the order in which they are offered. */
 export const componentKinds: readonly ComponentKind[] = [
-  server, disk, snapshot, objectStorage, objectArchive, fileShare, database, databaseTier, functions, appHosting, desktopFleet, internetTransfer, internalTransfer, gateway, loadBalancer, logs, mediaEncoding, identity, recovery, licence, support, metered, freeForm,
+  server,
+  disk,
+  snapshot,
+  objectStorage,
+  objectArchive,
+  fileShare,
+  database,
+  databaseTier,
+  functions,
+  appHosting,
+  desktopFleet,
+  internetTransfer,
+  internalTransfer,
+  gateway,
+  loadBalancer,
+  logs,
+  mediaEncoding,
+  identity,
+  recovery,
+  licence,
+  support,
+  metered,
+  freeForm,
 ]
 
 const byKind = new Map(componentKinds.map(kind => [kind.kind, kind]))

@@ -16,6 +16,10 @@ export const internalTransfer: ComponentKind = {
   ],
   price(b) {
     const line = b.line(b.text('over') === toZone ? 'transfer-zone-gb' : 'transfer-region-gb', null, 'over')
-    return { recurring: [b.charge(b.text('over'), line, b.number('sentGb'))], unitPrice: { value: line.tiers[0]!.price, per: 'GB' }, amounts: [{ unit: 'GB', quantity: b.number('sentGb') }] }
+    return {
+      recurring: [b.charge(b.text('over'), line, b.number('sentGb'))],
+      unitPrice: { value: line.tiers[0]!.price, per: 'GB' },
+      amounts: [{ unit: 'GB', quantity: b.number('sentGb') }],
+    }
   },
 }

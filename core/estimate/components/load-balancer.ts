@@ -17,6 +17,14 @@ export const loadBalancer: ComponentKind = {
     const line = b.line('load-balancer-hour', null, 'count')
     const [count, hours] = [b.number('count'), b.hours()]
     const passed = b.findLine('load-balancer-gb')
-    return { recurring: [b.charge('existing', line, multiply('hours of all', [count, hours], 'h')), ...passed ? [b.charge('passed on', passed, b.number('balancedGb'))] : []], unitPrice: { value: line.tiers[0]!.price, per: 'h' }, count, unitHours: multiply('hours of all', [count, hours], 'h') }
+    return {
+      recurring: [
+        b.charge('existing', line, multiply('hours of all', [count, hours], 'h')),
+        ...(passed ? [b.charge('passed on', passed, b.number('balancedGb'))] : []),
+      ],
+      unitPrice: { value: line.tiers[0]!.price, per: 'h' },
+      count,
+      unitHours: multiply('hours of all', [count, hours], 'h'),
+    }
   },
 }

@@ -11,10 +11,20 @@ export const mediaEncoding: ComponentKind = {
   needs: ['encoding-minute'],
   fields: [
     variantChoice('quality', 'quality', 'encoding-minute', { column: 'size', help: 'Resolution that is put out.' }),
-    words('by', 'charged', [byMinute, 'per GB put out'], 'The two are offered side by side; long films of little movement are cheaper per GB.'),
+    words(
+      'by',
+      'charged',
+      [byMinute, 'per GB put out'],
+      'The two are offered side by side; long films of little movement are cheaper per GB.',
+    ),
     number('minutes', 'minutes a month', { unit: 'min', column: 'amount', max: 1e9, usual: '600', help: 'Put out; each quality counts.' }),
     number('outputGb', 'GB put out', { unit: 'GB', max: 10_000_000, usual: '30', help: 'Counts where it is charged per GB.' }),
-    number('indexedMinutes', 'indexed', { unit: 'min', max: 1e9, usual: '0', help: 'Minutes whose speech and pictures are made searchable.' }),
+    number('indexedMinutes', 'indexed', {
+      unit: 'min',
+      max: 1e9,
+      usual: '0',
+      help: 'Minutes whose speech and pictures are made searchable.',
+    }),
   ],
   price(b) {
     const quality = b.text('quality')
@@ -23,7 +33,10 @@ export const mediaEncoding: ComponentKind = {
     const index = b.findLine('indexing-minute')
     if (!index && b.typed('indexedMinutes').high.gt(0)) b.refuse('indexedMinutes', `${b.card.provider} indexes no media in ${b.region}`)
     return {
-      recurring: [b.charge(`encoding, ${quality}`, line, b.number(minutely ? 'minutes' : 'outputGb')), ...index ? [b.charge('indexing', index, b.number('indexedMinutes'))] : []],
+      recurring: [
+        b.charge(`encoding, ${quality}`, line, b.number(minutely ? 'minutes' : 'outputGb')),
+        ...(index ? [b.charge('indexing', index, b.number('indexedMinutes'))] : []),
+      ],
       unitPrice: { value: line.tiers[0]!.price, per: minutely ? 'min' : 'GB' },
     }
   },

@@ -5,7 +5,8 @@ import { choice, countField, hoursField, number, type Inputs } from './field'
 import type { ComponentKind } from './kind'
 
 /** SKUs of a region with what is priced by quantity alone. */
-const skusOf = (card: RateCard, region: string) => card.prices.filter(line => line.region === region && line.meter !== 'support-share').map(line => line.sku)
+const skusOf = (card: RateCard, region: string) =>
+  card.prices.filter(line => line.region === region && line.meter !== 'support-share').map(line => line.sku)
 
 const isHourly = (line: PriceLine | undefined) => line?.unit === 'Hours'
 const lineOf = (inputs: Inputs, card: RateCard) => findSku(card, inputs.sku ?? '')
@@ -20,15 +21,22 @@ export const metered: ComponentKind = {
   needs: [],
   fields: [
     choice('sku', 'rate card line', skusOf, {
-      column: 'size', help: 'Any line of the rate card in this region.', usual: () => '',
+      column: 'size',
+      help: 'Any line of the rate card in this region.',
+      usual: () => '',
       means: (sku, card) => {
         const line = findSku(card, sku)
         return line ? { meter: line.meter, variant: line.variant, option: found => found.sku } : null
       },
     }),
     number('quantity', 'quantity', {
-      column: 'amount', max: 1e12, optional: true, follows: true, help: 'A month, in the line\'s own unit. Of a line per hour it may stay empty: then count and hours make it.',
-      usual: (card, _, inputs) => isHourly(lineOf(inputs, card)) ? '' : '1', applies: (inputs, card) => !byCount(inputs, card),
+      column: 'amount',
+      max: 1e12,
+      optional: true,
+      follows: true,
+      help: "A month, in the line's own unit. Of a line per hour it may stay empty: then count and hours make it.",
+      usual: (card, _, inputs) => (isHourly(lineOf(inputs, card)) ? '' : '1'),
+      applies: (inputs, card) => !byCount(inputs, card),
     }),
     countField('How many of them, where the line is per hour.', { follows: true, applies: byCount }),
     hoursField('How long each of them runs, where the line is per hour.', { applies: byCount }),
@@ -41,12 +49,22 @@ export const metered: ComponentKind = {
     if (b.text('quantity') === '' && isHourly(line)) {
       const count = b.number('count')
       const unitHours = multiply('hours of all', [count, b.hours()], 'h')
-      return { recurring: [b.charge(words, line, unitHours)], unitPrice, count, unitHours, amounts: [{ unit: line.unit, quantity: unitHours }], notices }
+      return {
+        recurring: [b.charge(words, line, unitHours)],
+        unitPrice,
+        count,
+        unitHours,
+        amounts: [{ unit: line.unit, quantity: unitHours }],
+        notices,
+      }
     }
     if (b.text('quantity') === '') b.refuse('quantity', `say how much of it: ${line.unit} a month`)
     const quantity = b.number('quantity')
     return {
-      recurring: [b.charge(words, line, { ...quantity, ...(quantity.op === 'input' && { unit: line.unit }) })], unitPrice, amounts: [{ unit: line.unit, quantity }], notices,
+      recurring: [b.charge(words, line, { ...quantity, ...(quantity.op === 'input' && { unit: line.unit }) })],
+      unitPrice,
+      amounts: [{ unit: line.unit, quantity }],
+      notices,
       // an hour's charge of one's own counts what the line counts
       ...(isHourly(line) && { count: input('count', 1), unitHours: quantity }),
     }

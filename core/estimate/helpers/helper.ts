@@ -13,16 +13,26 @@ export type Helper = {
   fields: readonly (NumberField | ChoiceField)[]
   make: (typed: Typed) => Working
 }
-export type Typed = { number: (name: string) => Working, text: (name: string) => string }
+export type Typed = { number: (name: string) => Working; text: (name: string) => string }
 
 // a helper asks no rate card
-const noCard: RateCard = { provider: '', currency: 'EUR', validFrom: '2000-01-01', regions: [{ id: '', name: '' }], serverSizes: [], prices: [] }
+const noCard: RateCard = {
+  provider: '',
+  currency: 'EUR',
+  validFrom: '2000-01-01',
+  regions: [{ id: '', name: '' }],
+  serverSizes: [],
+  prices: [],
+}
 
 /** What a helper's field begins with. */
 export const usualOf = (field: NumberField | ChoiceField): string => usualValue(field, noCard, '')
 
 /** What a helper makes of its inputs, or what is wrong with them by field. */
-export function runHelper({ fields, make }: Helper, inputs: Record<string, string>): { working: Working } | { problems: Record<string, string> } {
+export function runHelper(
+  { fields, make }: Helper,
+  inputs: Record<string, string>,
+): { working: Working } | { problems: Record<string, string> } {
   const value = (name: string) => {
     const field = fields.find(f => f.name === name)!
     return inputs[name] === undefined ? usualOf(field) : keptText(field, inputs[name])

@@ -12,5 +12,10 @@ export const storageFromGrowth: Helper = {
     number('growth', 'comes a month', { unit: 'GB', max: 1e9, usual: '40', help: 'More every month.' }),
     number('months', 'months looked at', { max: 600, usual: '12', help: 'The average over them is taken.' }),
   ],
-  make: ({ number: n }) => add('GB on average', [n('now'), divide('half of what comes', [multiply('comes in all', [n('growth'), n('months')]), input('on average half', 2)])], 'GB'),
+  make: ({ number: n }) =>
+    add(
+      'GB on average',
+      [n('now'), divide('half of what comes', [multiply('comes in all', [n('growth'), n('months')]), input('on average half', 2)])],
+      'GB',
+    ),
 }

@@ -3,7 +3,10 @@ export type Random = () => number
 
 /** Small fast counter generator with 128 bits of state (sfc32, C. Doty-Humphrey, public domain). */
 export function seeded(seed: number): Random {
-  let a = 0x9E3779B9, b = 0x243F6A88, c = seed >>> 0, counter = 1
+  let a = 0x9e3779b9,
+    b = 0x243f6a88,
+    c = seed >>> 0,
+    counter = 1
   const next = () => {
     const t = (((a + b) | 0) + counter) | 0
     counter = (counter + 1) | 0
@@ -23,7 +26,7 @@ function normal(random: Random): number {
     const x = 2 * random() - 1
     const y = 2 * random() - 1
     const s = x * x + y * y
-    if (s > 0 && s < 1) return x * Math.sqrt(-2 * Math.log(s) / s)
+    if (s > 0 && s < 1) return x * Math.sqrt((-2 * Math.log(s)) / s)
   }
 }
 
@@ -44,7 +47,7 @@ function gamma(random: Random, shape: number): number {
  */
 export function pert(random: Random, low: number, likely: number, high: number): number {
   if (high <= low) return likely
-  const x = gamma(random, 1 + 4 * (likely - low) / (high - low))
-  const y = gamma(random, 1 + 4 * (high - likely) / (high - low))
-  return low + (high - low) * x / (x + y)
+  const x = gamma(random, 1 + (4 * (likely - low)) / (high - low))
+  const y = gamma(random, 1 + (4 * (high - likely)) / (high - low))
+  return low + ((high - low) * x) / (x + y)
 }

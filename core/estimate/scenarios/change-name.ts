@@ -10,7 +10,9 @@ const LONGEST = 80
 /** What a change amounts to in the end, in words, by what it changes: for the name of a scenario. */
 export function changeParts(estimate: Pick<Estimate, 'components' | 'region'>, { whole, rows }: Pick<Change, 'whole' | 'rows'>): string[] {
   const names = rowNames(estimate.components)
-  const everything = Object.entries(whole).map(([name, value]) => name === 'where' ? `in ${value.slice(value.lastIndexOf('/') + 1) || estimate.region}` : `everything ${value}`)
+  const everything = Object.entries(whole).map(([name, value]) =>
+    name === 'where' ? `in ${value.slice(value.lastIndexOf('/') + 1) || estimate.region}` : `everything ${value}`,
+  )
   const single = estimate.components.flatMap(({ id, kind }) => {
     const inputs = Object.hasOwn(rows, id) ? Object.entries(rows[id]!) : []
     if (!inputs.length) return []
@@ -32,7 +34,7 @@ export function changeName(estimate: Pick<Estimate, 'components' | 'region'>, ch
   const parts = changeParts(estimate, change)
   if (!parts.length) return 'as it stands'
   for (let shown = parts.length; shown > 0; shown--) {
-    const name = [...parts.slice(0, shown), ...shown < parts.length ? [`${parts.length - shown} more`] : []].join('; ')
+    const name = [...parts.slice(0, shown), ...(shown < parts.length ? [`${parts.length - shown} more`] : [])].join('; ')
     if (name.length <= LONGEST) return name
   }
   return `${parts[0]!.slice(0, LONGEST - 12)}…${parts.length > 1 ? `; ${parts.length - 1} more` : ''}`

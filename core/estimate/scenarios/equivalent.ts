@@ -6,9 +6,9 @@ import { applies, lineAt, type ComponentKind, type Inputs, type Place } from '..
 import { openSystem, runsSystem, sharedHost, standsOn } from '../components/server'
 
 /** A value that had to change for a row to stand somewhere else. */
-export type Replaced = { field: string, label: string, from: string, to: string }
+export type Replaced = { field: string; label: string; from: string; to: string }
 /** A row as it stands at another place: with the same thing, or not at all and why. */
-export type Elsewhere = { inputs: Inputs, replaced: Replaced[], notOffered: null } | { field: string, notOffered: string }
+export type Elsewhere = { inputs: Inputs; replaced: Replaced[]; notOffered: null } | { field: string; notOffered: string }
 
 /** Attributes of which less is better; of all others more is. */
 const lessIsBetter = new Set(['minimumDays', 'hoursToFetch'])
@@ -18,7 +18,7 @@ const isTerm = (name: string) => name === 'broughtAlong' || name === 'profileGb'
 
 /** What a line states of an attribute; where it states no most, what it includes is the most. */
 function stated({ includes = {} }: PriceLine, name: string): Decimal | null {
-  const own = (key: string) => Object.hasOwn(includes, key) ? includes[key] : undefined
+  const own = (key: string) => (Object.hasOwn(includes, key) ? includes[key] : undefined)
   const text = own(name) ?? (name.endsWith('Most') ? own(name.slice(0, -4)) : undefined)
   return text === undefined ? null : new Decimal(text)
 }
@@ -32,19 +32,28 @@ function keeps(candidate: PriceLine, wanted: PriceLine, name: string): boolean |
 }
 
 /** Whether a line of another name keeps everything that one states: at least one attribute, and each of them. */
-const keepsAll = (candidate: PriceLine, wanted: PriceLine): boolean => attributesOf(wanted).length > 0 && attributesOf(wanted).every(name => keeps(candidate, wanted, name) === true)
+const keepsAll = (candidate: PriceLine, wanted: PriceLine): boolean =>
+  attributesOf(wanted).length > 0 && attributesOf(wanted).every(name => keeps(candidate, wanted, name) === true)
 /** Whether a line of the same name is nowhere stated to be less. */
-const isNoLess = (candidate: PriceLine, wanted: PriceLine): boolean => attributesOf(wanted).every(name => keeps(candidate, wanted, name) !== false)
+const isNoLess = (candidate: PriceLine, wanted: PriceLine): boolean =>
+  attributesOf(wanted).every(name => keeps(candidate, wanted, name) !== false)
 
 const firstPrice = (line: PriceLine) => new Decimal(line.tiers[0]!.price)
-const cheapest = (lines: PriceLine[]): PriceLine | undefined => lines.sort((a, b) => firstPrice(a).cmp(firstPrice(b)) || variantName(a).localeCompare(variantName(b)))[0]
+const cheapest = (lines: PriceLine[]): PriceLine | undefined =>
+  lines.sort((a, b) => firstPrice(a).cmp(firstPrice(b)) || variantName(a).localeCompare(variantName(b)))[0]
 
 /** Whether a size at a place is no smaller than one elsewhere, of the same architecture, and takes the row's system and host. */
 function sizeFits(size: string, wanted: string, inputs: Inputs, from: Place, { card }: Place): boolean {
   const [has, asked] = [findSize(card, size), findSize(from.card, wanted)]
   if (!has || !asked) return false
   const isAlike = !asked.architecture || !has.architecture || asked.architecture === has.architecture
-  return has.vcpu >= asked.vcpu && has.memoryGb >= asked.memoryGb && isAlike && runsSystem(card, size, inputs.system ?? openSystem) && standsOn(card, size, inputs.host ?? sharedHost)
+  return (
+    has.vcpu >= asked.vcpu &&
+    has.memoryGb >= asked.memoryGb &&
+    isAlike &&
+    runsSystem(card, size, inputs.system ?? openSystem) &&
+    standsOn(card, size, inputs.host ?? sharedHost)
+  )
 }
 
 /** The line at a place that is the same thing as one elsewhere; undefined when there is none. */
@@ -57,24 +66,33 @@ function sameThing(line: PriceLine, inputs: Inputs, from: Place, to: Place): Pri
   return cheapest(isSize ? offered : offered.filter(found => keepsAll(found, line)))
 }
 
-type Choice = { value: string, replaced: Replaced | null } | { notOffered: string }
+type Choice = { value: string; replaced: Replaced | null } | { notOffered: string }
 
 function choiceElsewhere(field: ChoiceField, inputs: Inputs, from: Place, to: Place): Choice {
   const value = inputs[field.name]!
   const options = field.options(to.card, to.region)
   const means = field.means?.(value, from.card, from.region) ?? null
   const line = means && lineAt(from, means.meter, means.variant)
-  if (field.name === 'pays' && !options.includes(value)) return { value: 'on-demand', replaced: { field: field.name, label: field.label, from: value, to: 'on-demand' } }
-  if (!means || !line) return options.includes(value) ? { value, replaced: null } : { notOffered: `${to.card.provider} has no ${field.label} «${value}» in ${to.region}` }
+  if (field.name === 'pays' && !options.includes(value))
+    return { value: 'on-demand', replaced: { field: field.name, label: field.label, from: value, to: 'on-demand' } }
+  if (!means || !line)
+    return options.includes(value)
+      ? { value, replaced: null }
+      : { notOffered: `${to.card.provider} has no ${field.label} «${value}» in ${to.region}` }
   const found = sameThing(line, inputs, from, to)
   if (!found) {
     const size = line.variant === null ? undefined : findSize(from.card, line.variant)
-    const what = size ? `no size with at least ${size.vcpu} vCPU and ${size.memoryGb} GB${size.architecture ? `, ${size.architecture}` : ''}` : `nothing like «${field.name === 'sku' ? describeLine(line, from.card) : value}»`
+    const what = size
+      ? `no size with at least ${size.vcpu} vCPU and ${size.memoryGb} GB${size.architecture ? `, ${size.architecture}` : ''}`
+      : `nothing like «${field.name === 'sku' ? describeLine(line, from.card) : value}»`
     return { notOffered: `${to.card.provider} has ${what} in ${to.region}` }
   }
   const option = means.option(found)
   const isSame = variantName(found) === variantName(line) || (found.variant === null && line.variant === null)
-  return { value: option, replaced: isSame ? null : { field: field.name, label: field.label, from: variantName(line), to: variantName(found) } }
+  return {
+    value: option,
+    replaced: isSame ? null : { field: field.name, label: field.label, from: variantName(line), to: variantName(found) },
+  }
 }
 
 /**
@@ -83,12 +101,19 @@ function choiceElsewhere(field: ChoiceField, inputs: Inputs, from: Place, to: Pl
  * there. Ways to pay that the place does not have become on-demand.
  * @param inputs complete, as they are at the place it comes from. @param set names inputs that were chosen for the new place already.
  */
-export function inputsElsewhere(kind: ComponentKind, inputs: Inputs, from: Place, to: Place, set: ReadonlySet<string> = new Set()): Elsewhere {
+export function inputsElsewhere(
+  kind: ComponentKind,
+  inputs: Inputs,
+  from: Place,
+  to: Place,
+  set: ReadonlySet<string> = new Set(),
+): Elsewhere {
   const lacking = kind.needs.find(meter => !hasMeter(to.card, meter, to.region))
   const first = kind.fields.find(field => field.column === 'size')?.name ?? 'where'
   if (lacking) return { field: first, notOffered: `${to.card.provider} has no price for ${kind.label.toLowerCase()} in ${to.region}` }
   const zones = to.card.regions.find(r => r.id === to.region)?.zones
-  if (zones !== undefined && !set.has('zones') && Number(inputs.zones ?? 1) > zones) return { field: 'zones', notOffered: `${to.region} has ${zones} ${zones === 1 ? 'zone' : 'zones'}, not ${inputs.zones!}` }
+  if (zones !== undefined && !set.has('zones') && Number(inputs.zones ?? 1) > zones)
+    return { field: 'zones', notOffered: `${to.region} has ${zones} ${zones === 1 ? 'zone' : 'zones'}, not ${inputs.zones!}` }
   const moved = { ...inputs }
   const replaced: Replaced[] = []
   for (const field of kind.fields) {
@@ -102,4 +127,5 @@ export function inputsElsewhere(kind: ComponentKind, inputs: Inputs, from: Place
 }
 
 /** What was replaced, in words. */
-export const replacedText = (replaced: readonly Replaced[]): string => replaced.map(({ label, from, to }) => `${label} ${from} became ${to}`).join(', ')
+export const replacedText = (replaced: readonly Replaced[]): string =>
+  replaced.map(({ label, from, to }) => `${label} ${from} became ${to}`).join(', ')

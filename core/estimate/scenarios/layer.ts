@@ -6,7 +6,14 @@ import { MUTED, overridesOf, priceEstimate, type Prices } from '../price-estimat
 export type Change = Pick<Scenario, 'whole' | 'rows' | 'conditions'>
 
 /** A scenario made of a change, for pricing it. */
-export const asScenario = (change: Partial<Change>, id = 'change', name = 'change'): Scenario => ({ id, name, whole: {}, rows: {}, conditions: [], ...change })
+export const asScenario = (change: Partial<Change>, id = 'change', name = 'change'): Scenario => ({
+  id,
+  name,
+  whole: {},
+  rows: {},
+  conditions: [],
+  ...change,
+})
 
 /** A change on top of what a scenario changes already; where both say something, the later one counts. What must be so adds up. */
 export function layer(scenario: Change | null, { whole, rows, conditions }: Change): Change {
@@ -16,10 +23,15 @@ export function layer(scenario: Change | null, { whole, rows, conditions }: Chan
   // what now holds for the whole must not be hidden by an input of a row that was changed before
   for (const name of Object.keys(whole)) {
     for (const [id, inputs] of Object.entries(merged)) {
-      if (rows[id]?.[name] === undefined && name in inputs) merged[id] = Object.fromEntries(Object.entries(inputs).filter(([key]) => key !== name))
+      if (rows[id]?.[name] === undefined && name in inputs)
+        merged[id] = Object.fromEntries(Object.entries(inputs).filter(([key]) => key !== name))
     }
   }
-  return { whole: { ...scenario.whole, ...whole }, rows: Object.fromEntries(Object.entries(merged).filter(([, inputs]) => Object.keys(inputs).length)), conditions: [...new Set([...scenario.conditions, ...conditions])] }
+  return {
+    whole: { ...scenario.whole, ...whole },
+    rows: Object.fromEntries(Object.entries(merged).filter(([, inputs]) => Object.keys(inputs).length)),
+    conditions: [...new Set([...scenario.conditions, ...conditions])],
+  }
 }
 
 /**
@@ -45,12 +57,28 @@ export function takeOver(estimate: Estimate, scenarioId: string, prices: Prices)
     const changed: Record<string, string> = { ...line, ...moved, ...overrides }
     const where = seen(row.inputs.where ?? component.inputs.where ?? '')
     const confirmed = [...new Set([...component.confirmed, ...Object.keys(overrides).filter(name => name !== 'where')])]
-    const isSame = where === (component.inputs.where ?? '') && Object.entries(changed).every(([name, value]) => component.inputs[name] === value) && muted === undefined
-    return isSame ? component : { ...component, inputs: { ...component.inputs, ...changed, where }, confirmed, muted: muted === undefined ? component.muted : muted === 'yes' }
+    const isSame =
+      where === (component.inputs.where ?? '') &&
+      Object.entries(changed).every(([name, value]) => component.inputs[name] === value) &&
+      muted === undefined
+    return isSame
+      ? component
+      : {
+          ...component,
+          inputs: { ...component.inputs, ...changed, where },
+          confirmed,
+          muted: muted === undefined ? component.muted : muted === 'yes',
+        }
   })
-  const others = estimate.scenarios.filter(s => s !== scenario).map((other): Scenario => {
-    const at = (inputs: Record<string, string>) => inputs.where === undefined ? inputs : { ...inputs, where: seen(inputs.where) }
-    return { ...other, whole: at(other.whole), rows: Object.fromEntries(Object.entries(other.rows).map(([id, inputs]) => [id, at(inputs)])) }
-  })
+  const others = estimate.scenarios
+    .filter(s => s !== scenario)
+    .map((other): Scenario => {
+      const at = (inputs: Record<string, string>) => (inputs.where === undefined ? inputs : { ...inputs, where: seen(inputs.where) })
+      return {
+        ...other,
+        whole: at(other.whole),
+        rows: Object.fromEntries(Object.entries(other.rows).map(([id, inputs]) => [id, at(inputs)])),
+      }
+    })
   return { ...estimate, ...here, components, scenarios: others }
 }

@@ -6,7 +6,7 @@ import { monthEnd } from '../../time/day'
 
 /** A row of a mapped file: texts by the mapping's FOCUS header, what is wrong with it, or left out by the mapping. */
 export type MappedRow = { texts: string[] } | { problems: FileProblem[] } | 'left out'
-export type MappedFile = { header: string[], row: (cells: readonly string[], number: number) => MappedRow }
+export type MappedFile = { header: string[]; row: (cells: readonly string[], number: number) => MappedRow }
 
 /** Costs that a file does not tell apart are what was billed. */
 const COSTS = ['EffectiveCost', 'ListCost', 'ContractedCost'] as const
@@ -21,18 +21,32 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
   const problems: FileProblem[] = []
   const place = (column: string, of: string): number => {
     const found = at.get(column.trim())
-    if (found === undefined) problems.push({ row: null, column, value: null, reason: `the file has no column «${column}», which the mapping takes ${of} from`, mend: `Choose another column under «Mapping» or export the file with it. The file has: ${fileHeader.slice(0, 30).join(', ')}.` })
+    if (found === undefined)
+      problems.push({
+        row: null,
+        column,
+        value: null,
+        reason: `the file has no column «${column}», which the mapping takes ${of} from`,
+        mend: `Choose another column under «Mapping» or export the file with it. The file has: ${fileHeader.slice(0, 30).join(', ')}.`,
+      })
     return found ?? -1
   }
   const needs = (missing: boolean, column: string, what: string) => {
-    if (missing) problems.push({ row: null, column, value: null, reason: `the mapping does not say ${what}`, mend: 'Choose a column or a fixed value for it.' })
+    if (missing)
+      problems.push({
+        row: null,
+        column,
+        value: null,
+        reason: `the mapping does not say ${what}`,
+        mend: 'Choose a column or a fixed value for it.',
+      })
   }
   needs(!mapping.numbers.BilledCost, 'BilledCost', 'what a row costs')
   needs(!mapping.times.ChargePeriodStart, 'ChargePeriodStart', 'when a charge was')
   needs(!mapping.texts.BillingCurrency, 'BillingCurrency', 'in which currency a row is')
 
   type TextOf = (cells: readonly string[]) => string
-  const wrongs: { column: string, value: string, reason: string, mend: string }[] = []
+  const wrongs: { column: string; value: string; reason: string; mend: string }[] = []
   const texts = new Map<string, TextOf>()
   for (const name of mappedTexts) {
     const from = mapping.texts[name]
@@ -40,7 +54,7 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
     if ('constant' in from) texts.set(name, () => from.constant)
     else {
       const i = place(from.column, name)
-      texts.set(name, (cells) => {
+      texts.set(name, cells => {
         const own = (cells[i] ?? '').trim()
         return from.words?.[own] ?? own
       })
@@ -61,17 +75,27 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
   usual('ChargeClass', () => '')
   usual('ChargeDescription', () => '')
   // a name without an id is its own id: the specification lets nothing be named that has none
-  for (const [id, name] of [['SubAccountId', 'SubAccountName'], ['ResourceId', 'ResourceName'], ['RegionId', 'RegionName']] as const) {
+  for (const [id, name] of [
+    ['SubAccountId', 'SubAccountName'],
+    ['ResourceId', 'ResourceName'],
+    ['RegionId', 'RegionName'],
+  ] as const) {
     if (!texts.has(id) && texts.has(name)) texts.set(id, texts.get(name)!)
   }
-  usual('PricingCategory', cells => ['Usage', 'Purchase'].includes(texts.get('ChargeCategory')!(cells)) ? 'Standard' : '')
+  usual('PricingCategory', cells => (['Usage', 'Purchase'].includes(texts.get('ChargeCategory')!(cells)) ? 'Standard' : ''))
 
   const numbers = new Map<string, TextOf>()
   const { decimal, thousands } = mapping
   const numberAt = (i: number, cells: readonly string[]): string | null => {
     const cell = cells[i] ?? ''
     const read = readNumber(cell, decimal, thousands)
-    if (read === null) wrongs.push({ column: fileHeader[i]!, value: cell, reason: `not a number with «${decimal}» before the decimals${thousands ? ` and «${thousands}» between thousands` : ''}`, mend: 'Choose how the file writes numbers under «Mapping», or mend the cell.' })
+    if (read === null)
+      wrongs.push({
+        column: fileHeader[i]!,
+        value: cell,
+        reason: `not a number with «${decimal}» before the decimals${thousands ? ` and «${thousands}» between thousands` : ''}`,
+        mend: 'Choose how the file writes numbers under «Mapping», or mend the cell.',
+      })
     return read
   }
   for (const name of mappedNumbers) {
@@ -83,10 +107,10 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
     }
     const i = place(from.column, name)
     const factorAt = from.timesColumn ? place(from.timesColumn, name) : null
-    numbers.set(name, (cells) => {
+    numbers.set(name, cells => {
       const own = numberAt(i, cells)
       if (own === null || own === '') return ''
-      const factor = factorAt === null ? from.times ?? null : numberAt(factorAt, cells)
+      const factor = factorAt === null ? (from.times ?? null) : numberAt(factorAt, cells)
       if (factorAt !== null && !factor) return ''
       return factor ? decimalText(new Decimal(own).times(factor)) : own
     })
@@ -95,17 +119,23 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
   if (!numbers.has('PricingQuantity')) numbers.set('PricingQuantity', () => '')
   // a unit without a quantity, or a quantity on tax, would break the specification: both stay empty there
   const quantity = numbers.get('PricingQuantity')!
-  const isTax: TextOf = cells => texts.get('ChargeCategory')!(cells) === 'Tax' ? 'yes' : ''
-  numbers.set('PricingQuantity', cells => isTax(cells) ? '' : quantity(cells))
+  const isTax: TextOf = cells => (texts.get('ChargeCategory')!(cells) === 'Tax' ? 'yes' : '')
+  numbers.set('PricingQuantity', cells => (isTax(cells) ? '' : quantity(cells)))
   const unit = texts.get('PricingUnit') ?? (() => 'Units')
-  texts.set('PricingUnit', cells => numbers.get('PricingQuantity')!(cells) === '' ? '' : unit(cells) || 'Units')
+  texts.set('PricingUnit', cells => (numbers.get('PricingQuantity')!(cells) === '' ? '' : unit(cells) || 'Units'))
 
   const timeAt = (column: string, of: string): TextOf => {
     const i = place(column, of)
-    return (cells) => {
+    return cells => {
       const cell = cells[i] ?? ''
       const read = readDate(cell, mapping.dateFormat)
-      if (read === null) wrongs.push({ column: fileHeader[i]!, value: cell, reason: `not a date written ${mapping.dateFormat}`, mend: 'Choose how the file writes dates under «Mapping», or mend the cell; rows that are no charges can be left out by what a column says.' })
+      if (read === null)
+        wrongs.push({
+          column: fileHeader[i]!,
+          value: cell,
+          reason: `not a date written ${mapping.dateFormat}`,
+          mend: 'Choose how the file writes dates under «Mapping», or mend the cell; rows that are no charges can be left out by what a column says.',
+        })
       return read ?? ''
     }
   }
@@ -123,8 +153,12 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
     const from = start(cells)
     const bill = times.get('BillingPeriodStart')?.(cells) ?? (from && `${from.slice(0, 7)}-01T00:00:00Z`)
     const values = [
-      ...[...texts.values()].map(text => text(cells)), ...[...numbers.values()].map(text => text(cells)),
-      from, times.get('ChargePeriodEnd')?.(cells) ?? (from && endAfter(from, mapping.lasts)), bill, times.get('BillingPeriodEnd')?.(cells) ?? (bill && `${monthEnd(bill.slice(0, 7))}T00:00:00Z`),
+      ...[...texts.values()].map(text => text(cells)),
+      ...[...numbers.values()].map(text => text(cells)),
+      from,
+      times.get('ChargePeriodEnd')?.(cells) ?? (from && endAfter(from, mapping.lasts)),
+      bill,
+      times.get('BillingPeriodEnd')?.(cells) ?? (bill && `${monthEnd(bill.slice(0, 7))}T00:00:00Z`),
       ...(tags.length ? [tagText(tags, cells)] : []),
     ]
     // the same cell may be read for several columns: it is wrong once
@@ -134,7 +168,7 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
   return { header, row }
 }
 
-function tagText(tags: { key: string, i: number }[], cells: readonly string[]): string {
+function tagText(tags: { key: string; i: number }[], cells: readonly string[]): string {
   const filled = tags.flatMap(({ key, i }) => {
     const value = (cells[i] ?? '').trim()
     return value === '' ? [] : [[key, value] as const]

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 
-/** Where a FOCUS column of a mapped file gets its value from: a column of the file, in other words where needed, or always the same text. */
+/**
+ * Where a FOCUS column of a mapped file gets its value from: a column of the file, in other words where needed, or always the same text.
+ */
 export const columnSource = z.union([
   z.object({ column: z.string().min(1), words: z.record(z.string(), z.string()).optional() }),
   z.object({ constant: z.string() }),
@@ -9,13 +11,30 @@ export type ColumnSource = z.infer<typeof columnSource>
 
 /** A number: a column times a factor (cents to euros, hours to money) or times another column (quantity × rate). */
 export const numberSource = z.union([
-  z.object({ column: z.string().min(1), times: z.string().regex(/^-?\d+(\.\d+)?$/, 'write a factor like 0.01').optional(), timesColumn: z.string().optional() }),
+  z.object({
+    column: z.string().min(1),
+    times: z
+      .string()
+      .regex(/^-?\d+(\.\d+)?$/, 'write a factor like 0.01')
+      .optional(),
+    timesColumn: z.string().optional(),
+  }),
   z.object({ constant: z.string().regex(/^-?\d+(\.\d+)?$/, 'write a number like 12.5') }),
 ])
 export type NumberSource = z.infer<typeof numberSource>
 
-export const dateFormats = ['ISO', 'YYYY-MM-DD', 'DD.MM.YYYY', 'DD/MM/YYYY', 'MM/DD/YYYY', 'YYYYMMDD', 'YYYY-MM', 'MM/YYYY', 'seconds'] as const
-export type DateFormat = typeof dateFormats[number]
+export const dateFormats = [
+  'ISO',
+  'YYYY-MM-DD',
+  'DD.MM.YYYY',
+  'DD/MM/YYYY',
+  'MM/DD/YYYY',
+  'YYYYMMDD',
+  'YYYY-MM',
+  'MM/YYYY',
+  'seconds',
+] as const
+export type DateFormat = (typeof dateFormats)[number]
 
 /** How a file that is no FOCUS becomes charges: kept per source and applied to its next file again. */
 export const mappingSchema = z.object({
@@ -24,7 +43,7 @@ export const mappingSchema = z.object({
   /** Lines above the header. */
   skipLines: z.number().int().min(0).max(100).default(0),
   decimal: z.enum(['.', ',']).default('.'),
-  thousands: z.enum(['', ',', '.', ' ', '\'']).default(''),
+  thousands: z.enum(['', ',', '.', ' ', "'"]).default(''),
   dateFormat: z.enum(dateFormats).default('ISO'),
   /** How long a charge lasts where the file names no end. */
   lasts: z.enum(['hour', 'day', 'month']).default('day'),
@@ -40,8 +59,40 @@ export type Mapping = z.infer<typeof mappingSchema>
 
 /** The FOCUS columns that a mapping can fill, by what they hold. */
 export const mappedTexts = [
-  'ProviderName', 'PublisherName', 'InvoiceIssuerName', 'BillingAccountId', 'BillingAccountName', 'BillingCurrency', 'SubAccountId', 'SubAccountName', 'ServiceCategory', 'ServiceName', 'SkuId', 'SkuMeter', 'ChargeCategory', 'ChargeClass', 'ChargeDescription', 'ChargeFrequency',
-  'PricingCategory', 'PricingUnit', 'ConsumedUnit', 'ResourceId', 'ResourceName', 'ResourceType', 'RegionId', 'RegionName', 'InvoiceId',
+  'ProviderName',
+  'PublisherName',
+  'InvoiceIssuerName',
+  'BillingAccountId',
+  'BillingAccountName',
+  'BillingCurrency',
+  'SubAccountId',
+  'SubAccountName',
+  'ServiceCategory',
+  'ServiceName',
+  'SkuId',
+  'SkuMeter',
+  'ChargeCategory',
+  'ChargeClass',
+  'ChargeDescription',
+  'ChargeFrequency',
+  'PricingCategory',
+  'PricingUnit',
+  'ConsumedUnit',
+  'ResourceId',
+  'ResourceName',
+  'ResourceType',
+  'RegionId',
+  'RegionName',
+  'InvoiceId',
 ] as const
-export const mappedNumbers = ['BilledCost', 'EffectiveCost', 'ListCost', 'ContractedCost', 'PricingQuantity', 'ConsumedQuantity', 'ListUnitPrice', 'ContractedUnitPrice'] as const
+export const mappedNumbers = [
+  'BilledCost',
+  'EffectiveCost',
+  'ListCost',
+  'ContractedCost',
+  'PricingQuantity',
+  'ConsumedQuantity',
+  'ListUnitPrice',
+  'ContractedUnitPrice',
+] as const
 export const mappedTimes = ['ChargePeriodStart', 'ChargePeriodEnd', 'BillingPeriodStart', 'BillingPeriodEnd'] as const

@@ -2,8 +2,13 @@ import { isDay, monthEnd, addDays } from '../../time/day'
 import type { DateFormat } from './mapping'
 
 const patterns: Record<Exclude<DateFormat, 'ISO' | 'seconds'>, RegExp> = {
-  'YYYY-MM-DD': /^(?<y>\d{4})-(?<m>\d{1,2})-(?<d>\d{1,2})$/, 'DD.MM.YYYY': /^(?<d>\d{1,2})\.(?<m>\d{1,2})\.(?<y>\d{4})$/, 'DD/MM/YYYY': /^(?<d>\d{1,2})\/(?<m>\d{1,2})\/(?<y>\d{4})$/,
-  'MM/DD/YYYY': /^(?<m>\d{1,2})\/(?<d>\d{1,2})\/(?<y>\d{4})$/, 'YYYYMMDD': /^(?<y>\d{4})(?<m>\d{2})(?<d>\d{2})$/, 'YYYY-MM': /^(?<y>\d{4})-(?<m>\d{1,2})$/, 'MM/YYYY': /^(?<m>\d{1,2})\/(?<y>\d{4})$/,
+  'YYYY-MM-DD': /^(?<y>\d{4})-(?<m>\d{1,2})-(?<d>\d{1,2})$/,
+  'DD.MM.YYYY': /^(?<d>\d{1,2})\.(?<m>\d{1,2})\.(?<y>\d{4})$/,
+  'DD/MM/YYYY': /^(?<d>\d{1,2})\/(?<m>\d{1,2})\/(?<y>\d{4})$/,
+  'MM/DD/YYYY': /^(?<m>\d{1,2})\/(?<d>\d{1,2})\/(?<y>\d{4})$/,
+  YYYYMMDD: /^(?<y>\d{4})(?<m>\d{2})(?<d>\d{2})$/,
+  'YYYY-MM': /^(?<y>\d{4})-(?<m>\d{1,2})$/,
+  'MM/YYYY': /^(?<m>\d{1,2})\/(?<y>\d{4})$/,
 }
 const clock = /^(?<date>\S+)[T ](?<hour>\d{1,2}):(?<minute>\d{2})(?::(?<second>\d{2})(?:\.\d+)?)?\s*(?:Z|UTC|\+00:?00)?$/
 
@@ -30,8 +35,11 @@ export function endAfter(start: string, lasts: 'hour' | 'day' | 'month'): string
 }
 
 /** A number in a file's own writing as plain decimal text; brackets and a trailing minus stand for less than zero. Null when it is none. */
-export function readNumber(text: string, decimal: '.' | ',', thousands: '' | ',' | '.' | ' ' | '\''): string | null {
-  let plain = text.trim().replace(/[\u00A0\u202F]/g, ' ').replace(/\u2212/g, '-')
+export function readNumber(text: string, decimal: '.' | ',', thousands: '' | ',' | '.' | ' ' | "'"): string | null {
+  let plain = text
+    .trim()
+    .replace(/[\u00A0\u202F]/g, ' ')
+    .replace(/\u2212/g, '-')
   if (plain === '') return ''
   const bracketed = /^\((.*)\)$/.exec(plain)
   if (bracketed) plain = `-${bracketed[1]!.trim()}`

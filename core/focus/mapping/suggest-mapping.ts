@@ -3,14 +3,26 @@ import { dateFormats, type DateFormat, type Mapping } from './mapping'
 import { readDate, readNumber } from './read-text'
 
 const likely: [column: string, kind: 'text' | 'number' | 'time', names: RegExp][] = [
-  ['ChargePeriodStart', 'time', /^(usage|charge|cost|service|booking)?[ _-]*(start[ _-]*)?(date|day|datum|from|period|month|time|timestamp)([ _-]*start)?$/i],
+  [
+    'ChargePeriodStart',
+    'time',
+    /^(usage|charge|cost|service|booking)?[ _-]*(start[ _-]*)?(date|day|datum|from|period|month|time|timestamp)([ _-]*start)?$/i,
+  ],
   ['ChargePeriodEnd', 'time', /^(end[ _-]*(date|day|time)|to|until|(date|period)[ _-]*end)$/i],
-  ['BilledCost', 'number', /^(total[ _-]*|net[ _-]*)?(cost|amount|charge|price|betrag|value|sum|net|spend)([ _-]*\(?(eur|usd|nok|net|total)\)?)?$/i],
+  [
+    'BilledCost',
+    'number',
+    /^(total[ _-]*|net[ _-]*)?(cost|amount|charge|price|betrag|value|sum|net|spend)([ _-]*\(?(eur|usd|nok|net|total)\)?)?$/i,
+  ],
   ['PricingQuantity', 'number', /^(usage[ _-]*)?(quantity|qty|units?[ _-]*used|usage|hours|seats|count|menge)$/i],
   ['ContractedUnitPrice', 'number', /^(unit[ _-]*(price|cost)|rate|price[ _-]*per[ _-]*unit)$/i],
   ['BillingCurrency', 'text', /^(billing[ _-]*)?(currency|curr|währung|ccy)([ _-]*code)?$/i],
   ['ServiceName', 'text', /^(service|product|item|category|module|application|plan)([ _-]*name)?$/i],
-  ['SubAccountName', 'text', /^((sub|linked|cost)[ _-]*)?(account|project|subscription|department|cost[ _-]*cent(er|re)|team|workspace|site)([ _-]*name)?$/i],
+  [
+    'SubAccountName',
+    'text',
+    /^((sub|linked|cost)[ _-]*)?(account|project|subscription|department|cost[ _-]*cent(er|re)|team|workspace|site)([ _-]*name)?$/i,
+  ],
   ['SkuMeter', 'text', /^(meter|tier|kind|operation)([ _-]*name)?$/i],
   ['ResourceId', 'text', /^(resource|instance|asset|object|host)([ _-]*(id|identifier))?$/i],
   ['ResourceName', 'text', /^(resource|instance|asset|host)[ _-]*name$/i],
@@ -22,19 +34,35 @@ const likely: [column: string, kind: 'text' | 'number' | 'time', names: RegExp][
 
 /** The character that parts cells: the one that cuts the first lines into the same number of cells, the most of them. */
 export function likelyDelimiter(text: string): Mapping['delimiter'] {
-  const lines = text.split(/\r\n|\n|\r/).filter(line => line.trim() !== '').slice(0, 20)
+  const lines = text
+    .split(/\r\n|\n|\r/)
+    .filter(line => line.trim() !== '')
+    .slice(0, 20)
   const score = (delimiter: string) => {
     const counts = lines.map(line => line.replace(/"[^"]*"/g, '').split(delimiter).length)
     return counts.filter(n => n === counts[0]).length === counts.length && counts[0]! > 1 ? counts[0]! * 2 : Math.min(...counts)
   }
-  return ([',', ';', '\t', '|'] as const).reduce((best, delimiter) => score(delimiter) > score(best) ? delimiter : best)
+  return ([',', ';', '\t', '|'] as const).reduce((best, delimiter) => (score(delimiter) > score(best) ? delimiter : best))
 }
 
 /** A first mapping for a file, from the names of its columns and what its first rows hold. A person looks at it before it is used. */
 export function suggestMapping(header: readonly string[], all: readonly (readonly string[])[], delimiter: Mapping['delimiter']): Mapping {
   const isSum = (row: readonly string[]) => /^(total|sum|summe|subtotal)\b/i.test((row[0] ?? '').trim())
   const rows = all.filter(row => !isSum(row))
-  const mapping: Mapping = { delimiter, encoding: 'utf-8', skipLines: 0, decimal: '.', thousands: '', dateFormat: 'ISO', lasts: 'day', texts: {}, numbers: {}, times: {}, tags: {}, leaveOutRows: [] }
+  const mapping: Mapping = {
+    delimiter,
+    encoding: 'utf-8',
+    skipLines: 0,
+    decimal: '.',
+    thousands: '',
+    dateFormat: 'ISO',
+    lasts: 'day',
+    texts: {},
+    numbers: {},
+    times: {},
+    tags: {},
+    leaveOutRows: [],
+  }
   const taken = new Set<string>()
   const cells = (name: string) => rows.map(row => row[header.indexOf(name)] ?? '').filter(cell => cell.trim() !== '')
   for (const [column, kind, names] of likely) {
@@ -49,14 +77,24 @@ export function suggestMapping(header: readonly string[], all: readonly (readonl
   mapping.dateFormat = likelyDateFormat(dates)
   if (mapping.dateFormat === 'YYYY-MM' || mapping.dateFormat === 'MM/YYYY') mapping.lasts = 'month'
   else if (dates.length && dates.every(date => /\d:\d\d/.test(date)) && dates.some(date => !/\b0?0:00/.test(date))) mapping.lasts = 'hour'
-  const numbers = Object.values(mapping.numbers).flatMap(from => 'column' in from ? cells(from.column) : [])
+  const numbers = Object.values(mapping.numbers).flatMap(from => ('column' in from ? cells(from.column) : []))
   Object.assign(mapping, likelyNumbers(numbers))
   if (!mapping.texts.BillingCurrency) {
-    const named = header.join(' ').toUpperCase().match(/\b[A-Z]{3}\b/g)?.find(isCurrency)
+    const named = header
+      .join(' ')
+      .toUpperCase()
+      .match(/\b[A-Z]{3}\b/g)
+      ?.find(isCurrency)
     mapping.texts.BillingCurrency = { constant: named ?? 'EUR' }
   }
   // a quantity and a rate without an amount: their product is the cost
-  if (!mapping.numbers.BilledCost && mapping.numbers.PricingQuantity && mapping.numbers.ContractedUnitPrice && 'column' in mapping.numbers.PricingQuantity && 'column' in mapping.numbers.ContractedUnitPrice) {
+  if (
+    !mapping.numbers.BilledCost &&
+    mapping.numbers.PricingQuantity &&
+    mapping.numbers.ContractedUnitPrice &&
+    'column' in mapping.numbers.PricingQuantity &&
+    'column' in mapping.numbers.ContractedUnitPrice
+  ) {
     mapping.numbers.BilledCost = { column: mapping.numbers.PricingQuantity.column, timesColumn: mapping.numbers.ContractedUnitPrice.column }
   }
   mapping.leaveOutRows = [...new Set(all.filter(isSum).map(row => row[0]!))].map(is => ({ column: header[0]!, is }))
@@ -69,6 +107,14 @@ function likelyDateFormat(dates: readonly string[]): DateFormat {
 }
 
 function likelyNumbers(numbers: readonly string[]): Pick<Mapping, 'decimal' | 'thousands'> {
-  const ways: Pick<Mapping, 'decimal' | 'thousands'>[] = [{ decimal: '.', thousands: '' }, { decimal: ',', thousands: '' }, { decimal: ',', thousands: '.' }, { decimal: '.', thousands: ',' }, { decimal: ',', thousands: ' ' }, { decimal: '.', thousands: ' ' }, { decimal: '.', thousands: '\'' }]
+  const ways: Pick<Mapping, 'decimal' | 'thousands'>[] = [
+    { decimal: '.', thousands: '' },
+    { decimal: ',', thousands: '' },
+    { decimal: ',', thousands: '.' },
+    { decimal: '.', thousands: ',' },
+    { decimal: ',', thousands: ' ' },
+    { decimal: '.', thousands: ' ' },
+    { decimal: '.', thousands: "'" },
+  ]
   return ways.find(({ decimal, thousands }) => numbers.every(number => readNumber(number, decimal, thousands) !== null)) ?? ways[0]!
 }

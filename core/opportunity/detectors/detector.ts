@@ -3,7 +3,7 @@ import type { Day } from '../../time/day'
 import type { Opportunity } from '../opportunity'
 
 /** What a detector looks with: the provider's prices and the first day that is not measured yet. */
-export type DetectorContext = { card: RateCard, today: Day }
+export type DetectorContext = { card: RateCard; today: Day }
 
 /** One way to find savings in what a connector reports. */
 export type Detector<Facts> = {

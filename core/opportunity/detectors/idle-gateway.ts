@@ -11,7 +11,7 @@ const FEWEST_HOURS = 14 * 24
 /** Less than this in the whole look-back is the noise of the gateway's own checks. */
 const NOISE_GB = 0.1
 
-export type MeasuredGateway = { gateway: GatewayFacts, readings: readonly HourReading[] }
+export type MeasuredGateway = { gateway: GatewayFacts; readings: readonly HourReading[] }
 
 /**
  * Gateways that nothing passes: they are charged for every hour they exist. Saving a month = 730 h × the hourly price of the rate card;
@@ -29,17 +29,38 @@ export const idleGateway: Detector<MeasuredGateway> = {
       const line = findPrice(card, 'gateway-hour', gateway.region)
       if (!line) return []
       const hourlyPrice = line.tiers[0]!.price
-      const now = multiply('now', [input('hours a month', ESTIMATE_MONTH_HOURS, 'h'), input('price of a gateway', hourlyPrice, 'per hour', line.sku)])
+      const now = multiply('now', [
+        input('hours a month', ESTIMATE_MONTH_HOURS, 'h'),
+        input('price of a gateway', hourlyPrice, 'per hour', line.sku),
+      ])
       const working = subtract('saved a month', [now, input('after deletion', 0)])
       const daily = new Map<string, number>()
       for (const { hour, gb } of seen) daily.set(hour.slice(0, 10), (daily.get(hour.slice(0, 10)) ?? 0) + gb)
-      return [{
-        id: `idle-gateway/${gateway.id}`, detector: 'idle-gateway', title: `${gateway.name} passes nothing`,
-        resourceId: gateway.id, resourceName: gateway.name, provider: card.provider, region: gateway.region, subAccountName: gateway.subAccountName, tags: gateway.tags,
-        currency: card.currency, monthlySaving: decimalText(evaluate(working)), working, hourlyPrice,
-        evidence: { from, to: today, hoursMeasured: seen.length, gbTotal: decimalText(total), dailyGb: [...daily].sort(([a], [b]) => a < b ? -1 : 1).map(([day, gb]) => ({ day, gb })) },
-        minutesOfWork: 10,
-      }]
+      return [
+        {
+          id: `idle-gateway/${gateway.id}`,
+          detector: 'idle-gateway',
+          title: `${gateway.name} passes nothing`,
+          resourceId: gateway.id,
+          resourceName: gateway.name,
+          provider: card.provider,
+          region: gateway.region,
+          subAccountName: gateway.subAccountName,
+          tags: gateway.tags,
+          currency: card.currency,
+          monthlySaving: decimalText(evaluate(working)),
+          working,
+          hourlyPrice,
+          evidence: {
+            from,
+            to: today,
+            hoursMeasured: seen.length,
+            gbTotal: decimalText(total),
+            dailyGb: [...daily].sort(([a], [b]) => (a < b ? -1 : 1)).map(([day, gb]) => ({ day, gb })),
+          },
+          minutesOfWork: 10,
+        },
+      ]
     })
   },
 }

@@ -4,4 +4,4 @@ import { route } from '../../http/route'
 let made: ReturnType<typeof openApiDocument> | null = null
 
 /** The OpenAPI 3.1 document of this interface. */
-export default route(() => made ??= openApiDocument())
+export default route(() => (made ??= openApiDocument()))

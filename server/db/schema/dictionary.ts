@@ -11,12 +11,13 @@ export function tableName(dictionary: DictionaryName): string {
   return `focus_${columnName(dictionary)}`
 }
 
-const dictionaryTable = (dictionary: DictionaryName) => pgTable(tableName(dictionary), {
-  id: integer('id').primaryKey(),
-  /** Hash of the values: one entry for one combination. */
-  digest: text('digest').notNull().unique(),
-  ...Object.fromEntries(dictionaries[dictionary].map(column => [column, text(columnName(column))])),
-})
+const dictionaryTable = (dictionary: DictionaryName) =>
+  pgTable(tableName(dictionary), {
+    id: integer('id').primaryKey(),
+    /** Hash of the values: one entry for one combination. */
+    digest: text('digest').notNull().unique(),
+    ...Object.fromEntries(dictionaries[dictionary].map(column => [column, text(columnName(column))])),
+  })
 
 export const billingAccount = dictionaryTable('billingAccount')
 export const subAccount = dictionaryTable('subAccount')
@@ -28,4 +29,14 @@ export const chargeKind = dictionaryTable('chargeKind')
 export const tagSet = dictionaryTable('tagSet')
 export const others = dictionaryTable('others')
 
-export const dictionaryTables = { billingAccount, subAccount, resource, sku, price, commitment, chargeKind, tagSet, others } satisfies Record<DictionaryName, unknown>
+export const dictionaryTables = {
+  billingAccount,
+  subAccount,
+  resource,
+  sku,
+  price,
+  commitment,
+  chargeKind,
+  tagSet,
+  others,
+} satisfies Record<DictionaryName, unknown>

@@ -5,15 +5,19 @@ import type { EstimateDocument } from '../../../core/estimate/document'
 const when = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' })
 
 /** Every saved state of an estimate: its inputs, never its totals. The newest counts. */
-export const estimateVersion = pgTable('estimate_version', {
-  estimateId: text('estimate_id').notNull(),
-  version: integer('version').notNull(),
-  body: jsonb('body').$type<Estimate>().notNull(),
-  who: text('who').notNull(),
-  savedAt: when('saved_at').notNull().defaultNow(),
-  /** What a person calls this state, when it is one to come back to. */
-  name: text('name'),
-}, table => [primaryKey({ columns: [table.estimateId, table.version] })])
+export const estimateVersion = pgTable(
+  'estimate_version',
+  {
+    estimateId: text('estimate_id').notNull(),
+    version: integer('version').notNull(),
+    body: jsonb('body').$type<Estimate>().notNull(),
+    who: text('who').notNull(),
+    savedAt: when('saved_at').notNull().defaultNow(),
+    /** What a person calls this state, when it is one to come back to. */
+    name: text('name'),
+  },
+  table => [primaryKey({ columns: [table.estimateId, table.version] })],
+)
 
 /** Where an estimate is filed, and whether it is put away: beside its versions, since neither changes what it says. */
 export const estimateFiling = pgTable('estimate_filing', {

@@ -4,7 +4,7 @@ import type { Mapping } from '../../../core/focus/mapping/mapping'
 import type { ImportChange, ImportError, ImportFile, ImportOverlap, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
 
 /** A billing period that does not count, and the load its charges are of. */
-export type PutAway = { source: string, start: string, end: string, loadId: number }
+export type PutAway = { source: string; start: string; end: string; loadId: number }
 
 /** One delivery of a source, from its arrival to what became of it. */
 export const load = pgTable('load', {
@@ -36,10 +36,7 @@ export const load = pgTable('load', {
 })
 
 /** Counts every change of the loaded charges; an answer says which it saw. */
-export const dataRevision = pgTable('data_revision', {
-  id: integer('id').primaryKey(),
-  revision: integer('revision').notNull(),
-})
+export const dataRevision = pgTable('data_revision', { id: integer('id').primaryKey(), revision: integer('revision').notNull() })
 
 /** How a source's files become charges, where they are not FOCUS. */
 export const sourceMapping = pgTable('source_mapping', {

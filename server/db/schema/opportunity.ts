@@ -13,7 +13,10 @@ export const opportunity = pgTable('opportunity', {
 /** One approved action on the outside. Its key goes with every try, so that however often it is sent it acts once. */
 export const action = pgTable('action', {
   id: serial('id').primaryKey(),
-  opportunityId: text('opportunity_id').notNull().references(() => opportunity.id).unique(),
+  opportunityId: text('opportunity_id')
+    .notNull()
+    .references(() => opportunity.id)
+    .unique(),
   requestKey: text('request_key').notNull().unique(),
   state: text('state').$type<ActionState>().notNull(),
   approvedBy: text('approved_by').notNull(),

@@ -12,14 +12,18 @@ export const spendReference = pgTable('spend_reference', {
 })
 
 /** What one unit of a currency is worth in another from a day on. */
-export const exchangeRate = pgTable('exchange_rate', {
-  from: text('from').notNull(),
-  to: text('to').notNull(),
-  validFrom: date('valid_from', { mode: 'string' }).notNull(),
-  rate: numeric('rate').notNull(),
-  who: text('who').notNull(),
-  loadedAt: when('loaded_at').notNull().defaultNow(),
-}, table => [primaryKey({ columns: [table.from, table.to, table.validFrom] })])
+export const exchangeRate = pgTable(
+  'exchange_rate',
+  {
+    from: text('from').notNull(),
+    to: text('to').notNull(),
+    validFrom: date('valid_from', { mode: 'string' }).notNull(),
+    rate: numeric('rate').notNull(),
+    who: text('who').notNull(),
+    loadedAt: when('loaded_at').notNull().defaultNow(),
+  },
+  table => [primaryKey({ columns: [table.from, table.to, table.validFrom] })],
+)
 
 /** An invoice as the issuer sent it, held against the charges that name it. */
 export const invoice = pgTable('invoice', {

@@ -6,8 +6,12 @@ import type { TableWriter } from './table-writer'
 export const csvTable: TableWriter = {
   format: 'csv',
   async write({ heads, rows, total }) {
-    const line = (cells: (string | null)[]) => cells.map((cell, i) => cell === null ? '' : heads[i]!.kind === 'text' ? asText(cell) : cell)
-    const totalLine = total && total.map((cell, i) => i === 0 ? 'total' : cell ?? '')
-    return new TextEncoder().encode(Papa.unparse([heads.map(head => asText(head.name)), ...rows.map(line), ...totalLine ? [totalLine] : []], { newline: '\r\n' }) + '\r\n')
+    const line = (cells: (string | null)[]) =>
+      cells.map((cell, i) => (cell === null ? '' : heads[i]!.kind === 'text' ? asText(cell) : cell))
+    const totalLine = total && total.map((cell, i) => (i === 0 ? 'total' : (cell ?? '')))
+    return new TextEncoder().encode(
+      Papa.unparse([heads.map(head => asText(head.name)), ...rows.map(line), ...(totalLine ? [totalLine] : [])], { newline: '\r\n' }) +
+        '\r\n',
+    )
   },
 }

@@ -12,18 +12,28 @@ const file = { 'application/octet-stream': { schema: { type: 'string', format: '
 function parametersOf({ path, query }: Operation) {
   const inPath = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: { type: 'string' } }))
   const own = query ? z.toJSONSchema(query, { io: 'input', unrepresentable: 'any' }) : null
-  const inQuery = Object.entries(own?.properties ?? {}).map(([name, property]) => ({ name, in: 'query', required: own!.required?.includes(name) ?? false, schema: property }))
+  const inQuery = Object.entries(own?.properties ?? {}).map(([name, property]) => ({
+    name,
+    in: 'query',
+    required: own!.required?.includes(name) ?? false,
+    schema: property,
+  }))
   return [...inPath, ...inQuery]
 }
 
 function operationOf(operation: Operation) {
   const { tag, says, body, reply, status = 200 } = operation
   return {
-    tags: [tag], summary: says, parameters: parametersOf(operation),
+    tags: [tag],
+    summary: says,
+    parameters: parametersOf(operation),
     ...(body && { requestBody: { required: true, content: body === 'bytes' ? file : json(body, 'input') } }),
     responses: {
       [status]: { description: 'as it should be', content: reply === 'file' ? file : json(reply, 'output') },
-      default: { description: 'what went wrong, as RFC 9457 problem details', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
+      default: {
+        description: 'what went wrong, as RFC 9457 problem details',
+        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+      },
     },
   }
 }
@@ -34,8 +44,14 @@ export function openApiDocument() {
   for (const operation of operations) (paths[operation.path] ??= {})[operation.method] = operationOf(operation)
   return {
     openapi: '3.1.0',
-    info: { title: 'Rain Barrel', version: '1', description: 'Amounts are decimal texts with every digit. Dimensions are those of GET /spend/dimensions. Periods are half-open days in UTC.' },
+    info: {
+      title: 'Rain Barrel',
+      version: '1',
+      description:
+        'Amounts are decimal texts with every digit. Dimensions are those of GET /spend/dimensions. Periods are half-open days in UTC.',
+    },
     servers: [{ url: '/api/v1' }],
-    paths, components: { schemas: { Problem: schema(problemDetails, 'output') } },
+    paths,
+    components: { schemas: { Problem: schema(problemDetails, 'output') } },
   }
 }

@@ -1,8 +1,8 @@
 import { unreadable, type RowTarget } from './reader'
 
 const QUOTE = 0x22
-const LF = 0x0A
-const CR = 0x0D
+const LF = 0x0a
+const CR = 0x0d
 /** A record larger than this is taken for a quote that was never closed. */
 const LARGEST_RECORD = 256 * 1024 * 1024
 
@@ -15,10 +15,25 @@ const DOUBLED = 2
  * What is known of each cell of a record: where its text is, how it is quoted, whether it equals the cell of the record before; and where
  * it and the cell before stand in the buffer, quotes and all.
  */
-type CellArrays = { starts: Int32Array, ends: Int32Array, quotes: Uint8Array, same: Uint8Array, from: Int32Array, to: Int32Array, fromBefore: Int32Array, toBefore: Int32Array }
+type CellArrays = {
+  starts: Int32Array
+  ends: Int32Array
+  quotes: Uint8Array
+  same: Uint8Array
+  from: Int32Array
+  to: Int32Array
+  fromBefore: Int32Array
+  toBefore: Int32Array
+}
 const cellArrays = (length: number): CellArrays => ({
-  starts: new Int32Array(length), ends: new Int32Array(length), quotes: new Uint8Array(length), same: new Uint8Array(length),
-  from: new Int32Array(length), to: new Int32Array(length), fromBefore: new Int32Array(length), toBefore: new Int32Array(length),
+  starts: new Int32Array(length),
+  ends: new Int32Array(length),
+  quotes: new Uint8Array(length),
+  same: new Uint8Array(length),
+  from: new Int32Array(length),
+  to: new Int32Array(length),
+  fromBefore: new Int32Array(length),
+  toBefore: new Int32Array(length),
 })
 
 /**
@@ -44,7 +59,12 @@ export class CsvScanner {
   #stopped = false
   #fresh = true
 
-  constructor(private readonly target: RowTarget, private readonly delimiter = 0x2C, private readonly decode: (bytes: Uint8Array) => string, private skipLines = 0) {}
+  constructor(
+    private readonly target: RowTarget,
+    private readonly delimiter = 0x2c,
+    private readonly decode: (bytes: Uint8Array) => string,
+    private skipLines = 0,
+  ) {}
 
   get stopped(): boolean {
     return this.#stopped
@@ -54,7 +74,12 @@ export class CsvScanner {
     // behind what is read there is room as large again, for what `#unescape` makes of a record
     const wanted = (this.#used + piece.length) * 2
     if (wanted > this.#buffer.length) {
-      if (this.#used - this.#next + piece.length > LARGEST_RECORD) throw unreadable(this.records, 'a quoted text does not end within 256 MB', 'Look for a quote that is not closed in the row before or in this one.')
+      if (this.#used - this.#next + piece.length > LARGEST_RECORD)
+        throw unreadable(
+          this.records,
+          'a quoted text does not end within 256 MB',
+          'Look for a quote that is not closed in the row before or in this one.',
+        )
       const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, wanted))
       buffer.set(this.#buffer.subarray(0, this.#used))
       this.#buffer = buffer
@@ -91,7 +116,7 @@ export class CsvScanner {
     if (this.#fresh) {
       if (used < 3 && !last) return 0
       this.#fresh = false
-      if (buffer[0] === 0xEF && buffer[1] === 0xBB && buffer[2] === 0xBF) at = 3
+      if (buffer[0] === 0xef && buffer[1] === 0xbb && buffer[2] === 0xbf) at = 3
     }
     let record = at
     const { compares } = this.target
@@ -123,8 +148,7 @@ export class CsvScanner {
           starts[cells] = at
           ends[cells] = at += known
           quotes[cells] = PLAIN
-        }
-        else if (at < used && buffer[at] === QUOTE) {
+        } else if (at < used && buffer[at] === QUOTE) {
           const start = ++at
           let quoted = QUOTED
           for (;;) {
@@ -140,16 +164,25 @@ export class CsvScanner {
             return record // whether the quote closes shows with the next piece
           }
           if (at >= used) {
-            if (last) throw unreadable(this.records, 'a quoted text is not closed', 'Put the whole text in quotes and write each quote inside it twice.')
+            if (last)
+              throw unreadable(
+                this.records,
+                'a quoted text is not closed',
+                'Put the whole text in quotes and write each quote inside it twice.',
+              )
             return record
           }
           starts[cells] = start
           ends[cells] = at
           quotes[cells] = quoted
           at++
-          if (at < used && buffer[at] !== delimiter && buffer[at] !== LF && buffer[at] !== CR) throw unreadable(this.records, 'a quote stands where none may be', 'Put the whole text in quotes and write each quote inside it twice.')
-        }
-        else {
+          if (at < used && buffer[at] !== delimiter && buffer[at] !== LF && buffer[at] !== CR)
+            throw unreadable(
+              this.records,
+              'a quote stands where none may be',
+              'Put the whole text in quotes and write each quote inside it twice.',
+            )
+        } else {
           const start = at
           at += known // equal to a cell before, and so no comma
           for (; at < used; at++) {
@@ -176,8 +209,7 @@ export class CsvScanner {
         if (byte === CR) {
           if (at + 1 >= used && !last) return record // a line feed may follow
           at += buffer[at + 1] === LF && at + 1 < used ? 2 : 1
-        }
-        else at++
+        } else at++
         complete = true
         break
       }
@@ -205,13 +237,14 @@ export class CsvScanner {
       this.#width = cells
       const names = Array.from({ length: cells }, (_, i) => this.decode(this.#buffer.subarray(starts[i]!, ends[i]!)))
       if (!this.target.begin(names)) this.#stopped = true
-    }
-    else this.target.bytes(this.#buffer, cells, starts, ends, same);
-    [own.from, own.fromBefore] = [own.fromBefore, own.from];
-    [own.to, own.toBefore] = [own.toBefore, own.to]
+    } else this.target.bytes(this.#buffer, cells, starts, ends, same)
+    ;[own.from, own.fromBefore] = [own.fromBefore, own.from]
+    ;[own.to, own.toBefore] = [own.toBefore, own.to]
   }
 
-  /** Writes a text without the second of each pair of quotes behind what is read: where it stands it stays, to compare the next record with. */
+  /**
+   * Writes a text without the second of each pair of quotes behind what is read: where it stands it stays, to compare the next record with.
+   */
   #unescape(cell: number): void {
     const buffer = this.#buffer
     const { starts, ends } = this.#cells
@@ -229,6 +262,6 @@ export class CsvScanner {
   #widen(): CellArrays {
     const wider = cellArrays(this.#cells.starts.length * 2)
     for (const name of Object.keys(wider) as (keyof CellArrays)[]) wider[name].set(this.#cells[name])
-    return this.#cells = wider
+    return (this.#cells = wider)
   }
 }

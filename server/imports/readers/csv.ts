@@ -5,7 +5,7 @@ import { createGunzip } from 'node:zlib'
 import { CsvScanner } from './csv-scanner'
 import { unreadable, UnreadableFile, type FileReader, type ReadOptions, type RowTarget } from './reader'
 
-const GZIP = [0x1F, 0x8B]
+const GZIP = [0x1f, 0x8b]
 const utf8 = new TextDecoder('utf-8', { fatal: true })
 
 /**
@@ -14,7 +14,11 @@ const utf8 = new TextDecoder('utf-8', { fatal: true })
  */
 export const csvReader: FileReader = { format: 'CSV', recognises: () => true, read: readCsv }
 
-async function* readCsv(path: string, target: RowTarget, { delimiter = ',', encoding = 'utf-8', skipLines = 0 }: ReadOptions): AsyncGenerator<number> {
+async function* readCsv(
+  path: string,
+  target: RowTarget,
+  { delimiter = ',', encoding = 'utf-8', skipLines = 0 }: ReadOptions,
+): AsyncGenerator<number> {
   let bytesDone = 0
   const bytes = createReadStream(path, { highWaterMark: 1 << 20 })
   const counted = new Transform({
@@ -43,32 +47,31 @@ async function* readCsv(path: string, target: RowTarget, { delimiter = ',', enco
     if (other) scanner.push(Buffer.from(other.decode()))
     scanner.end()
     yield bytesDone
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof UnreadableFile) throw error
     const code = (error as NodeJS.ErrnoException).code ?? ''
     if (code.startsWith('Z_')) throw unreadable(null, 'the compressed file is damaged or cut short', 'Copy or export it again.')
     throw error
-  }
-  finally {
+  } finally {
     bytes.destroy()
   }
 }
 
 async function startsWith(path: string, head: number[]): Promise<boolean> {
-  for await (const chunk of createReadStream(path, { start: 0, end: head.length - 1 })) return head.every((byte, i) => (chunk as Buffer)[i] === byte)
+  for await (const chunk of createReadStream(path, { start: 0, end: head.length - 1 }))
+    return head.every((byte, i) => (chunk as Buffer)[i] === byte)
   return false
 }
 
 function refuseUtf16(piece: Buffer): void {
-  if ((piece[0] === 0xFF && piece[1] === 0xFE) || (piece[0] === 0xFE && piece[1] === 0xFF)) throw unreadable(null, 'the file is UTF-16, not UTF-8', 'Save the file in the encoding UTF-8.')
+  if ((piece[0] === 0xff && piece[1] === 0xfe) || (piece[0] === 0xfe && piece[1] === 0xff))
+    throw unreadable(null, 'the file is UTF-16, not UTF-8', 'Save the file in the encoding UTF-8.')
 }
 
 function decodeName(bytes: Uint8Array): string {
   try {
     return utf8.decode(bytes)
-  }
-  catch {
+  } catch {
     throw unreadable(null, 'the header has bytes that are not UTF-8', 'Save the file in the encoding UTF-8.')
   }
 }
@@ -77,8 +80,7 @@ function decodeName(bytes: Uint8Array): string {
 export function decodeUtf8(bytes: Uint8Array): string | null {
   try {
     return utf8.decode(bytes)
-  }
-  catch {
+  } catch {
     return null
   }
 }

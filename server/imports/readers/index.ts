@@ -12,8 +12,7 @@ export function readerFor(path: string): FileReader {
   const file = openSync(path, 'r')
   try {
     readSync(file, head, 0, head.length, 0)
-  }
-  finally {
+  } finally {
     closeSync(file)
   }
   return readers.find(reader => reader.recognises(head))!

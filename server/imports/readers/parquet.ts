@@ -7,7 +7,11 @@ import { unreadable, UnreadableFile, type FileReader, type RowTarget } from './r
 const MAGIC = Buffer.from('PAR1')
 
 /** Parquet (snappy, gzip, zstd and the other codecs), a row group at a time, column chunk by column chunk. Decimals keep every digit. */
-export const parquetReader: FileReader = { format: 'Parquet', recognises: head => MAGIC.every((byte, i) => head[i] === byte), read: readParquet }
+export const parquetReader: FileReader = {
+  format: 'Parquet',
+  recognises: head => MAGIC.every((byte, i) => head[i] === byte),
+  read: readParquet,
+}
 
 type ToText = (value: unknown) => string
 
@@ -41,24 +45,38 @@ async function* readParquet(path: string, target: RowTarget): AsyncGenerator<num
       start += rows
       yield number === metadata.row_groups.length - 1 ? size : share(size, metadata, start)
     }
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof UnreadableFile) throw error
-    if (error instanceof Error && !('code' in error)) throw unreadable(null, `the file cannot be read as Parquet: ${error.message}`, 'Export it again, or export it as CSV.')
+    if (error instanceof Error && !('code' in error))
+      throw unreadable(null, `the file cannot be read as Parquet: ${error.message}`, 'Export it again, or export it as CSV.')
     throw error
-  }
-  finally {
+  } finally {
     await handle.close()
   }
 }
 
-const share = (size: number, metadata: FileMetaData, rows: number) => Math.floor(size * rows / Math.max(1, Number(metadata.num_rows)))
+const share = (size: number, metadata: FileMetaData, rows: number) => Math.floor((size * rows) / Math.max(1, Number(metadata.num_rows)))
 
-async function readColumn(file: Parameters<typeof parquetRead>[0]['file'], metadata: FileMetaData, name: string, start: number, rows: number): Promise<ArrayLike<unknown>> {
+async function readColumn(
+  file: Parameters<typeof parquetRead>[0]['file'],
+  metadata: FileMetaData,
+  name: string,
+  start: number,
+  rows: number,
+): Promise<ArrayLike<unknown>> {
   const values: unknown[] = Array.from({ length: rows })
   await parquetRead({
-    file, metadata, columns: [name], rowStart: start, rowEnd: start + rows, compressors, utf8: false,
-    parsers: { jsonFromBytes: bytes => bytes && (decodeUtf8(bytes) ?? bytes), stringFromBytes: bytes => bytes && (decodeUtf8(bytes) ?? bytes) },
+    file,
+    metadata,
+    columns: [name],
+    rowStart: start,
+    rowEnd: start + rows,
+    compressors,
+    utf8: false,
+    parsers: {
+      jsonFromBytes: bytes => bytes && (decodeUtf8(bytes) ?? bytes),
+      stringFromBytes: bytes => bytes && (decodeUtf8(bytes) ?? bytes),
+    },
     onChunk({ columnData, rowStart }) {
       for (let i = 0; i < columnData.length; i++) {
         const at = rowStart + i - start
@@ -70,8 +88,8 @@ async function readColumn(file: Parameters<typeof parquetRead>[0]['file'], metad
 }
 
 /** Columns of the table itself with their place in the schema; a nested one is a single column. */
-function topColumns({ schema }: FileMetaData): { name: string, index: number }[] {
-  const columns: { name: string, index: number }[] = []
+function topColumns({ schema }: FileMetaData): { name: string; index: number }[] {
+  const columns: { name: string; index: number }[] = []
   let index = 1
   const skip = (at: number): number => {
     let next = at + 1
@@ -92,7 +110,10 @@ function toText({ schema }: FileMetaData, index: number): ToText {
     const scale = element.scale ?? (element.logical_type?.type === 'DECIMAL' ? element.logical_type.scale : 0)
     delete element.converted_type
     delete element.logical_type
-    return value => value === null || value === undefined ? '' : unscaledText(value instanceof Uint8Array ? wholeNumber(value) : BigInt(value as number | bigint), scale)
+    return value =>
+      value === null || value === undefined
+        ? ''
+        : unscaledText(value instanceof Uint8Array ? wholeNumber(value) : BigInt(value as number | bigint), scale)
   }
   return plainText
 }
@@ -115,8 +136,9 @@ function plainText(value: unknown): string {
   if (typeof value === 'number' || typeof value === 'bigint' || typeof value === 'boolean') return String(value)
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? 'not a date' : value.toISOString().replace('.000Z', 'Z')
   if (value instanceof Uint8Array) return decodeUtf8(value) ?? '\uFFFD'
-  if (Array.isArray(value) && value.every(pair => pair && typeof pair === 'object' && 'key' in pair)) return JSON.stringify(Object.fromEntries((value as { key: string, value: unknown }[]).map(pair => [pair.key, pair.value])), bigints)
+  if (Array.isArray(value) && value.every(pair => pair && typeof pair === 'object' && 'key' in pair))
+    return JSON.stringify(Object.fromEntries((value as { key: string; value: unknown }[]).map(pair => [pair.key, pair.value])), bigints)
   return JSON.stringify(value, bigints)
 }
 
-const bigints = (_key: string, value: unknown) => typeof value === 'bigint' ? value.toString() : value
+const bigints = (_key: string, value: unknown) => (typeof value === 'bigint' ? value.toString() : value)

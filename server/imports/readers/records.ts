@@ -9,7 +9,8 @@ export async function readRecords(path: string, most = Infinity, options: ReadOp
     compares: false,
     begin: (header: string[]) => records.push(header) > 0,
     bytes: (bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array) => {
-      if (records.length <= most) records.push(Array.from({ length: cells }, (_, i) => decodeUtf8(bytes.subarray(starts[i]!, ends[i]!)) ?? '\uFFFD'))
+      if (records.length <= most)
+        records.push(Array.from({ length: cells }, (_, i) => decodeUtf8(bytes.subarray(starts[i]!, ends[i]!)) ?? '\uFFFD'))
     },
     texts: (cells: string[]) => {
       if (records.length <= most) records.push([...cells])

@@ -9,40 +9,87 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { allocationPlan } from '../../../demo/organisation'
 
 const plan: AllocationPlan = {
-  centres: [{ id: 'root', name: 'Root', parent: null, owner: null }, { id: 'a', name: 'A', parent: 'root', owner: null }, { id: 'b', name: 'B', parent: 'root', owner: null }, { id: 'a1', name: 'A1', parent: 'a', owner: null }],
+  centres: [
+    { id: 'root', name: 'Root', parent: null, owner: null },
+    { id: 'a', name: 'A', parent: 'root', owner: null },
+    { id: 'b', name: 'B', parent: 'root', owner: null },
+    { id: 'a1', name: 'A1', parent: 'a', owner: null },
+  ],
   pools: [{ id: 'pool', name: 'Pool', method: 'direct cost' }],
   rules: [
     { id: 'r1', conditions: [{ dimension: 'Tags/team', values: ['a', 'A'] }], target: 'a1' },
     { id: 'r2', conditions: [{ dimension: 'SubAccountName', values: ['shared'] }], target: 'pool' },
-    { id: 'r3', conditions: [{ dimension: 'SubAccountName', values: ['live'] }, { dimension: 'Tags/team', values: [null] }], target: 'b' },
+    {
+      id: 'r3',
+      conditions: [
+        { dimension: 'SubAccountName', values: ['live'] },
+        { dimension: 'Tags/team', values: [null] },
+      ],
+      target: 'b',
+    },
   ],
 }
-const cell = (amount: string, values: Record<string, string | null>, currency = 'EUR'): ChargeCell => ({ values: { ServiceName: 's', ...values }, currency, amount: scaled(amount), count: 1 })
-const billOf = (cells: ChargeCell[]) => ['EUR', 'USD', 'JPY'].flatMap((currency) => {
-  const own = cells.filter(c => c.currency === currency)
-  return own.length ? [{ currency, amount: own.reduce((n, c) => n + c.amount, 0n) }] : []
+const cell = (amount: string, values: Record<string, string | null>, currency = 'EUR'): ChargeCell => ({
+  values: { ServiceName: 's', ...values },
+  currency,
+  amount: scaled(amount),
+  count: 1,
 })
+const billOf = (cells: ChargeCell[]) =>
+  ['EUR', 'USD', 'JPY'].flatMap(currency => {
+    const own = cells.filter(c => c.currency === currency)
+    return own.length ? [{ currency, amount: own.reduce((n, c) => n + c.amount, 0n) }] : []
+  })
 const run = (cells: ChargeCell[], of = plan) => settle(of, cells, billOf(cells), ruleDimensions(of))
 
 it('the first rule that matches wins; nothing matched stays unallocated', () => {
-  expect(firstMatch(plan, { 'Tags/team': 'A', 'SubAccountName': 'shared' })?.id).toBe('r1')
-  expect(firstMatch(plan, { 'Tags/team': null, 'SubAccountName': 'live' })?.id).toBe('r3')
+  expect(firstMatch(plan, { 'Tags/team': 'A', SubAccountName: 'shared' })?.id).toBe('r1')
+  expect(firstMatch(plan, { 'Tags/team': null, SubAccountName: 'live' })?.id).toBe('r3')
   expect(firstMatch(plan, { SubAccountName: 'live' })?.id).toBe('r3')
-  expect(firstMatch(plan, { 'Tags/team': 'x', 'SubAccountName': 'live' })).toBeUndefined()
+  expect(firstMatch(plan, { 'Tags/team': 'x', SubAccountName: 'live' })).toBeUndefined()
 })
 
 it('divides the pool in proportion to direct cost, to the cent', () => {
-  const { statements, proof, unallocated } = run([cell('10', { 'Tags/team': 'a' }), cell('20', { SubAccountName: 'live' }), cell('100.005', { SubAccountName: 'shared' }), cell('7', { 'SubAccountName': 'else', 'Tags/team': 'q', 'ResourceId': 'x' })])
-  expect(statements.map(s => [s.centre, s.direct, s.shared, s.total])).toEqual([['b', '20', '66.675', '86.675'], ['a1', '10', '33.33', '43.33']])
-  expect(unallocated).toEqual([{ values: { 'SubAccountName': 'else', 'Tags/team': 'q' }, currency: 'EUR', amount: '7', resources: 1, count: 1 }])
+  const { statements, proof, unallocated } = run([
+    cell('10', { 'Tags/team': 'a' }),
+    cell('20', { SubAccountName: 'live' }),
+    cell('100.005', { SubAccountName: 'shared' }),
+    cell('7', { SubAccountName: 'else', 'Tags/team': 'q', ResourceId: 'x' }),
+  ])
+  expect(statements.map(s => [s.centre, s.direct, s.shared, s.total])).toEqual([
+    ['b', '20', '66.675', '86.675'],
+    ['a1', '10', '33.33', '43.33'],
+  ])
+  expect(unallocated).toEqual([
+    { values: { SubAccountName: 'else', 'Tags/team': 'q' }, currency: 'EUR', amount: '7', resources: 1, count: 1 },
+  ])
   expect(proof).toEqual([{ currency: 'EUR', bill: '137.005', direct: '30', shared: '100.005', unallocated: '7', equal: true }])
 })
 
 it('falls back to even shares where direct costs are of both signs, and says so', () => {
-  const { statements } = run([cell('10', { 'Tags/team': 'a' }), cell('-5', { SubAccountName: 'live' }), cell('9', { SubAccountName: 'shared' })])
+  const { statements } = run([
+    cell('10', { 'Tags/team': 'a' }),
+    cell('-5', { SubAccountName: 'live' }),
+    cell('9', { SubAccountName: 'shared' }),
+  ])
   expect(statements.map(s => s.shared)).toEqual(['4.5', '4.5'])
   expect(JSON.stringify(statements)).toContain('divided evenly: direct costs are of both signs')
-  expect(directCost.divide(scaled('0.01'), [{ centre: 'x', direct: 0n }, { centre: 'y', direct: 0n }], 2)).toEqual({ shares: [{ centre: 'x', amount: scaled('0.01') }, { centre: 'y', amount: 0n }], fellBackToEven: 'there are no direct costs' })
+  expect(
+    directCost.divide(
+      scaled('0.01'),
+      [
+        { centre: 'x', direct: 0n },
+        { centre: 'y', direct: 0n },
+      ],
+      2,
+    ),
+  ).toEqual({
+    shares: [
+      { centre: 'x', amount: scaled('0.01') },
+      { centre: 'y', amount: 0n },
+    ],
+    fellBackToEven: 'there are no direct costs',
+  })
 })
 
 it('says so when the bill is not what was settled', () => {
@@ -50,34 +97,56 @@ it('says so when the bill is not what was settled', () => {
   expect(settle(plan, cells, [{ currency: 'EUR', amount: scaled('10.000000000000001') }], []).proof[0]!.equal).toBe(false)
 })
 
-const cells = fc.array(fc.record({
-  values: fc.record({ 'SubAccountName': fc.constantFrom('live', 'shared', 'else', null), 'Tags/team': fc.constantFrom('a', 'A', 'b', null), 'ServiceName': fc.constantFrom('x', 'y', null), 'ProviderName': fc.constantFrom('p', 'q'), 'ResourceId': fc.constantFrom('1', '2', null) }),
-  currency: fc.constantFrom('EUR', 'USD', 'JPY'), amount: fc.bigInt(-(10n ** 20n), 10n ** 21n), count: fc.constant(1),
-}), { maxLength: 60 })
+const cells = fc.array(
+  fc.record({
+    values: fc.record({
+      SubAccountName: fc.constantFrom('live', 'shared', 'else', null),
+      'Tags/team': fc.constantFrom('a', 'A', 'b', null),
+      ServiceName: fc.constantFrom('x', 'y', null),
+      ProviderName: fc.constantFrom('p', 'q'),
+      ResourceId: fc.constantFrom('1', '2', null),
+    }),
+    currency: fc.constantFrom('EUR', 'USD', 'JPY'),
+    amount: fc.bigInt(-(10n ** 20n), 10n ** 21n),
+    count: fc.constant(1),
+  }),
+  { maxLength: 60 },
+)
 
 it('conserves money: statements and unallocated are the bill, to the last digit, in every currency', () => {
-  fc.assert(fc.property(cells, (list) => {
-    const { statements, unallocated, proof, pools, catches } = run(list)
-    for (const line of proof) expect(line.equal).toBe(true)
-    for (const { currency, amount } of billOf(list)) {
-      const landed = [...statements.map(s => ({ currency: s.currency, amount: s.total })), ...unallocated].filter(x => x.currency === currency).reduce((n, x) => n + scaled(x.amount), 0n)
-      expect(landed).toBe(amount)
-      const caught = [...catches, ...unallocated].filter(c => c.currency === currency).reduce((n, c) => n + scaled(c.amount), 0n)
-      expect(caught).toBe(amount)
-      const shared = statements.filter(s => s.currency === currency).reduce((n, s) => n + scaled(s.shared), 0n)
-      expect(shared).toBe(pools.filter(p => p.currency === currency).reduce((n, p) => n + scaled(p.amount), 0n))
-    }
-    for (const s of statements) expect(s.lines.reduce((n, l) => n + scaled(l.amount), 0n)).toBe(scaled(s.total))
-  }))
+  fc.assert(
+    fc.property(cells, list => {
+      const { statements, unallocated, proof, pools, catches } = run(list)
+      for (const line of proof) expect(line.equal).toBe(true)
+      for (const { currency, amount } of billOf(list)) {
+        const landed = [...statements.map(s => ({ currency: s.currency, amount: s.total })), ...unallocated]
+          .filter(x => x.currency === currency)
+          .reduce((n, x) => n + scaled(x.amount), 0n)
+        expect(landed).toBe(amount)
+        const caught = [...catches, ...unallocated].filter(c => c.currency === currency).reduce((n, c) => n + scaled(c.amount), 0n)
+        expect(caught).toBe(amount)
+        const shared = statements.filter(s => s.currency === currency).reduce((n, s) => n + scaled(s.shared), 0n)
+        expect(shared).toBe(pools.filter(p => p.currency === currency).reduce((n, p) => n + scaled(p.amount), 0n))
+      }
+      for (const s of statements) expect(s.lines.reduce((n, l) => n + scaled(l.amount), 0n)).toBe(scaled(s.total))
+    }),
+  )
 })
 
 it('rolls up the tree without losing or doubling anything', () => {
-  fc.assert(fc.property(cells, (list) => {
-    const { statements } = run(list)
-    const root = rollUp(plan.centres, statements, 'EUR').get('root')!
-    expect(root.total).toBe(scaledText(statements.filter(s => s.currency === 'EUR').reduce((n, s) => n + scaled(s.total), 0n)))
-  }))
-  expect(treeOrder(plan.centres).map(c => [c.id, c.depth])).toEqual([['root', 0], ['a', 1], ['a1', 2], ['b', 1]])
+  fc.assert(
+    fc.property(cells, list => {
+      const { statements } = run(list)
+      const root = rollUp(plan.centres, statements, 'EUR').get('root')!
+      expect(root.total).toBe(scaledText(statements.filter(s => s.currency === 'EUR').reduce((n, s) => n + scaled(s.total), 0n)))
+    }),
+  )
+  expect(treeOrder(plan.centres).map(c => [c.id, c.depth])).toEqual([
+    ['root', 0],
+    ['a', 1],
+    ['a1', 2],
+    ['b', 1],
+  ])
   expect(branchOf(plan.centres, 'a1')).toBe('a')
   expect(branchOf(plan.centres, 'root')).toBe('root')
 })
@@ -90,10 +159,34 @@ it('refuses plans that cannot work', () => {
     return read.success ? '' : read.error.issues.map(i => i.message).join('; ')
   }
   expect(allocationPlanSchema.parse(allocationPlan)).toEqual(allocationPlan)
-  expect(wrong((p) => { p.centres[0]!.parent = 'a1' })).toContain('its own ancestor')
-  expect(wrong((p) => { p.centres[1]!.parent = 'nowhere' })).toContain('no cost centre «nowhere»')
-  expect(wrong((p) => { p.rules[0]!.target = 'nowhere' })).toContain('no cost centre or pool')
-  expect(wrong((p) => { p.rules[0]!.conditions = [] })).toContain('needs a condition')
-  expect(wrong((p) => { p.rules[0]!.conditions[0]!.dimension = 'BilledCost' })).toContain('rules look at')
-  expect(wrong((p) => { p.rules.push(p.rules[0]!) })).toContain('there twice')
+  expect(
+    wrong(p => {
+      p.centres[0]!.parent = 'a1'
+    }),
+  ).toContain('its own ancestor')
+  expect(
+    wrong(p => {
+      p.centres[1]!.parent = 'nowhere'
+    }),
+  ).toContain('no cost centre «nowhere»')
+  expect(
+    wrong(p => {
+      p.rules[0]!.target = 'nowhere'
+    }),
+  ).toContain('no cost centre or pool')
+  expect(
+    wrong(p => {
+      p.rules[0]!.conditions = []
+    }),
+  ).toContain('needs a condition')
+  expect(
+    wrong(p => {
+      p.rules[0]!.conditions[0]!.dimension = 'BilledCost'
+    }),
+  ).toContain('rules look at')
+  expect(
+    wrong(p => {
+      p.rules.push(p.rules[0]!)
+    }),
+  ).toContain('there twice')
 })

@@ -9,35 +9,65 @@ import { decodeSegment, encodeSegment } from '../../../server/engine/segment-cod
 const big = fc.bigInt(-(10n ** 24n), 10n ** 24n)
 const id = fc.oneof(fc.nat(3), fc.nat(200), fc.nat(70_000), fc.nat(2 ** 31 - 1))
 const amount = fc.oneof(big, fc.bigInt(-1000n, 1000n), fc.constant(0n))
-const record = <T>(names: readonly string[], value: (name: string) => fc.Arbitrary<T>) => fc.record(Object.fromEntries(names.map(name => [name, value(name)]))) as fc.Arbitrary<never>
-const row: fc.Arbitrary<SegmentRow> = fc.tuple(fc.oneof(fc.integer({ min: 0, max: 2 ** 33 }), fc.constantFrom(1_790_000_000, 1_790_003_600)), fc.constantFrom(1, 3600, 86_400, 31_536_000)).chain(([start, lasts]) => fc.record({
-  start: fc.constant(start), end: fc.constant(start + lasts), currency: fc.constantFrom(0, 1), keys: record(dictionaryNames, () => id),
-  measures: record(measureNames, name => name in ABSENT ? fc.option(amount, { nil: undefined }) : amount),
-}))
+const record = <T>(names: readonly string[], value: (name: string) => fc.Arbitrary<T>) =>
+  fc.record(Object.fromEntries(names.map(name => [name, value(name)]))) as fc.Arbitrary<never>
+const row: fc.Arbitrary<SegmentRow> = fc
+  .tuple(
+    fc.oneof(fc.integer({ min: 0, max: 2 ** 33 }), fc.constantFrom(1_790_000_000, 1_790_003_600)),
+    fc.constantFrom(1, 3600, 86_400, 31_536_000),
+  )
+  .chain(([start, lasts]) =>
+    fc.record({
+      start: fc.constant(start),
+      end: fc.constant(start + lasts),
+      currency: fc.constantFrom(0, 1),
+      keys: record(dictionaryNames, () => id),
+      measures: record(measureNames, name => (name in ABSENT ? fc.option(amount, { nil: undefined }) : amount)),
+    }),
+  )
 
 /** A row of a segment as plain values again. */
 function rowOf(segment: Segment, at: number): SegmentRow {
   const { time, currency, absent, keys, measures } = segment
   return {
-    start: time.starts[time.codes[at]!]!, end: time.ends[time.codes[at]!]!, currency: currency[at]!,
+    start: time.starts[time.codes[at]!]!,
+    end: time.ends[time.codes[at]!]!,
+    currency: currency[at]!,
     keys: Object.fromEntries(dictionaryNames.map(name => [name, keys[name].ids[keys[name].codes[at]!]!])) as SegmentRow['keys'],
-    measures: Object.fromEntries(measureNames.map(name => [name, absent[at]! & (ABSENT[name] ?? 0) ? undefined : fromLimbs(measures[name].high[at]!, measures[name].low[at]!)])),
+    measures: Object.fromEntries(
+      measureNames.map(name => [
+        name,
+        absent[at]! & (ABSENT[name] ?? 0) ? undefined : fromLimbs(measures[name].high[at]!, measures[name].low[at]!),
+      ]),
+    ),
   }
 }
 
 it('a segment comes back as it was, its currencies by name', () => {
-  fc.assert(fc.property(fc.array(row, { minLength: 1, maxLength: 40 }), (rows) => {
-    const [segment] = segmentsOf(rows)
-    expect(rows.map((_, at) => rowOf(segment!, at))).toEqual(rows)
-    const codes = ['USD', 'EUR']
-    const back = decodeSegment(encodeSegment(segment!, ['EUR', 'USD']), currency => codes.indexOf(currency))!
-    expect(rows.map((_, at) => rowOf(back, at))).toEqual(rows.map(r => ({ ...r, currency: 1 - r.currency })))
-    expect([back.firstHour, back.lastHour]).toEqual([Math.min(...rows.map(r => Math.floor(r.start / 3600))), Math.max(...rows.map(r => Math.floor(r.start / 3600)))])
-  }), { numRuns: 200 })
+  fc.assert(
+    fc.property(fc.array(row, { minLength: 1, maxLength: 40 }), rows => {
+      const [segment] = segmentsOf(rows)
+      expect(rows.map((_, at) => rowOf(segment!, at))).toEqual(rows)
+      const codes = ['USD', 'EUR']
+      const back = decodeSegment(encodeSegment(segment!, ['EUR', 'USD']), currency => codes.indexOf(currency))!
+      expect(rows.map((_, at) => rowOf(back, at))).toEqual(rows.map(r => ({ ...r, currency: 1 - r.currency })))
+      expect([back.firstHour, back.lastHour]).toEqual([
+        Math.min(...rows.map(r => Math.floor(r.start / 3600))),
+        Math.max(...rows.map(r => Math.floor(r.start / 3600))),
+      ])
+    }),
+    { numRuns: 200 },
+  )
 })
 
 it('a segment grows to its most rows and keeps each of as many ids', () => {
-  const rows = Array.from({ length: 70_000 }, (_, i): SegmentRow => ({ start: i * 3600, end: (i + 1) * 3600, currency: 0, keys: Object.fromEntries(dictionaryNames.map(name => [name, i + 1])) as never, measures: Object.fromEntries(measureNames.map(name => [name, BigInt(i)])) }))
+  const rows = Array.from({ length: 70_000 }, (_, i): SegmentRow => ({
+    start: i * 3600,
+    end: (i + 1) * 3600,
+    currency: 0,
+    keys: Object.fromEntries(dictionaryNames.map(name => [name, i + 1])) as never,
+    measures: Object.fromEntries(measureNames.map(name => [name, BigInt(i)])),
+  }))
   const segments = segmentsOf(rows).map(segment => decodeSegment(encodeSegment(segment, ['EUR']), () => 0)!)
   expect(segments.map(segment => segment.rows)).toEqual([65_536, 4464])
   expect(rowOf(segments[0]!, 65_535)).toEqual(rows[65_535])
@@ -45,7 +75,18 @@ it('a segment grows to its most rows and keeps each of as many ids', () => {
 })
 
 it('damage anywhere is seen', () => {
-  const bytes = encodeSegment(segmentsOf([{ start: 18_000, end: 21_600, currency: 0, keys: Object.fromEntries(dictionaryNames.map(n => [n, 300])) as never, measures: Object.fromEntries(measureNames.map(n => [n, 12_345n])) as never }])[0]!, ['EUR'])
+  const bytes = encodeSegment(
+    segmentsOf([
+      {
+        start: 18_000,
+        end: 21_600,
+        currency: 0,
+        keys: Object.fromEntries(dictionaryNames.map(n => [n, 300])) as never,
+        measures: Object.fromEntries(measureNames.map(n => [n, 12_345n])) as never,
+      },
+    ])[0]!,
+    ['EUR'],
+  )
   expect(decodeSegment(bytes, () => 0)).not.toBeNull()
   for (let at = 0; at < bytes.length; at += 7) {
     const damaged = Uint8Array.from(bytes)

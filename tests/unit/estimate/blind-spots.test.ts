@@ -6,7 +6,10 @@ import { brackwaterCard } from '../../../demo/rate-cards'
 import { pricesOf, testRows } from '../../support/test-card'
 
 const prices = pricesOf(brackwaterCard)
-const of = (...rows: [string, Record<string, string>][]): Estimate => ({ ...newEstimate('t', brackwaterCard, 'low-coast'), components: testRows(rows) })
+const of = (...rows: [string, Record<string, string>][]): Estimate => ({
+  ...newEstimate('t', brackwaterCard, 'low-coast'),
+  components: testRows(rows),
+})
 const found = (estimate: Estimate) => findBlindSpots({ estimate, priced: priceEstimate(estimate, prices) })
 const ids = (estimate: Estimate) => found(estimate).map(f => f.id)
 
@@ -22,14 +25,32 @@ const cases: Record<string, [without: Estimate, filled: Estimate]> = {
   'no-support': [of(['server', {}]), of(['server', {}], ['support', {}])],
   'no-requests': [of(['object-storage', { class: 'ready' }]), of(['object-storage', { class: 'ready', reads: '1000' }])],
   'no-retrieval': [of(['object-storage', { class: 'cool' }]), of(['object-storage', { class: 'cool', retrievedGb: '5' }])],
-  'no-zone-transfer': [of(['database', { zones: '2' }]), of(['database', { zones: '2' }], ['internal-transfer', { over: 'to another zone' }])],
-  'no-region-transfer': [of(['server', {}], ['server', { where: 'east-delta' }]), of(['server', {}], ['server', { where: 'east-delta' }], ['internal-transfer', { over: 'to another region' }])],
+  'no-zone-transfer': [
+    of(['database', { zones: '2' }]),
+    of(['database', { zones: '2' }], ['internal-transfer', { over: 'to another zone' }]),
+  ],
+  'no-region-transfer': [
+    of(['server', {}], ['server', { where: 'east-delta' }]),
+    of(['server', {}], ['server', { where: 'east-delta' }], ['internal-transfer', { over: 'to another region' }]),
+  ],
   'database-one-zone': [of(['database', { zones: '1' }]), of(['database', { zones: '2' }])],
   'no-database-backup': [of(['database', { storageGb: '100', backupGb: '0' }]), of(['database', { storageGb: '100', backupGb: '200' }])],
   'no-identity': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['identity', {}])],
   'no-recovery': [of(['server', { count: '5' }], ['database', {}]), of(['server', { count: '5' }], ['database', {}], ['recovery', {}])],
-  'no-rehearsal': [of(['server', {}]), { ...of(['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]), components: testRows([['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]]).map((c, i) => i ? { ...c, part: 'Rehearsal' } : c) }],
-  'no-one-off': [of(['server', {}], ['disk', {}], ['logs', {}]), of(['server', {}], ['disk', {}], ['logs', {}], ['free-form', { amount: '500', interval: 'once' }])],
+  'no-rehearsal': [
+    of(['server', {}]),
+    {
+      ...of(['server', {}], ['server', { hoursPerMonth: '5d x 10h' }]),
+      components: testRows([
+        ['server', {}],
+        ['server', { hoursPerMonth: '5d x 10h' }],
+      ]).map((c, i) => (i ? { ...c, part: 'Rehearsal' } : c)),
+    },
+  ],
+  'no-one-off': [
+    of(['server', {}], ['disk', {}], ['logs', {}]),
+    of(['server', {}], ['disk', {}], ['logs', {}], ['free-form', { amount: '500', interval: 'once' }]),
+  ],
   'fleet-profile-backup': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['snapshot', {}])],
   'fleet-traffic': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['internet-transfer', {}])],
   'fleet-logs': [of(['desktop-fleet', {}]), of(['desktop-fleet', {}], ['logs', {}])],

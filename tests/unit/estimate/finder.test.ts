@@ -7,15 +7,33 @@ import { pricesOf } from '../../support/test-card'
 
 const prices = pricesOf(brackwaterCard, larkfieldCard, pierHouseCard)
 const terms = { ...newEstimate('t', brackwaterCard, 'low-coast'), rates: [{ from: 'USD', rate: '0.92', day: '2026-11-02' }] }
-const needs: Needs = { vcpu: 6, memoryGb: 24, architecture: '', system: 'open, no licence', host: 'shared host', diskGb: '0', hoursPerMonth: '730', count: '2', places: [], residencies: [] }
-const find = (more: Partial<Needs> = {}, way: Parameters<typeof findMachines>[3] = 'on-demand') => findMachines({ ...needs, ...more }, prices, terms, way)
+const needs: Needs = {
+  vcpu: 6,
+  memoryGb: 24,
+  architecture: '',
+  system: 'open, no licence',
+  host: 'shared host',
+  diskGb: '0',
+  hoursPerMonth: '730',
+  count: '2',
+  places: [],
+  residencies: [],
+}
+const find = (more: Partial<Needs> = {}, way: Parameters<typeof findMachines>[3] = 'on-demand') =>
+  findMachines({ ...needs, ...more }, prices, terms, way)
 
 it('finds all that fits, everywhere, cheapest first, as looking through every card by hand does', () => {
   const { offers, rejected } = find()
-  const byHand = [...prices.cards.values()].flatMap(card => card.prices.filter(p => p.meter === 'server-hour').flatMap((line) => {
-    const size = card.serverSizes.find(s => s.size === line.variant)!
-    return size.vcpu >= 6 && size.memoryGb >= 24 ? [Number(line.tiers[0]!.price) * 1460 * (card.currency === 'USD' ? 0.92 : 1)] : []
-  })).sort((a, b) => a - b)
+  const byHand = [...prices.cards.values()]
+    .flatMap(card =>
+      card.prices
+        .filter(p => p.meter === 'server-hour')
+        .flatMap(line => {
+          const size = card.serverSizes.find(s => s.size === line.variant)!
+          return size.vcpu >= 6 && size.memoryGb >= 24 ? [Number(line.tiers[0]!.price) * 1460 * (card.currency === 'USD' ? 0.92 : 1)] : []
+        }),
+    )
+    .sort((a, b) => a - b)
   const costs = offers.map(o => Number(o.ways[0]!.effectiveMonthly))
   expect(costs.length).toBe(byHand.length)
   costs.forEach((cost, i) => expect(cost).toBeCloseTo(byHand[i]!, 8))
@@ -44,9 +62,10 @@ it('adds the cheapest disk that the size takes, and orders by the way to pay tha
   expect(costs).toEqual([...costs].sort((a, b) => a - b))
 })
 
-it('shows the organisation\'s own charges in the price', () => {
+it("shows the organisation's own charges in the price", () => {
   const own = { ...prices, uplifts: demoUplifts.map(u => ({ ...u, who: 'x', setAt: '2026-01-01T00:00:00Z' })) }
   const big = { ...needs, vcpu: 16, memoryGb: 128, places: ['Brackwater Cloud/low-coast'] }
-  const cost = (p: typeof prices) => Number(findMachines(big, p, terms, 'on-demand').offers.find(o => o.size === 'heron-16x128')!.ways[0]!.effectiveMonthly)
+  const cost = (p: typeof prices) =>
+    Number(findMachines(big, p, terms, 'on-demand').offers.find(o => o.size === 'heron-16x128')!.ways[0]!.effectiveMonthly)
   expect(cost(own)).toBeCloseTo(cost(prices) * 1.02, 8)
 })

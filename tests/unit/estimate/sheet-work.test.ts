@@ -22,15 +22,35 @@ const newIds = () => {
   return () => `n${n++}`
 }
 
-it('pastes rows by the sheet\'s order of columns or by headings, and says what it left out', () => {
-  const plain = pasteRows([['Servers', 'otter-4x16', '', '730 h', '3', 'on-demand'], ['outgoing traffic', '', '1 500 GB'], ['spaceship', '', '2'], ['Gateways', 'large', '']], 'Front', newIds())
+it("pastes rows by the sheet's order of columns or by headings, and says what it left out", () => {
+  const plain = pasteRows(
+    [
+      ['Servers', 'otter-4x16', '', '730 h', '3', 'on-demand'],
+      ['outgoing traffic', '', '1 500 GB'],
+      ['spaceship', '', '2'],
+      ['Gateways', 'large', ''],
+    ],
+    'Front',
+    newIds(),
+  )
   expect(plain.components.map(({ kind, part, inputs }) => [kind, part, inputs])).toEqual([
-    ['server', 'Front', { size: 'otter-4x16', hoursPerMonth: '730', count: '3', pays: 'on-demand' }], ['internet-transfer', 'Front', { sentGb: '1500' }], ['gateway', 'Front', {}],
+    ['server', 'Front', { size: 'otter-4x16', hoursPerMonth: '730', count: '3', pays: 'on-demand' }],
+    ['internet-transfer', 'Front', { sentGb: '1500' }],
+    ['gateway', 'Front', {}],
   ])
   expect(plain.problems.map(p => p.line)).toEqual([3, 4])
   expect(plain.problems[0]!.text).toContain('«spaceship»')
-  const headed = pasteRows([['part', 'component', 'count', 'where'], ['Back', 'disk', '4', 'east-delta']], 'Front', newIds())
-  expect(headed.components).toMatchObject([{ part: 'Back', kind: 'disk', inputs: { count: '4', where: 'east-delta' }, confirmed: ['where', 'count'] }])
+  const headed = pasteRows(
+    [
+      ['part', 'component', 'count', 'where'],
+      ['Back', 'disk', '4', 'east-delta'],
+    ],
+    'Front',
+    newIds(),
+  )
+  expect(headed.components).toMatchObject([
+    { part: 'Back', kind: 'disk', inputs: { count: '4', where: 'east-delta' }, confirmed: ['where', 'count'] },
+  ])
   expect(looksLikeRows([['Servers', 'x']])).toBe(true)
   expect(looksLikeRows([['730', '4']])).toBe(false)
 })
@@ -46,11 +66,13 @@ it('reads a number however it was written, and writes it one way', () => {
   expect(numberText(readNumber('650..895..1100')!)).toBe('650..895..1100')
   expect(readNumber('9..5..7')).toBeNull()
   expect(readNumber('1..2')).toBeNull()
-  fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 3, maxLength: 3 }), (numbers) => {
-    const [low, likely, high] = numbers.sort((a, b) => a - b)
-    const text = numberText(readNumber(`${low}..${likely}..${high}`)!)
-    expect(numberText(readNumber(text)!)).toBe(text)
-  }))
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 3, maxLength: 3 }), numbers => {
+      const [low, likely, high] = numbers.sort((a, b) => a - b)
+      const text = numberText(readNumber(`${low}..${likely}..${high}`)!)
+      expect(numberText(readNumber(text)!)).toBe(text)
+    }),
+  )
   const gb = findKind('disk')!.fields.find(f => f.name === 'storageGb')!
   expect(keptText(gb, ' 1 200 GB ')).toBe('1200')
   expect(keptText(gb, 'twelve')).toBe('twelve')
@@ -74,14 +96,19 @@ it('points out a row that is there twice, unless it is meant, and merges the two
   expect(merged.inputs.count).toBe('4')
   const cost = (components: typeof estimate.components) => figureText(priceEstimate({ ...estimate, components }, testPrices).total.monthly)
   expect(cost([merged])).toBe(cost(estimate.components))
-  expect(mergeRows(testRows([['internet-transfer', { sentGb: '1..2..4' }]])[0]!, testRows([['internet-transfer', { sentGb: '10' }]])[0]!)!.inputs.sentGb).toBe('11..12..14')
+  expect(
+    mergeRows(testRows([['internet-transfer', { sentGb: '1..2..4' }]])[0]!, testRows([['internet-transfer', { sentGb: '10' }]])[0]!)!.inputs
+      .sentGb,
+  ).toBe('11..12..14')
   expect(mergeRows(estimate.components[0]!, testRows([['server', {}]])[0]!)).toBeNull()
 })
 
 it('warns when a commitment is held for hours in which nothing runs', () => {
   const at = (hoursPerMonth: string) => {
     const e = testEstimate([['server', { size: 'steady', hoursPerMonth, pays: '1 year, paid monthly' }]])
-    return findNotices(e, priceEstimate(e, testPrices)).map(n => n.text).join()
+    return findNotices(e, priceEstimate(e, testPrices))
+      .map(n => n.text)
+      .join()
   }
   expect(at('220')).toContain('pays from 457 hours')
   expect(at('730')).toBe('')
@@ -89,7 +116,10 @@ it('warns when a commitment is held for hours in which nothing runs', () => {
 
 it('makes numbers from what people know', () => {
   const make = (id: string, inputs: Record<string, string>) => {
-    const made = runHelper(helpers.find(h => h.id === id)!, inputs)
+    const made = runHelper(
+      helpers.find(h => h.id === id)!,
+      inputs,
+    )
     return 'working' in made ? evaluate(made.working).toFixed() : made.problems
   }
   expect(make('calls-from-schedule', { functions: '3', perHour: '1', month: '31 days, 744 hours' })).toBe('2232')
@@ -98,17 +128,22 @@ it('makes numbers from what people know', () => {
   expect(make('transfer-from-visits', { kilobytes: '850', visits: '35000', days: '30.4' })).toBe('904.4')
   expect(make('storage-from-growth', { now: '500', growth: '40', months: '12' })).toBe('740')
   expect(make('storage-from-growth', { now: 'much' })).toMatchObject({ now: expect.stringContaining('is no number') })
-  for (const helper of helpers) for (const fills of helper.fills) {
-    const [kind, field] = fills.split('.') as [string, string]
-    expect(findKind(kind)!.fields.some(f => f.name === field), fills).toBe(true)
-    expect(helpersFor(kind, field)).toContain(helper)
-  }
+  for (const helper of helpers)
+    for (const fills of helper.fills) {
+      const [kind, field] = fills.split('.') as [string, string]
+      expect(
+        findKind(kind)!.fields.some(f => f.name === field),
+        fills,
+      ).toBe(true)
+      expect(helpersFor(kind, field)).toContain(helper)
+    }
 })
 
 it('lists every default that moves the total, with how far, until it is confirmed', () => {
   const estimate = { ...newEstimate('t', brackwaterCard, 'low-coast'), components: testRows([['server', { size: 'otter-4x16' }]]) }
   const prices = pricesOf(brackwaterCard)
-  const of = (confirmed: string[]) => findAssumptions({ ...estimate, components: [{ ...estimate.components[0]!, confirmed }] }, prices, new PriceMemo()).list
+  const of = (confirmed: string[]) =>
+    findAssumptions({ ...estimate, components: [{ ...estimate.components[0]!, confirmed }] }, prices, new PriceMemo()).list
   const all = of([])
   expect(all.map(a => a.field)).toEqual(expect.arrayContaining(['size', 'count', 'hoursPerMonth', 'system', 'host', 'peakCount', 'pays']))
   // spreading over zones costs nothing, so it is not asked about
@@ -120,7 +155,7 @@ it('lists every default that moves the total, with how far, until it is confirme
   expect(of(['size', 'count']).map(a => a.field)).not.toContain('count')
 })
 
-it('fills a pattern\'s open fields, one answer into several rows, and takes the rest as it was saved', () => {
+it("fills a pattern's open fields, one answer into several rows, and takes the rest as it was saved", () => {
   for (const pattern of demoPatterns) {
     expect(patternSchema.parse(pattern)).toEqual(pattern)
     const components = fillPattern(pattern, {}, newIds())
@@ -134,5 +169,8 @@ it('fills a pattern\'s open fields, one answer into several rows, and takes the 
   expect(rows[0]).toMatchObject({ pattern: 'web-application', confirmed: ['count'] })
   const saved = patternFrom('mine', 'Mine', '', rows, [{ component: rows[0]!.id, field: 'count', label: 'how many' }])
   expect(fillPattern(saved, {}, newIds())[0]!.inputs).toEqual(rows[0]!.inputs)
-  expect(patternSchema.safeParse({ ...saved, open: [{ label: 'x', help: '', usual: '', into: [{ component: 'nobody', field: 'count' }] }] }).success).toBe(false)
+  expect(
+    patternSchema.safeParse({ ...saved, open: [{ label: 'x', help: '', usual: '', into: [{ component: 'nobody', field: 'count' }] }] })
+      .success,
+  ).toBe(false)
 })

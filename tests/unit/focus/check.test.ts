@@ -11,9 +11,13 @@ const cells = (more: FileCharge) => header.map(column => charge(more)[column] ??
 const problems = (more: FileCharge) => take(header, [...Array.from({ length: 6 }, () => cells({})), cells(more)]).problems
 
 it('takes a good row and keeps every value', () => {
-  const { charges: [taken] } = take(header, [cells({ BilledCost: '1.5E-7', Tags: '{"b":1,"a":null}', x_ProjectCode: 'SK-1' })])
+  const {
+    charges: [taken],
+  } = take(header, [cells({ BilledCost: '1.5E-7', Tags: '{"b":1,"a":null}', x_ProjectCode: 'SK-1' })])
   expect(taken).toMatchObject({
-    currency: 'EUR', amounts: { BilledCost: 150_000_000n }, start: Date.UTC(2026, 9, 5) / 1000,
+    currency: 'EUR',
+    amounts: { BilledCost: 150_000_000n },
+    start: Date.UTC(2026, 9, 5) / 1000,
     entries: { tagSet: ['{"a":null,"b":1}'], others: ['{"x_ProjectCode":"SK-1"}'] },
   })
 })
@@ -42,15 +46,25 @@ it.each<[string, FileCharge, string, string]>([
 })
 
 it('names every problem of a row', () => {
-  expect(problems({ ServiceName: '', BillingCurrency: 'XX', ChargeCategory: 'Fee' }).map(p => p.column)).toEqual(expect.arrayContaining(['ServiceName', 'BillingCurrency', 'ChargeCategory']))
+  expect(problems({ ServiceName: '', BillingCurrency: 'XX', ChargeCategory: 'Fee' }).map(p => p.column)).toEqual(
+    expect.arrayContaining(['ServiceName', 'BillingCurrency', 'ChargeCategory']),
+  )
 })
 
 it('refuses a row with too few cells', () => {
-  expect(take(header, [cells({}), cells({}), cells({}).slice(1)]).problems[0]).toMatchObject({ row: 3, column: null, reason: expect.stringContaining('cells') })
+  expect(take(header, [cells({}), cells({}), cells({}).slice(1)]).problems[0]).toMatchObject({
+    row: 3,
+    column: null,
+    reason: expect.stringContaining('cells'),
+  })
 })
 
 it('reports what rounding does', () => {
-  expect(take(header, [cells({ BilledCost: '0.1234567890123456' })]).intake.roundings.get('BilledCost')?.difference.toFixed()).toBe('0.0000000000000004')
+  expect(
+    take(header, [cells({ BilledCost: '0.1234567890123456' })])
+      .intake.roundings.get('BilledCost')
+      ?.difference.toFixed(),
+  ).toBe('0.0000000000000004')
 })
 
 it('needs the mandatory columns and no others', () => {
@@ -58,11 +72,39 @@ it('needs the mandatory columns and no others', () => {
   expect(checkHeader(mandatory)).toEqual([])
   for (const name of mandatory) expect(checkHeader(mandatory.filter(c => c !== name)).map(p => p.column)).toEqual([name])
   expect(checkHeader([...mandatory, 'Tags', 'Tags'])[0]?.reason).toContain('twice')
-  expect(checkHeader(mandatory.map(n => n === 'BilledCost' ? 'billedcost' : n))[0]?.mend).toContain('Rename «billedcost»')
+  expect(checkHeader(mandatory.map(n => (n === 'BilledCost' ? 'billedcost' : n)))[0]?.mend).toContain('Rename «billedcost»')
   expect(checkHeader([])[0]?.reason).toContain('empty')
 })
 
 it('knows what spend can be split by', () => {
-  expect(['ServiceName', 'Tags/team', 'ResourceId', 'x_ProjectCode', 'SkuPriceDetails/InstanceType', 'Container/2', 'AccountTree/1', 'ChargedFor', 'ServiceWhole', 'TagsFrom/team'].every(isDimension)).toBe(true)
-  expect(['BilledCost', 'Tags', 'Tags/', 'CostCentre', 'Lookup/a/b', 'nonsense', 'Others', 'SkuPriceDetails', 'Container/0', 'AccountTree/x', 'x_', 'TagsFrom/'].some(isDimension)).toBe(false)
+  expect(
+    [
+      'ServiceName',
+      'Tags/team',
+      'ResourceId',
+      'x_ProjectCode',
+      'SkuPriceDetails/InstanceType',
+      'Container/2',
+      'AccountTree/1',
+      'ChargedFor',
+      'ServiceWhole',
+      'TagsFrom/team',
+    ].every(isDimension),
+  ).toBe(true)
+  expect(
+    [
+      'BilledCost',
+      'Tags',
+      'Tags/',
+      'CostCentre',
+      'Lookup/a/b',
+      'nonsense',
+      'Others',
+      'SkuPriceDetails',
+      'Container/0',
+      'AccountTree/x',
+      'x_',
+      'TagsFrom/',
+    ].some(isDimension),
+  ).toBe(false)
 })

@@ -6,9 +6,12 @@ afterEach(() => vi.useRealTimers())
 
 it('never does its work twice at once, and stops', async () => {
   let end: (() => void) | null = null
-  const work = vi.fn(() => new Promise<void>((resolve) => {
-    end = resolve
-  }))
+  const work = vi.fn(
+    () =>
+      new Promise<void>(resolve => {
+        end = resolve
+      }),
+  )
   const stop = repeatedly(1000, work)
   await vi.advanceTimersByTimeAsync(5500)
   expect(work).toHaveBeenCalledTimes(1)

@@ -8,7 +8,8 @@ it('reads plain and exponent notation', () => {
   expect(parseScaled('1.5E-7')).toEqual({ value: 150_000_000n, rounded: false })
   expect(parseScaled('-.5')?.value).toBe(-500_000_000_000_000n)
   expect(parseScaled('2e3')?.value).toBe(2_000n * 10n ** 15n)
-  for (const wrong of ['', '.', '-', '1,5', '1.2.3', 'NaN', 'Infinity', '0x10', ' 1', '1 ', '1e', '--1']) expect(parseScaled(wrong), wrong).toBeNull()
+  for (const wrong of ['', '.', '-', '1,5', '1.2.3', 'NaN', 'Infinity', '0x10', ' 1', '1 ', '1e', '--1'])
+    expect(parseScaled(wrong), wrong).toBeNull()
 })
 
 it('rounds beyond the fifteenth decimal half to even, and says so', () => {
@@ -20,9 +21,11 @@ it('rounds beyond the fifteenth decimal half to even, and says so', () => {
 })
 
 it('writes what it reads', () => {
-  fc.assert(fc.property(fc.bigInt(-(10n ** 24n), 10n ** 24n), value => {
-    expect(scaled(scaledText(value))).toBe(value)
-  }))
+  fc.assert(
+    fc.property(fc.bigInt(-(10n ** 24n), 10n ** 24n), value => {
+      expect(scaled(scaledText(value))).toBe(value)
+    }),
+  )
 })
 
 it('rounds half away from zero to the minor unit', () => {
@@ -39,7 +42,16 @@ it('divides as a library for decimals does, rounding half away from zero', () =>
   expect(quotientText(0n, -3n, 6)).toBe('0')
   const strict = Big()
   strict.DP = 60
-  fc.assert(fc.property(fc.bigInt({ min: -(10n ** 24n), max: 10n ** 24n }), fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }).filter(n => n !== 0n), fc.integer({ min: 0, max: 15 }), (part, whole, digits) => {
-    expect(quotientText(part, whole, digits)).toBe(strict(String(part)).div(String(whole)).round(digits, Big.roundHalfUp).toFixed().replace(/^-0$/, '0'))
-  }))
+  fc.assert(
+    fc.property(
+      fc.bigInt({ min: -(10n ** 24n), max: 10n ** 24n }),
+      fc.bigInt({ min: -(10n ** 20n), max: 10n ** 20n }).filter(n => n !== 0n),
+      fc.integer({ min: 0, max: 15 }),
+      (part, whole, digits) => {
+        expect(quotientText(part, whole, digits)).toBe(
+          strict(String(part)).div(String(whole)).round(digits, Big.roundHalfUp).toFixed().replace(/^-0$/, '0'),
+        )
+      },
+    ),
+  )
 })

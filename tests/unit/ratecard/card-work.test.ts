@@ -6,10 +6,12 @@ import { meters, unitWords } from '../../../core/ratecard/meters'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../../demo/rate-cards'
 
-const asCsvHasIt = (card: RateCard) => cardToTable(card).map(line => Object.fromEntries(cardColumns.map(column => [column, line[column] ?? ''])))
+const asCsvHasIt = (card: RateCard) =>
+  cardToTable(card).map(line => Object.fromEntries(cardColumns.map(column => [column, line[column] ?? ''])))
 
 it('goes into a table and comes back the same', () => {
-  for (const card of [brackwaterCard, larkfieldCard, pierHouseCard]) expect(cardFromTable(asCsvHasIt(card))).toEqual({ card: rateCardSchema.parse(card) })
+  for (const card of [brackwaterCard, larkfieldCard, pierHouseCard])
+    expect(cardFromTable(asCsvHasIt(card))).toEqual({ card: rateCardSchema.parse(card) })
 })
 
 it('refuses a table line by line, each with its column', () => {
@@ -22,9 +24,18 @@ it('refuses a table line by line, each with its column', () => {
   lines.push({ ...lines[0]!, row: 'tier', sku: 'NOWHERE', from: '5', price: '1' }, { ...lines[0]!, row: 'prize' })
   const read = cardFromTable(lines)
   const problems = 'problems' in read ? read.problems : []
-  expect(problems.map(p => `${p.line} ${p.column}`)).toEqual(expect.arrayContaining([`${at(price('transfer-out-gb').sku!)} price`, `${at(price('load-balancer-hour').sku!)} unit`, `${lines.length} sku`, `${lines.length + 1} row`]))
+  expect(problems.map(p => `${p.line} ${p.column}`)).toEqual(
+    expect.arrayContaining([
+      `${at(price('transfer-out-gb').sku!)} price`,
+      `${at(price('load-balancer-hour').sku!)} unit`,
+      `${lines.length} sku`,
+      `${lines.length + 1} row`,
+    ]),
+  )
   expect(problems.some(p => p.column === 'sku' && p.message.includes('there twice'))).toBe(true)
-  expect(cardFromTable([])).toEqual({ problems: expect.arrayContaining([expect.objectContaining({ message: expect.stringContaining('no line that names the card') })]) })
+  expect(cardFromTable([])).toEqual({
+    problems: expect.arrayContaining([expect.objectContaining({ message: expect.stringContaining('no line that names the card') })]),
+  })
 })
 
 it('refuses gaps and overlaps in tiers, commitments without a term, unknown units, in JSON too', () => {
@@ -35,11 +46,31 @@ it('refuses gaps and overlaps in tiers, commitments without a term, unknown unit
     return read.success ? [] : read.error.issues.map(i => `${i.path.join('.')}: ${i.message}`)
   }
   const out = brackwaterCard.prices.findIndex(p => p.meter === 'transfer-out-gb')
-  expect(refuse((c) => { c.prices[out]!.tiers[0]!.to = '9000' })[0]).toContain(`prices.${out}.tiers`)
-  expect(refuse((c) => { c.prices[out]!.tiers[0]!.to = '11000' })[0]).toContain(`prices.${out}.tiers`)
-  expect(refuse((c) => { c.prices[out]!.tiers[0]!.to = '10240' })).toEqual([])
-  expect(refuse((c) => { c.prices[0]!.commitments![0]!.years = 0 as 1 })[0]).toContain('prices.0.commitments.0.years')
-  expect(refuse((c) => { c.prices[0]!.unit = 'Furlongs' as 'Hours' })[0]).toContain('prices.0.unit')
+  expect(
+    refuse(c => {
+      c.prices[out]!.tiers[0]!.to = '9000'
+    })[0],
+  ).toContain(`prices.${out}.tiers`)
+  expect(
+    refuse(c => {
+      c.prices[out]!.tiers[0]!.to = '11000'
+    })[0],
+  ).toContain(`prices.${out}.tiers`)
+  expect(
+    refuse(c => {
+      c.prices[out]!.tiers[0]!.to = '10240'
+    }),
+  ).toEqual([])
+  expect(
+    refuse(c => {
+      c.prices[0]!.commitments![0]!.years = 0 as 1
+    })[0],
+  ).toContain('prices.0.commitments.0.years')
+  expect(
+    refuse(c => {
+      c.prices[0]!.unit = 'Furlongs' as 'Hours'
+    })[0],
+  ).toContain('prices.0.unit')
 })
 
 it('tells what is dearer, cheaper, new, gone or under other terms, whatever order keys are held in', () => {
@@ -50,7 +81,9 @@ it('tells what is dearer, cheaper, new, gone or under other terms, whatever orde
   expect(of('other terms').every(c => c.sku.includes('TRANSFEROUT'))).toBe(true)
   expect(of('cheaper').every(c => Number(c.share) < 0 && c.words.startsWith('Servers'))).toBe(true)
   expect(of('dearer').every(c => Number(c.after) > Number(c.before))).toBe(true)
-  const reordered = JSON.parse(JSON.stringify(brackwaterCard), (_, value: unknown) => value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).reverse()) : value) as RateCard
+  const reordered = JSON.parse(JSON.stringify(brackwaterCard), (_, value: unknown) =>
+    value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).reverse()) : value,
+  ) as RateCard
   expect(compareCards(brackwaterCard, reordered)).toEqual([])
 })
 
@@ -66,7 +99,13 @@ it('says every SKU of the demo in plain words, which tell them apart', () => {
 
 it('knows what is charged for existing and what for use', () => {
   const charged = (meter: string) => chargedFor(brackwaterCard.prices.find(p => p.meter === meter)!)
-  expect([charged('gateway-hour'), charged('gateway-gb'), charged('function-call'), charged('key-month'), charged('queue-message')]).toEqual(['existing', 'use', 'use', 'existing', 'use'])
+  expect([
+    charged('gateway-hour'),
+    charged('gateway-gb'),
+    charged('function-call'),
+    charged('key-month'),
+    charged('queue-message'),
+  ]).toEqual(['existing', 'use', 'use', 'existing', 'use'])
 })
 
 it('carries every kind in two clouds and at least 150 SKUs each', () => {
@@ -77,5 +116,10 @@ it('carries every kind in two clouds and at least 150 SKUs each', () => {
 })
 
 it('says units as one says them', () => {
-  expect([unitWords('Hours'), unitWords('GB-Months'), unitWords('1000 Requests'), unitWords('vCPU-Hours')]).toEqual(['hour', 'GB-month', '1000 requests', 'vCPU-hour'])
+  expect([unitWords('Hours'), unitWords('GB-Months'), unitWords('1000 Requests'), unitWords('vCPU-Hours')]).toEqual([
+    'hour',
+    'GB-month',
+    '1000 requests',
+    'vCPU-hour',
+  ])
 })

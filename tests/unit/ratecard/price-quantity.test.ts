@@ -5,7 +5,21 @@ import { priceQuantity } from '../../../core/ratecard/price-quantity'
 import type { PriceLine } from '../../../core/ratecard/rate-card'
 import { evaluate, input } from '../../../core/working/working'
 
-const line = (more: Partial<PriceLine> = {}): PriceLine => ({ sku: 'S', service: 's', meter: 'transfer-out-gb', variant: null, region: 'r', unit: 'GB', tiering: 'graduated', tiers: [{ from: '0', price: '0.09' }, { from: '100', price: '0.07' }, { from: '1000', price: '0.05' }], ...more })
+const line = (more: Partial<PriceLine> = {}): PriceLine => ({
+  sku: 'S',
+  service: 's',
+  meter: 'transfer-out-gb',
+  variant: null,
+  region: 'r',
+  unit: 'GB',
+  tiering: 'graduated',
+  tiers: [
+    { from: '0', price: '0.09' },
+    { from: '100', price: '0.07' },
+    { from: '1000', price: '0.05' },
+  ],
+  ...more,
+})
 const cost = (of: PriceLine, quantity: Decimal | number, { allowance = 0 }: { allowance?: Decimal | number } = {}) =>
   evaluate(priceQuantity('x', of, input('q', quantity), input('free', allowance)))
 const quantity = fc.integer({ min: 0, max: 5_000_000 }).map(n => new Decimal(n).div(1000))
@@ -19,17 +33,21 @@ function plainly(q: Decimal): Decimal {
 
 it('prices graduated tiers', () => {
   expect(cost(line(), 150).toFixed()).toBe('12.5')
-  fc.assert(fc.property(quantity, (q) => {
-    expect(cost(line(), q).eq(plainly(q))).toBe(true)
-  }))
+  fc.assert(
+    fc.property(quantity, q => {
+      expect(cost(line(), q).eq(plainly(q))).toBe(true)
+    }),
+  )
 })
 
 it('costs more for more, without a jump at a tier', () => {
-  fc.assert(fc.property(quantity, quantity, (a, b) => {
-    const [less, more] = a.lt(b) ? [a, b] : [b, a]
-    expect(cost(line(), less).lte(cost(line(), more))).toBe(true)
-    expect(cost(line(), more).minus(cost(line(), less)).lte(more.minus(less).times('0.09'))).toBe(true)
-  }))
+  fc.assert(
+    fc.property(quantity, quantity, (a, b) => {
+      const [less, more] = a.lt(b) ? [a, b] : [b, a]
+      expect(cost(line(), less).lte(cost(line(), more))).toBe(true)
+      expect(cost(line(), more).minus(cost(line(), less)).lte(more.minus(less).times('0.09'))).toBe(true)
+    }),
+  )
 })
 
 it('leaves the free allowance out and nothing else', () => {

@@ -11,57 +11,170 @@ import { cubeOf, plainCharge, type PlainCharge } from '../../support/random-char
 
 const september = { start: '2026-09-01', end: '2026-10-01' }
 const october = { start: '2026-10-01', end: '2026-11-01' }
-const priced = plainCharge.chain(charge => fc.record({ quantity: fc.constantFrom('0', '3', '2.5', '10'), unit: fc.constantFrom('Hours', 'GB', null), sku: fc.constantFrom('S1', 'S2', null) }).map(({ quantity, unit, sku }): PlainCharge => ({ ...charge, quantity, values: { ...charge.values, PricingUnit: unit, SkuId: sku } })))
+const priced = plainCharge.chain(charge =>
+  fc
+    .record({
+      quantity: fc.constantFrom('0', '3', '2.5', '10'),
+      unit: fc.constantFrom('Hours', 'GB', null),
+      sku: fc.constantFrom('S1', 'S2', null),
+    })
+    .map(({ quantity, unit, sku }): PlainCharge => ({ ...charge, quantity, values: { ...charge.values, PricingUnit: unit, SkuId: sku } })),
+)
 const sum = (texts: string[]) => scaledText(texts.reduce((n, text) => n + scaled(text), 0n))
 
 it('contributions add up to the whole change, and each one’s effects to its own, in every currency', () => {
-  fc.assert(fc.property(fc.array(priced, { maxLength: 100 }), fc.constantFrom<string[]>(['ServiceName'], ['ServiceName', 'RegionId'], []), (charges, splitBy) => {
-    const cube = cubeOf(charges)
-    const { contributions, totals } = compare(cube, { measure: 'billedCost', splitBy, now: october, before: september, keep: {}, leaveOut: {} })
-    for (const c of contributions) {
-      expect(sum(Object.values(c.effects))).toBe(c.difference)
-      expect(scaledText(scaled(c.now) - scaled(c.before))).toBe(c.difference)
-    }
-    for (const total of totals) {
-      const own = contributions.filter(c => c.currency === total.currency)
-      expect(sum(own.map(c => c.difference))).toBe(total.difference)
-      expect(sum(Object.values(total.effects))).toBe(total.difference)
-      const whole = (period: typeof october) => answer(cube, { measure: 'billedCost', splitBy: [], grain: null, ...period, keep: {}, leaveOut: {} }).totals.find(t => t.currency === total.currency)?.amount ?? '0'
-      expect([total.now, total.before]).toEqual([whole(october), whole(september)])
-    }
-  }), { numRuns: 150 })
+  fc.assert(
+    fc.property(
+      fc.array(priced, { maxLength: 100 }),
+      fc.constantFrom<string[]>(['ServiceName'], ['ServiceName', 'RegionId'], []),
+      (charges, splitBy) => {
+        const cube = cubeOf(charges)
+        const { contributions, totals } = compare(cube, {
+          measure: 'billedCost',
+          splitBy,
+          now: october,
+          before: september,
+          keep: {},
+          leaveOut: {},
+        })
+        for (const c of contributions) {
+          expect(sum(Object.values(c.effects))).toBe(c.difference)
+          expect(scaledText(scaled(c.now) - scaled(c.before))).toBe(c.difference)
+        }
+        for (const total of totals) {
+          const own = contributions.filter(c => c.currency === total.currency)
+          expect(sum(own.map(c => c.difference))).toBe(total.difference)
+          expect(sum(Object.values(total.effects))).toBe(total.difference)
+          const whole = (period: typeof october) =>
+            answer(cube, { measure: 'billedCost', splitBy: [], grain: null, ...period, keep: {}, leaveOut: {} }).totals.find(
+              t => t.currency === total.currency,
+            )?.amount ?? '0'
+          expect([total.now, total.before]).toEqual([whole(october), whole(september)])
+        }
+      },
+    ),
+    { numRuns: 150 },
+  )
 })
 
 it('a table always sums to its total: down, across and in the rest', () => {
-  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 80 }), fc.constantFrom(null, 'start', 'RegionId', 'ResourceId'), (charges, across) => {
-    const cube = cubeOf(charges)
-    const splitBy = ['ServiceName', 'SubAccountName']
-    const question = { measure: 'billedCost' as const, keep: {}, leaveOut: {}, ...october, splitBy: across && across !== 'start' ? [...splitBy, across] : splitBy, grain: across === 'start' ? 'week' as const : null }
-    const table = spendTable(answer(cube, question), null, { splitBy, companions: {}, across, currency: 'EUR', columns: ['share', 'perDay'], days: 31 })
-    table.heads.forEach((head, i) => {
-      if (head.kind !== 'amount' || head.column === 'perDay') return
-      expect(sum(table.rows.map(row => row.cells[i]!))).toBe(table.total.cells[i])
-    })
-    if (across) for (const row of [...table.rows, table.total]) expect(sum(row.cells.filter((_, i) => table.heads[i]!.kind === 'amount' && !['amount', 'perDay'].includes(table.heads[i]!.column ?? '')).map(String))).toBe(row.amount)
-  }), { numRuns: 100 })
+  fc.assert(
+    fc.property(fc.array(plainCharge, { maxLength: 80 }), fc.constantFrom(null, 'start', 'RegionId', 'ResourceId'), (charges, across) => {
+      const cube = cubeOf(charges)
+      const splitBy = ['ServiceName', 'SubAccountName']
+      const question = {
+        measure: 'billedCost' as const,
+        keep: {},
+        leaveOut: {},
+        ...october,
+        splitBy: across && across !== 'start' ? [...splitBy, across] : splitBy,
+        grain: across === 'start' ? ('week' as const) : null,
+      }
+      const table = spendTable(answer(cube, question), null, {
+        splitBy,
+        companions: {},
+        across,
+        currency: 'EUR',
+        columns: ['share', 'perDay'],
+        days: 31,
+      })
+      table.heads.forEach((head, i) => {
+        if (head.kind !== 'amount' || head.column === 'perDay') return
+        expect(sum(table.rows.map(row => row.cells[i]!))).toBe(table.total.cells[i])
+      })
+      if (across)
+        for (const row of [...table.rows, table.total])
+          expect(
+            sum(
+              row.cells
+                .filter((_, i) => table.heads[i]!.kind === 'amount' && !['amount', 'perDay'].includes(table.heads[i]!.column ?? ''))
+                .map(String),
+            ),
+          ).toBe(row.amount)
+    }),
+    { numRuns: 100 },
+  )
 })
 
 it('converts each charge at the rate of its day; what has no rate stays as it is', () => {
-  const charge = (day: string, amount: string, currency: string): PlainCharge => ({ day, hour: 0, currency, amount, values: { ServiceName: 's' }, tags: {} })
-  const cube = cubeOf([charge('2026-09-05', '100', 'USD'), charge('2026-09-20', '100', 'USD'), charge('2026-09-20', '7', 'EUR'), charge('2026-10-02', '50', 'NOK')])
-  const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' }, { from: 'USD', to: 'EUR', validFrom: '2026-09-15', rate: '0.8' }, { from: 'EUR', to: 'NOK', validFrom: '2026-10-02', rate: '12.5' }]
-  const q = { measure: 'billedCost' as const, splitBy: ['ServiceName'], grain: null, keep: {}, leaveOut: {}, start: '2026-09-01', end: '2026-11-01' }
-  expect(answerIn(cube, q, 'EUR', rates)).toMatchObject({ totals: [{ currency: 'EUR', amount: '181' }], unconverted: [], original: [{ currency: 'EUR', amount: '7' }, { currency: 'NOK', amount: '50' }, { currency: 'USD', amount: '200' }] })
-  expect(answerIn(cube, q, 'EUR', rates.slice(0, 2))).toMatchObject({ totals: [{ currency: 'EUR', amount: '177' }, { currency: 'NOK', amount: '50' }], unconverted: [{ currency: 'NOK', amount: '50' }] })
-  expect(answerIn(cube, { ...q, grain: 'month' }, 'EUR', rates).rows.map(r => [r.start, r.amount])).toEqual([['2026-09-01', '177'], ['2026-10-01', '4']])
+  const charge = (day: string, amount: string, currency: string): PlainCharge => ({
+    day,
+    hour: 0,
+    currency,
+    amount,
+    values: { ServiceName: 's' },
+    tags: {},
+  })
+  const cube = cubeOf([
+    charge('2026-09-05', '100', 'USD'),
+    charge('2026-09-20', '100', 'USD'),
+    charge('2026-09-20', '7', 'EUR'),
+    charge('2026-10-02', '50', 'NOK'),
+  ])
+  const rates = [
+    { from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' },
+    { from: 'USD', to: 'EUR', validFrom: '2026-09-15', rate: '0.8' },
+    { from: 'EUR', to: 'NOK', validFrom: '2026-10-02', rate: '12.5' },
+  ]
+  const q = {
+    measure: 'billedCost' as const,
+    splitBy: ['ServiceName'],
+    grain: null,
+    keep: {},
+    leaveOut: {},
+    start: '2026-09-01',
+    end: '2026-11-01',
+  }
+  expect(answerIn(cube, q, 'EUR', rates)).toMatchObject({
+    totals: [{ currency: 'EUR', amount: '181' }],
+    unconverted: [],
+    original: [
+      { currency: 'EUR', amount: '7' },
+      { currency: 'NOK', amount: '50' },
+      { currency: 'USD', amount: '200' },
+    ],
+  })
+  expect(answerIn(cube, q, 'EUR', rates.slice(0, 2))).toMatchObject({
+    totals: [
+      { currency: 'EUR', amount: '177' },
+      { currency: 'NOK', amount: '50' },
+    ],
+    unconverted: [{ currency: 'NOK', amount: '50' }],
+  })
+  expect(answerIn(cube, { ...q, grain: 'month' }, 'EUR', rates).rows.map(r => [r.start, r.amount])).toEqual([
+    ['2026-09-01', '177'],
+    ['2026-10-01', '4'],
+  ])
 })
 
 it('converting conserves: rows and rest add up to the totals', () => {
-  fc.assert(fc.property(fc.array(plainCharge, { maxLength: 60 }), fc.integer({ min: 1, max: 4 }), (charges, limit) => {
-    const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-10', rate: '0.9137' }]
-    const converted = answerIn(cubeOf(charges), { measure: 'billedCost', splitBy: ['ServiceName'], grain: 'week', keep: {}, leaveOut: {}, start: '2026-09-01', end: '2026-11-01', limit }, 'EUR', rates)
-    for (const { currency, amount } of converted.totals) expect(sum([...converted.rows.filter(r => r.currency === currency).map(r => r.amount), converted.rest?.amounts.find(a => a.currency === currency)?.amount ?? '0'])).toBe(amount)
-  }))
+  fc.assert(
+    fc.property(fc.array(plainCharge, { maxLength: 60 }), fc.integer({ min: 1, max: 4 }), (charges, limit) => {
+      const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-10', rate: '0.9137' }]
+      const converted = answerIn(
+        cubeOf(charges),
+        {
+          measure: 'billedCost',
+          splitBy: ['ServiceName'],
+          grain: 'week',
+          keep: {},
+          leaveOut: {},
+          start: '2026-09-01',
+          end: '2026-11-01',
+          limit,
+        },
+        'EUR',
+        rates,
+      )
+      for (const { currency, amount } of converted.totals)
+        expect(
+          sum([
+            ...converted.rows.filter(r => r.currency === currency).map(r => r.amount),
+            converted.rest?.amounts.find(a => a.currency === currency)?.amount ?? '0',
+          ]),
+        ).toBe(amount)
+    }),
+  )
 })
 
 it('an invoice’s difference is taken apart into tax, rounding and what is unexplained', () => {
@@ -80,22 +193,89 @@ it('an invoice’s difference is taken apart into tax, rounding and what is unex
 })
 
 it('finds spellings that are likely one, and leaves different names apart', () => {
-  expect(likelySpellings(['booking', 'Booking', 'bookings', 'booking-team', 'platform', 'plattform', 'customs', 'crew-roster', 'Crew Roster', 'live-1', 'live-2', 'ab', 'ac']).map(g => g.values)).toEqual([['Booking', 'booking', 'booking-team', 'bookings'], ['Crew Roster', 'crew-roster'], ['platform', 'plattform']])
+  expect(
+    likelySpellings([
+      'booking',
+      'Booking',
+      'bookings',
+      'booking-team',
+      'platform',
+      'plattform',
+      'customs',
+      'crew-roster',
+      'Crew Roster',
+      'live-1',
+      'live-2',
+      'ab',
+      'ac',
+    ]).map(g => g.values),
+  ).toEqual([
+    ['Booking', 'booking', 'booking-team', 'bookings'],
+    ['Crew Roster', 'crew-roster'],
+    ['platform', 'plattform'],
+  ])
 })
 
 it('compares in one currency, other rates told as other prices', () => {
-  const charge = (day: string, amount: string, currency: string): PlainCharge => ({ day, hour: 0, currency, amount, quantity: '10', values: { ServiceName: 's', SkuId: currency, PricingUnit: 'GB' }, tags: {} })
-  const cube = cubeOf([charge('2026-09-05', '100', 'USD'), charge('2026-10-05', '100', 'USD'), charge('2026-09-05', '7', 'EUR'), charge('2026-10-20', '9', 'EUR'), charge('2026-10-20', '5', 'NOK')])
-  const rates = [{ from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' }, { from: 'USD', to: 'EUR', validFrom: '2026-10-02', rate: '0.8' }]
-  const { contributions, totals } = compare(cube, { measure: 'billedCost', splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {} }, { currency: 'EUR', rates })
-  expect(totals).toMatchObject([{ currency: 'EUR', now: '89', before: '97', difference: '-8', effects: { price: '-8', quantity: '0', newAndGone: '0' } }, { currency: 'NOK', now: '5', before: '0' }])
-  expect(contributions.map(c => [c.currency, c.kind])).toEqual([['EUR', 'both'], ['NOK', 'new']])
+  const charge = (day: string, amount: string, currency: string): PlainCharge => ({
+    day,
+    hour: 0,
+    currency,
+    amount,
+    quantity: '10',
+    values: { ServiceName: 's', SkuId: currency, PricingUnit: 'GB' },
+    tags: {},
+  })
+  const cube = cubeOf([
+    charge('2026-09-05', '100', 'USD'),
+    charge('2026-10-05', '100', 'USD'),
+    charge('2026-09-05', '7', 'EUR'),
+    charge('2026-10-20', '9', 'EUR'),
+    charge('2026-10-20', '5', 'NOK'),
+  ])
+  const rates = [
+    { from: 'USD', to: 'EUR', validFrom: '2026-09-01', rate: '0.9' },
+    { from: 'USD', to: 'EUR', validFrom: '2026-10-02', rate: '0.8' },
+  ]
+  const { contributions, totals } = compare(
+    cube,
+    { measure: 'billedCost', splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {} },
+    { currency: 'EUR', rates },
+  )
+  expect(totals).toMatchObject([
+    { currency: 'EUR', now: '89', before: '97', difference: '-8', effects: { price: '-8', quantity: '0', newAndGone: '0' } },
+    { currency: 'NOK', now: '5', before: '0' },
+  ])
+  expect(contributions.map(c => [c.currency, c.kind])).toEqual([
+    ['EUR', 'both'],
+    ['NOK', 'new'],
+  ])
 })
 
 it('a cost above something is meant of the whole period, however often rates change within it', () => {
-  const charge = (day: string, amount: string, ServiceName: string): PlainCharge => ({ day, hour: 0, currency: 'USD', amount, quantity: '10', values: { ServiceName, SkuId: 's', PricingUnit: 'GB' }, tags: {} })
+  const charge = (day: string, amount: string, ServiceName: string): PlainCharge => ({
+    day,
+    hour: 0,
+    currency: 'USD',
+    amount,
+    quantity: '10',
+    values: { ServiceName, SkuId: 's', PricingUnit: 'GB' },
+    tags: {},
+  })
   const cube = cubeOf([charge('2026-10-05', '60', 'large'), charge('2026-10-20', '60', 'large'), charge('2026-10-20', '70', 'small')])
   const rates = ['2026-10-01', '2026-10-15'].map((validFrom, i) => ({ from: 'USD', to: 'EUR', validFrom, rate: `0.${i + 8}` }))
-  const { contributions } = compare(cube, { measure: 'billedCost', splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {}, conditions: [{ dimension: 'ServiceName', keep: true, above: '100' }] }, { currency: 'EUR', rates })
+  const { contributions } = compare(
+    cube,
+    {
+      measure: 'billedCost',
+      splitBy: ['ServiceName'],
+      now: october,
+      before: september,
+      keep: {},
+      leaveOut: {},
+      conditions: [{ dimension: 'ServiceName', keep: true, above: '100' }],
+    },
+    { currency: 'EUR', rates },
+  )
   expect(contributions.map(c => [c.values.ServiceName, c.now])).toEqual([['large', '102']])
 })

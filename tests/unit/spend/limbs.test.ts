@@ -5,12 +5,18 @@ import { fromLimbs, highLimb, lowLimb } from '../../../core/spend/limbs'
 import { limbsText, Sums } from '../../../core/spend/sums'
 
 const largest = BigInt(Math.floor(LARGEST_AMOUNT)) * 10n ** 15n
-const amount = fc.oneof(fc.bigInt(-largest, largest), fc.bigInt(-1000n, 1000n), fc.constantFrom(largest, -largest, 999_999_999n, -999_999_999n))
+const amount = fc.oneof(
+  fc.bigInt(-largest, largest),
+  fc.bigInt(-1000n, 1000n),
+  fc.constantFrom(largest, -largest, 999_999_999n, -999_999_999n),
+)
 
 it('splits an amount without loss', () => {
-  fc.assert(fc.property(amount, (value) => {
-    expect(fromLimbs(highLimb(value), lowLimb(value))).toBe(value)
-  }))
+  fc.assert(
+    fc.property(amount, value => {
+      expect(fromLimbs(highLimb(value), lowLimb(value))).toBe(value)
+    }),
+  )
 })
 
 /** Adds as a pass over rows does: in runs that are announced first. */
@@ -28,18 +34,25 @@ function addAll(sums: Sums, cell: number, values: bigint[]): void {
 }
 
 it('sums exactly, also where a float alone would not', () => {
-  fc.assert(fc.property(fc.array(fc.array(amount, { maxLength: 60 }), { maxLength: 5 }), (segments) => {
-    const sums = new Sums(2)
-    for (const values of segments) addAll(sums, 1, values)
-    const whole = segments.flat().reduce((a, b) => a + b, 0n)
-    expect(sums.total(1)).toBe(whole)
-    expect(sums.text(1)).toBe(scaledText(whole))
-    expect(sums.total(0)).toBe(0n)
-  }))
+  fc.assert(
+    fc.property(fc.array(fc.array(amount, { maxLength: 60 }), { maxLength: 5 }), segments => {
+      const sums = new Sums(2)
+      for (const values of segments) addAll(sums, 1, values)
+      const whole = segments.flat().reduce((a, b) => a + b, 0n)
+      expect(sums.total(1)).toBe(whole)
+      expect(sums.text(1)).toBe(scaledText(whole))
+      expect(sums.total(0)).toBe(0n)
+    }),
+  )
 })
 
 it('carries at the bound of the high limb and of the low one', () => {
-  for (const [value, times, segment] of [[largest, 5000, 1000], [-largest, 5000, 1000], [999_999_999n, 20_000_000, 5_000_000], [-999_999_999n, 20_000_000, 5_000_000]] as const) {
+  for (const [value, times, segment] of [
+    [largest, 5000, 1000],
+    [-largest, 5000, 1000],
+    [999_999_999n, 20_000_000, 5_000_000],
+    [-999_999_999n, 20_000_000, 5_000_000],
+  ] as const) {
     const sums = new Sums(1)
     const high = highLimb(value)
     const low = lowLimb(value)
@@ -68,7 +81,9 @@ it('keeps its sums when it grows', () => {
 })
 
 it('writes a pair of sums as whole numbers would be written', () => {
-  fc.assert(fc.property(fc.integer({ min: -(2 ** 40), max: 2 ** 40 }), fc.integer({ min: -(2 ** 40), max: 2 ** 40 }), (high, low) => {
-    expect(limbsText(high, low)).toBe(scaledText(fromLimbs(high, low)))
-  }))
+  fc.assert(
+    fc.property(fc.integer({ min: -(2 ** 40), max: 2 ** 40 }), fc.integer({ min: -(2 ** 40), max: 2 ** 40 }), (high, low) => {
+      expect(limbsText(high, low)).toBe(scaledText(fromLimbs(high, low)))
+    }),
+  )
 })

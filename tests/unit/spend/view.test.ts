@@ -1,34 +1,97 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { periodText } from '../../../app/utils/spend-view'
-import { charts, comparedPeriod, reachInto, readView, resolvePeriod, rollingPeriods, withoutValue, withValue, writeView, type SpendView } from '../../../core/spend/view'
+import {
+  charts,
+  comparedPeriod,
+  reachInto,
+  readView,
+  resolvePeriod,
+  rollingPeriods,
+  withoutValue,
+  withValue,
+  writeView,
+  type SpendView,
+} from '../../../core/spend/view'
 import { measures } from '../../../core/spend/question'
 import { tableColumns } from '../../../core/spend/table'
 import { grains } from '../../../core/time/grain'
 
 const days = { firstDay: '2025-11-01', lastDay: '2026-11-23' }
-const dimension = fc.constantFrom('ServiceName', 'SubAccountName', 'Tags/team', 'x_ProjectCode', 'Container/2', 'SkuPriceDetails/InstanceType', 'ChargedFor')
+const dimension = fc.constantFrom(
+  'ServiceName',
+  'SubAccountName',
+  'Tags/team',
+  'x_ProjectCode',
+  'Container/2',
+  'SkuPriceDetails/InstanceType',
+  'ChargedFor',
+)
 const text = fc.string({ minLength: 1, maxLength: 12 }).filter(t => t.trim() !== '')
 const period = fc.constantFrom({ start: '2026-01-01', end: '2026-07-01' }, { start: '2026-11-17', end: '2026-11-18' })
-const narrowing = fc.dictionary(dimension, fc.uniqueArray(fc.oneof(text, fc.constant(null)), { minLength: 1, maxLength: 3 }), { maxKeys: 3 }).map(n => ({ ...n }))
+const narrowing = fc
+  .dictionary(dimension, fc.uniqueArray(fc.oneof(text, fc.constant(null)), { minLength: 1, maxLength: 3 }), { maxKeys: 3 })
+  .map(n => ({ ...n }))
 const anyView: fc.Arbitrary<SpendView> = fc.record({
-  measure: fc.constantFrom(...measures), splitBy: fc.uniqueArray(dimension, { maxLength: 4 }), grain: fc.constantFrom(...grains), period: fc.oneof(fc.constantFrom(...rollingPeriods), period), against: fc.oneof(fc.constantFrom('before' as const, 'year' as const), period),
-  keep: narrowing, leaveOut: narrowing, conditions: fc.array(fc.oneof(fc.record({ dimension, keep: fc.boolean(), contains: text }), fc.record({ dimension, keep: fc.boolean(), above: fc.constantFrom('100', '0.5') })), { maxLength: 2 }),
-  currency: fc.constantFrom(null, 'USD'), reportCurrency: fc.constantFrom(null, 'EUR'), chart: fc.constantFrom(...charts), largest: fc.integer({ min: 1, max: 30 }), steps: fc.array(fc.record({ dimension, value: fc.oneof(text, fc.constant(null)) }), { maxLength: 3 }),
-  stepOrder: fc.uniqueArray(dimension, { minLength: 1, maxLength: 5 }), stepQuantity: fc.uniqueArray(fc.integer({ min: 0, max: 4 }), { maxLength: 3 }), across: fc.oneof(fc.constant(null), fc.constant('start'), dimension), columns: fc.uniqueArray(fc.constantFrom(...tableColumns)), show: fc.constantFrom('table' as const, 'comparison' as const),
+  measure: fc.constantFrom(...measures),
+  splitBy: fc.uniqueArray(dimension, { maxLength: 4 }),
+  grain: fc.constantFrom(...grains),
+  period: fc.oneof(fc.constantFrom(...rollingPeriods), period),
+  against: fc.oneof(fc.constantFrom('before' as const, 'year' as const), period),
+  keep: narrowing,
+  leaveOut: narrowing,
+  conditions: fc.array(
+    fc.oneof(
+      fc.record({ dimension, keep: fc.boolean(), contains: text }),
+      fc.record({ dimension, keep: fc.boolean(), above: fc.constantFrom('100', '0.5') }),
+    ),
+    { maxLength: 2 },
+  ),
+  currency: fc.constantFrom(null, 'USD'),
+  reportCurrency: fc.constantFrom(null, 'EUR'),
+  chart: fc.constantFrom(...charts),
+  largest: fc.integer({ min: 1, max: 30 }),
+  steps: fc.array(fc.record({ dimension, value: fc.oneof(text, fc.constant(null)) }), { maxLength: 3 }),
+  stepOrder: fc.uniqueArray(dimension, { minLength: 1, maxLength: 5 }),
+  stepQuantity: fc.uniqueArray(fc.integer({ min: 0, max: 4 }), { maxLength: 3 }),
+  across: fc.oneof(fc.constant(null), fc.constant('start'), dimension),
+  columns: fc.uniqueArray(fc.constantFrom(...tableColumns)),
+  show: fc.constantFrom('table' as const, 'comparison' as const),
 })
 
 it('the address holds all of the Sentence', () => {
-  fc.assert(fc.property(anyView, (view) => {
-    expect(readView(writeView(view))).toEqual(view)
-  }), { numRuns: 400 })
+  fc.assert(
+    fc.property(anyView, view => {
+      expect(readView(writeView(view))).toEqual(view)
+    }),
+    { numRuns: 400 },
+  )
 })
 
 it('what is as usual is not in the address, and what is wrong in it is as usual', () => {
   const usual = readView({})
   expect(usual).toMatchObject({ measure: 'effectiveCost', splitBy: ['ServiceName'], grain: 'day', period: 'this-month' })
   expect(writeView(usual)).toEqual({})
-  expect(readView({ from: '2026-02-30', to: 'x', by: 'BilledCost', keep: 'nonsense=1', each: 'minute', cost: 'free', where: 'x~', top: '900', period: 'yesterday', step: 'no', order: 'no', count: 'a', across: 'no', chart: 'pie', columns: 'no', in: 'euro' })).toEqual(usual)
+  expect(
+    readView({
+      from: '2026-02-30',
+      to: 'x',
+      by: 'BilledCost',
+      keep: 'nonsense=1',
+      each: 'minute',
+      cost: 'free',
+      where: 'x~',
+      top: '900',
+      period: 'yesterday',
+      step: 'no',
+      order: 'no',
+      count: 'a',
+      across: 'no',
+      chart: 'pie',
+      columns: 'no',
+      in: 'euro',
+    }),
+  ).toEqual(usual)
 })
 
 it('rolling periods end with the data, and are compared with what went before', () => {
@@ -39,7 +102,10 @@ it('rolling periods end with the data, and are compared with what went before', 
   expect(resolvePeriod('all', days)).toEqual({ start: '2025-11-01', end: '2026-11-24' })
   expect(comparedPeriod({ period: 'last-month', against: 'before' }, days)).toEqual({ start: '2026-09-01', end: '2026-10-01' })
   expect(comparedPeriod({ period: 'last-month', against: 'year' }, days)).toEqual({ start: '2025-10-01', end: '2025-11-01' })
-  expect(comparedPeriod({ period: { start: '2024-02-29', end: '2024-03-01' }, against: 'year' }, days)).toEqual({ start: '2023-02-28', end: '2023-03-01' })
+  expect(comparedPeriod({ period: { start: '2024-02-29', end: '2024-03-01' }, against: 'year' }, days)).toEqual({
+    start: '2023-02-28',
+    end: '2023-03-01',
+  })
 })
 
 it('adds and takes away conditions', () => {

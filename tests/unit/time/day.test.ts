@@ -15,11 +15,13 @@ it('knows the calendar', () => {
 })
 
 it('counts days both ways', () => {
-  fc.assert(fc.property(fc.integer({ min: 0, max: 60_000 }), fc.integer({ min: -500, max: 500 }), (number, step) => {
-    const day = dayFromNumber(number)
-    expect(dayNumber(day)).toBe(number)
-    expect(daysBetween(day, addDays(day, step))).toBe(step)
-  }))
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 60_000 }), fc.integer({ min: -500, max: 500 }), (number, step) => {
+      const day = dayFromNumber(number)
+      expect(dayNumber(day)).toBe(number)
+      expect(daysBetween(day, addDays(day, step))).toBe(step)
+    }),
+  )
 })
 
 it('compares like with like', () => {
@@ -37,6 +39,9 @@ it('steps by its own length, and from a month that has begun to whole months', (
 })
 
 it('takes the same days of a shorter month', () => {
-  expect(monthToDate('2026-03-31')).toEqual({ current: { start: '2026-03-01', end: '2026-04-01' }, before: { start: '2026-02-01', end: '2026-03-01' } })
+  expect(monthToDate('2026-03-31')).toEqual({
+    current: { start: '2026-03-01', end: '2026-04-01' },
+    before: { start: '2026-02-01', end: '2026-03-01' },
+  })
   expect(daysOf({ start: '2026-02-27', end: '2026-03-02' })).toEqual(['2026-02-27', '2026-02-28', '2026-03-01'])
 })

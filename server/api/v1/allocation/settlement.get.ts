@@ -9,5 +9,5 @@ export default route(async ({ event, cube, database }) => {
   const question = query(event, allocationQuestion)
   const saved = await currentPlan(database.db)
   if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
-  return { ...await settleMonth(cube, saved.plan, question), version: saved.version }
+  return { ...(await settleMonth(cube, saved.plan, question)), version: saved.version }
 })

@@ -14,9 +14,13 @@ const MOST_TEXT = 200_000
 /** The first rows of a file as they would become charges, through a given mapping, the one kept for the source, or a first suggestion. */
 export default route(async ({ event, database }): Promise<MappingPreview> => {
   const { source, text, mapping: given } = await body(event, mappingPreviewAsked)
-  const kept = given ?? await findMapping(database.db, source)
+  const kept = given ?? (await findMapping(database.db, source))
   const delimiter = kept?.delimiter ?? likelyDelimiter(text)
-  const lines = text.replace(/^\uFEFF/, '').split(/(?<=\n)/).slice(kept?.skipLines ?? 0).join('')
+  const lines = text
+    .replace(/^\uFEFF/, '')
+    .split(/(?<=\n)/)
+    .slice(kept?.skipLines ?? 0)
+    .join('')
   const { data } = Papa.parse<string[]>(lines, { delimiter, skipEmptyLines: true })
   // what stands at the end tells whether there is a sum below; a file that was cut may end within a row
   const [header = [], ...all] = data.slice(0, text.length >= MOST_TEXT ? -1 : undefined)
@@ -24,11 +28,16 @@ export default route(async ({ event, database }): Promise<MappingPreview> => {
   const mapping = kept ?? suggestMapping(header, rows, delimiter)
   const shown = [...rows.slice(0, SHOWN_ROWS), ...rows.slice(SHOWN_ROWS).slice(-LAST_ROWS)]
   const file = applyMapping(mapping, header, source)
-  if ('problems' in file) return { mapping, saved: !given && kept !== null, header, raw: shown, columns: [], rows: [], problems: file.problems }
+  if ('problems' in file)
+    return { mapping, saved: !given && kept !== null, header, raw: shown, columns: [], rows: [], problems: file.problems }
   const mapped = shown.map((row, i) => file.row(row, i + 1))
   return {
-    mapping, saved: !given && kept !== null, header, raw: shown, columns: file.header,
-    rows: mapped.map(row => row !== 'left out' && 'texts' in row ? row.texts : null),
-    problems: mapped.flatMap(row => row !== 'left out' && 'problems' in row ? row.problems : []),
+    mapping,
+    saved: !given && kept !== null,
+    header,
+    raw: shown,
+    columns: file.header,
+    rows: mapped.map(row => (row !== 'left out' && 'texts' in row ? row.texts : null)),
+    problems: mapped.flatMap(row => (row !== 'left out' && 'problems' in row ? row.problems : [])),
   }
 })

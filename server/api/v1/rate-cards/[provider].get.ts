@@ -8,6 +8,10 @@ export default route(async ({ event, database }) => {
   const provider = parameter(event, 'provider')
   const { date, revision } = query(event, cardAsked)
   const card = await findRateCard(database.db, provider, date, revision)
-  if (!card) throw notFound('rate card', `No rate card of ${provider} is loaded${date ? ` for ${date}` : ''}${revision ? `, revision ${revision}` : ''}. Drop one under Sources.`)
+  if (!card)
+    throw notFound(
+      'rate card',
+      `No rate card of ${provider} is loaded${date ? ` for ${date}` : ''}${revision ? `, revision ${revision}` : ''}. Drop one under Sources.`,
+    )
   return card
 })

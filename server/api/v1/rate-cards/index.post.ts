@@ -4,5 +4,10 @@ import { body, route } from '../../../http/route'
 
 export default route(async ({ event, database, cube, who }) => {
   const card = await body(event, rateCardSchema)
-  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, ...await takeRateCard({ database, cube }, card, who) }
+  return {
+    provider: card.provider,
+    validFrom: card.validFrom,
+    prices: card.prices.length,
+    ...(await takeRateCard({ database, cube }, card, who)),
+  }
 })

@@ -11,8 +11,22 @@ export default route(async ({ event, database, cube, who }) => {
   const read = cardFromTable((await body(event, cardTable)).lines)
   if ('problems' in read) {
     const errors = read.problems.map(({ line, column, message }) => ({ field: `line ${line}, ${column}`, reason: message }))
-    throw new Problem(422, 'invalid', 'The rate card was not taken', errors.slice(0, MOST_SAID).map(({ field, reason }) => `${field}: ${reason}`).join('; '), errors)
+    throw new Problem(
+      422,
+      'invalid',
+      'The rate card was not taken',
+      errors
+        .slice(0, MOST_SAID)
+        .map(({ field, reason }) => `${field}: ${reason}`)
+        .join('; '),
+      errors,
+    )
   }
   const { card } = read
-  return { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length, ...await takeRateCard({ database, cube }, card, who) }
+  return {
+    provider: card.provider,
+    validFrom: card.validFrom,
+    prices: card.prices.length,
+    ...(await takeRateCard({ database, cube }, card, who)),
+  }
 })

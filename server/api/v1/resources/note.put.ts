@@ -6,6 +6,9 @@ import { body, route } from '../../../http/route'
 export default route(async ({ event, database, who }) => {
   const { id, body: text } = await body(event, noteInput)
   const savedAt = new Date().toISOString()
-  await database.db.insert(resourceNote).values({ resourceId: id, body: text, who, savedAt }).onConflictDoUpdate({ target: resourceNote.resourceId, set: { body: text, who, savedAt } })
+  await database.db
+    .insert(resourceNote)
+    .values({ resourceId: id, body: text, who, savedAt })
+    .onConflictDoUpdate({ target: resourceNote.resourceId, set: { body: text, who, savedAt } })
   return { id }
 })

@@ -12,6 +12,15 @@ export default route(async ({ event, cube }) => {
   const { revision, result } = await cube.ask('answers', questions)
   if (!packed) return { answers: result.map(answer => unpackAnswer(answer)), revision }
   return {
-    answers: result.map(({ rows, ...answer }) => ({ ...answer, rows: { ...rows, splits: rows.splits.map(written), starts: rows.starts && written(rows.starts), currencies: written(rows.currencies) } })), revision,
+    answers: result.map(({ rows, ...answer }) => ({
+      ...answer,
+      rows: {
+        ...rows,
+        splits: rows.splits.map(written),
+        starts: rows.starts && written(rows.starts),
+        currencies: written(rows.currencies),
+      },
+    })),
+    revision,
   } satisfies PackedAnswers
 })

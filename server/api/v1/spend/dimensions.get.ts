@@ -2,6 +2,9 @@ import type { DimensionList } from '../../../../shared/contracts/spend'
 import { route } from '../../../http/route'
 
 export default route(async ({ cube }): Promise<DimensionList> => {
-  const { revision, result: { lastDayBySource: _, missingDays: __, ...facts } } = await cube.ask('facts', undefined)
+  const {
+    revision,
+    result: { lastDayBySource: _, missingDays: __, ...facts },
+  } = await cube.ask('facts', undefined)
   return { ...facts, revision }
 })

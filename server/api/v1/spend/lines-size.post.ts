@@ -12,5 +12,9 @@ export default route(async ({ event, cube }) => {
   checkScope({ ...question, splitBy: [] })
   const { result } = await cube.ask('narrowed', question)
   const { result: facts } = await cube.ask('facts', undefined)
-  return { rows: result.charges, bytes: result.charges * columns.length * CELL_BYTES, columns: [...lineColumns, ...facts.found.filter(name => name.startsWith('x_'))] }
+  return {
+    rows: result.charges,
+    bytes: result.charges * columns.length * CELL_BYTES,
+    columns: [...lineColumns, ...facts.found.filter(name => name.startsWith('x_'))],
+  }
 })

@@ -14,19 +14,45 @@ export default route(async ({ event, cube, database, exporter }) => {
   const { question, columns, format } = await body(event, linesExport)
   checkScope({ ...question, splitBy: [] })
   const wrong = columns.filter(name => !isLineColumn(name))
-  if (wrong.length) throw new Problem(422, 'no-column', 'Charges have no such column', `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`)
+  if (wrong.length)
+    throw new Problem(
+      422,
+      'no-column',
+      'Charges have no such column',
+      `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`,
+    )
   const lines = chargeLines({ cube, database }, question, columns)
   setResponseHeader(event, 'content-type', tableMimes[format])
   if (format === 'csv') return sendStream(event, Readable.from(csvPieces(columns, lines)))
-  const { result: { charges } } = await cube.ask('narrowed', question)
-  if (charges > MOST_SHEET_ROWS) throw new Problem(422, 'too-many-rows', 'These are too many lines for this format', `${charges} lines: take CSV, which has no bound, or narrow what is shown.`)
+  const {
+    result: { charges },
+  } = await cube.ask('narrowed', question)
+  if (charges > MOST_SHEET_ROWS)
+    throw new Problem(
+      422,
+      'too-many-rows',
+      'These are too many lines for this format',
+      `${charges} lines: take CSV, which has no bound, or narrow what is shown.`,
+    )
   const rows: (string | null)[][] = []
   for await (const part of lines) for (const row of part) rows.push(row)
-  const bytes = await exporter.writeTable(format, { title: 'Charges', facts: [`${question.start} to ${question.end} (exclusive)`, `${rows.length} charges`], heads: columns.map(name => ({ name, kind: lineKind(name) })), rows, total: null })
+  const bytes = await exporter.writeTable(format, {
+    title: 'Charges',
+    facts: [`${question.start} to ${question.end} (exclusive)`, `${rows.length} charges`],
+    heads: columns.map(name => ({ name, kind: lineKind(name) })),
+    rows,
+    total: null,
+  })
   return Buffer.from(bytes)
 })
 
 async function* csvPieces(columns: string[], lines: AsyncIterable<(string | null)[][]>): AsyncGenerator<string> {
   yield Papa.unparse([columns]) + '\r\n'
-  for await (const rows of lines) yield Papa.unparse(rows.map(row => row.map((cell, i) => cell !== null && lineKind(columns[i]!) === 'text' ? asText(cell) : cell)), { newline: '\r\n' }) + '\r\n'
+  for await (const rows of lines)
+    yield (
+      Papa.unparse(
+        rows.map(row => row.map((cell, i) => (cell !== null && lineKind(columns[i]!) === 'text' ? asText(cell) : cell))),
+        { newline: '\r\n' },
+      ) + '\r\n'
+    )
 }

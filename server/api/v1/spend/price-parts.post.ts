@@ -13,8 +13,16 @@ const parts = ['SkuId', 'SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'Pr
 export default route(async ({ event, cube }): Promise<PriceParts> => {
   const question = await body(event, spendQuestion)
   checkScope({ ...question, splitBy: [] })
-  const { revision, result } = await cube.ask('group', { ...question, splitBy: parts, grain: 'day', measures: [isCost(question.measure) ? question.measure : 'effectiveCost', 'pricingQuantity'] })
-  const byPart = new Map<string, { first: (typeof result)[number], amount: bigint, quantity: bigint, charges: number, firstDay: string, lastDay: string }>()
+  const { revision, result } = await cube.ask('group', {
+    ...question,
+    splitBy: parts,
+    grain: 'day',
+    measures: [isCost(question.measure) ? question.measure : 'effectiveCost', 'pricingQuantity'],
+  })
+  const byPart = new Map<
+    string,
+    { first: (typeof result)[number]; amount: bigint; quantity: bigint; charges: number; firstDay: string; lastDay: string }
+  >()
   for (const group of result) {
     const key = JSON.stringify([group.currency, ...parts.map(part => group.values[part])])
     const known = byPart.get(key) ?? { first: group, amount: 0n, quantity: 0n, charges: 0, firstDay: group.start!, lastDay: group.start! }
@@ -25,14 +33,28 @@ export default route(async ({ event, cube }): Promise<PriceParts> => {
     if (group.start! > known.lastDay) known.lastDay = group.start!
     byPart.set(key, known)
   }
-  const sorted = [...byPart.values()].sort((a, b) => a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1)
+  const sorted = [...byPart.values()].sort((a, b) => (a.amount === b.amount ? 0 : a.amount > b.amount ? -1 : 1))
   const others = sorted.slice(MOST_PARTS)
   return {
     revision,
-    rest: others.length ? { count: others.length, amounts: sumByCurrency(others.map(({ first, amount }) => ({ currency: first.currency, amount }))) } : null,
-    parts: sorted.slice(0, MOST_PARTS).map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
-      skuId: first.values.SkuId!, skuPriceId: first.values.SkuPriceId!, chargeCategory: first.values.ChargeCategory!, description: first.values.ChargeDescription!, pricingUnit: first.values.PricingUnit!,
-      unitPrice: first.values.ContractedUnitPrice!, quantity: scaledText(quantity), currency: first.currency, amount: scaledText(amount), charges, firstDay, lastDay,
-    })),
+    rest: others.length
+      ? { count: others.length, amounts: sumByCurrency(others.map(({ first, amount }) => ({ currency: first.currency, amount }))) }
+      : null,
+    parts: sorted
+      .slice(0, MOST_PARTS)
+      .map(({ first, amount, quantity, charges, firstDay, lastDay }) => ({
+        skuId: first.values.SkuId!,
+        skuPriceId: first.values.SkuPriceId!,
+        chargeCategory: first.values.ChargeCategory!,
+        description: first.values.ChargeDescription!,
+        pricingUnit: first.values.PricingUnit!,
+        unitPrice: first.values.ContractedUnitPrice!,
+        quantity: scaledText(quantity),
+        currency: first.currency,
+        amount: scaledText(amount),
+        charges,
+        firstDay,
+        lastDay,
+      })),
   }
 })

@@ -11,12 +11,27 @@ const parts = ['ProviderName', 'RegionId', 'ServiceName', 'SkuId', 'ResourceId',
 export default route(async ({ event, cube }) => {
   const { month, keep, leaveOut } = await body(event, usedAsked)
   checkDimensions([...Object.keys(keep), ...Object.keys(leaveOut)])
-  const { result } = await cube.ask('group', { splitBy: parts, grain: null, start: monthStart(month), end: monthEnd(month), keep, leaveOut, measures: ['listCost', 'pricingQuantity'] })
-  const isUse = (group: (typeof result)[number]) => group.values.ChargeCategory === 'Usage' && group.values.ChargeClass === null && group.values.SkuId !== null
+  const { result } = await cube.ask('group', {
+    splitBy: parts,
+    grain: null,
+    start: monthStart(month),
+    end: monthEnd(month),
+    keep,
+    leaveOut,
+    measures: ['listCost', 'pricingQuantity'],
+  })
+  const isUse = (group: (typeof result)[number]) =>
+    group.values.ChargeCategory === 'Usage' && group.values.ChargeClass === null && group.values.SkuId !== null
   const used = result.filter(isUse)
   return {
     lines: used.map(({ values, amounts }) => ({
-      provider: values.ProviderName ?? '', region: values.RegionId ?? '', service: values.ServiceName ?? '', sku: values.SkuId!, resource: values.ResourceId ?? null, resourceName: values.ResourceName ?? null, quantity: scaledText(amounts[1]!),
+      provider: values.ProviderName ?? '',
+      region: values.RegionId ?? '',
+      service: values.ServiceName ?? '',
+      sku: values.SkuId!,
+      resource: values.ResourceId ?? null,
+      resourceName: values.ResourceName ?? null,
+      quantity: scaledText(amounts[1]!),
     })),
     listCost: sumByCurrency(used.map(({ currency, amounts }) => ({ currency, amount: amounts[0]! }))),
     notUsage: result.filter(group => !isUse(group)).reduce((n, group) => n + group.count, 0),

@@ -4,7 +4,7 @@ import { lookNow } from '../../../jobs/watch-sources'
 import { addWatch } from '../../../stores/watches'
 
 /** Watches a folder or a connection from now on; looks once at once. */
-export default route(async (services) => {
+export default route(async services => {
   const { event, database, who } = services
   const watch = await addWatch(database.db, await body(event, watchInput), who)
   return { id: watch.id, said: await lookNow(services, watch) }

@@ -3,7 +3,7 @@ import { parameter, route } from '../../../../http/route'
 import { fetchBill } from '../../../../imports/fetch-bill'
 
 /** Loads the billing period to date as the cloud has it now. */
-export default route(async (context) => {
+export default route(async context => {
   const name = parameter(context.event, 'name')
   const connector = findConnector(name)
   return withConnector(async () => {

@@ -3,7 +3,7 @@ import { parameter, route } from '../../../../http/route'
 import { fetchBill } from '../../../../imports/fetch-bill'
 
 /** Lets a day pass at a simulated cloud and loads the billing period to date that it then delivers. */
-export default route(async (context) => {
+export default route(async context => {
   const name = parameter(context.event, 'name')
   const connector = findConnector(name)
   return withConnector(async () => {

@@ -7,7 +7,10 @@ import { makeLink } from '../../../../stores/links'
 /** Makes a link that shows one version to anyone who has it. Its address is told now and never again. */
 export default route(async ({ event, database, exporter, who }) => {
   const { version, audience, scenario, expiresOn } = await body(event, linkAsked)
-  if (expiresOn < new Date().toISOString().slice(0, 10)) throw new Problem(422, 'invalid', 'The link would never open', 'Choose a day that is still to come.', [{ field: 'expiresOn', reason: 'the day has passed' }])
+  if (expiresOn < new Date().toISOString().slice(0, 10))
+    throw new Problem(422, 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
+      { field: 'expiresOn', reason: 'the day has passed' },
+    ])
   const estimateId = parameter(event, 'id')
   const document = await documentOf({ database, exporter }, estimateId, { version, audience, scenario }, who)
   const { id, secret } = await makeLink(database.db, { estimateId, version, audience, body: document, expiresOn, who })

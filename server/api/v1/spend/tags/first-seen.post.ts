@@ -6,5 +6,5 @@ import { body, route } from '../../../../http/route'
 export default route(async ({ event, cube }) => {
   const { keys } = await body(event, tagKeysAsked)
   const { revision, result } = await cube.ask('firstDays', keys.map(tagDimension))
-  return { revision, tags: keys.flatMap((key, i) => result[i] ? [{ key, firstDay: result[i] }] : []) }
+  return { revision, tags: keys.flatMap((key, i) => (result[i] ? [{ key, firstDay: result[i] }] : [])) }
 })

@@ -4,6 +4,6 @@ import { removeWatch } from '../../../../stores/watches'
 
 export default route(async ({ event, database }) => {
   const id = Number(parameter(event, 'id'))
-  if (!await removeWatch(database.db, id)) throw notFound('watch', 'It may have been taken out already.')
+  if (!(await removeWatch(database.db, id))) throw notFound('watch', 'It may have been taken out already.')
   return { id }
 })

@@ -4,7 +4,7 @@ import { lookNow } from '../../../../jobs/watch-sources'
 import { findWatch } from '../../../../stores/watches'
 
 /** Looks now instead of when it is due. */
-export default route(async (services) => {
+export default route(async services => {
   const watch = await findWatch(services.database.db, Number(parameter(services.event, 'id')))
   if (!watch) throw notFound('watch', 'It may have been taken out already.')
   return { id: watch.id, said: await lookNow(services, watch) }

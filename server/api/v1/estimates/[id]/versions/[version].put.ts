@@ -6,6 +6,11 @@ import { nameVersion } from '../../../../../stores/estimates'
 /** Gives a saved state a name to come back to. */
 export default route(async ({ event, database }) => {
   const id = parameter(event, 'id')
-  await nameVersion(database.db, id, z.coerce.number().int().positive().parse(parameter(event, 'version')), (await body(event, versionName)).name)
+  await nameVersion(
+    database.db,
+    id,
+    z.coerce.number().int().positive().parse(parameter(event, 'version')),
+    (await body(event, versionName)).name,
+  )
   return { id }
 })
