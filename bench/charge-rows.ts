@@ -4,17 +4,17 @@ import { limbsText } from '../core/spend/sums'
 import { billingPeriod } from '../server/db/schema'
 import { columnName } from '../server/db/schema/dictionary'
 import { instantOf, isoInstant } from '../core/time/instant'
-import { currencyList, storedSegments } from '../server/engine/stored-segments'
+import { currencyList, storedSegments } from '../server/charges/stored-segments'
 import type { Services } from '../server/services'
 
 /** Writes all charges as rows of a table `charge` of the embedded database, as a star schema in plain SQL would keep them. */
-export async function fillChargeRows({ database }: Pick<Services, 'database'>): Promise<void> {
-  const { client, db } = database
-  await client.exec(`create unlogged table charge (load_id int, billing_period_start timestamptz, charge_period_start timestamptz, charge_period_end timestamptz, billing_currency char(3),
+export async function fillChargeRows({ database, charges }: Pick<Services, 'database' | 'charges'>): Promise<void> {
+  const { db } = database
+  await database.query(`create unlogged table charge (load_id int, billing_period_start timestamptz, charge_period_start timestamptz, charge_period_end timestamptz, billing_currency char(3),
     ${dictionaryNames.map(name => `"${columnName(name)}" int`).join()}, ${measureNames.map(name => `"${columnName(name)}" numeric(38, 15)`).join()})`)
   for (const { loadId, start } of await db.select().from(billingPeriod)) {
     const { currencies, code } = currencyList()
-    for await (const { rows, time, currency, keys, absent, measures } of storedSegments(database, loadId, start, code)) {
+    for await (const { rows, time, currency, keys, absent, measures } of storedSegments(charges, loadId, start, code)) {
       const lines: string[] = []
       for (let row = 0; row < rows; row++) {
         lines.push(
@@ -31,8 +31,9 @@ export async function fillChargeRows({ database }: Pick<Services, 'database'>): 
           ].join(),
         )
       }
-      await client.query(`copy charge from '/dev/blob' (format csv)`, [], { blob: Buffer.from(lines.join('\n') + '\n') })
+      await database.copyIn('charge', 'format csv', Buffer.from(lines.join('\n') + '\n'))
     }
   }
-  await client.exec('create index on charge (load_id, billing_period_start); analyze charge')
+  await database.query('create index on charge (load_id, billing_period_start)')
+  await database.query('analyze charge')
 }

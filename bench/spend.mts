@@ -1,10 +1,11 @@
 // Reading the spend at a size: import, start, twelve questions, beside the same in SQL on the embedded database and in DuckDB, the fastest
 // general engine in the registry. Times are of this machine, now: ratios in one run are the point. Writes bench/results/SIZE.json.
 import { spawn } from 'node:child_process'
-import { copyFileSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { copyFileSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { DuckDBInstance } from '@duckdb/node-api'
-import { startServices } from '../server/services'
+import { deliver } from '../server/imports/deliver'
+import { startServices, type Services } from '../server/services'
 import { fillChargeRows } from './charge-rows'
 import { writeBenchFiles } from './charges'
 import { questions } from './questions'
@@ -51,6 +52,15 @@ async function startedServer(data: string): Promise<{ startMs: number; memoryMb:
   return { startMs: Math.round(startMs), memoryMb }
 }
 
+/** Queues a delivery of files. */
+const send = (services: Services, source: string, list: readonly { name: string }[]): Promise<string> => {
+  const sized = list.map(({ name }) => ({ name, bytes: statSync(join(files, name)).size, sha256: '' }))
+  return deliver(services.importer, { source, files: sized, who: 'bench', mapping: null }, async (path, number) => {
+    copyFileSync(join(files, sized[number]!.name), path)
+    return sized[number]!
+  })
+}
+
 async function main() {
   const all = await writeBenchFiles(files, copies)
   const months = [...new Set(all.map(d => d.month))].sort().slice(-lastMonths)
@@ -73,14 +83,8 @@ async function main() {
   })()
   const importMs = await timed(async () => {
     const sent = []
-    for (const [i, { source, month, files: list }] of deliveries.entries()) {
-      const inbox = join(data, 'inbox', String(i))
-      mkdirSync(inbox, { recursive: true })
-      const arrived = list.map(({ name }, n) => {
-        copyFileSync(join(files, name), join(inbox, String(n)))
-        return { name, path: join(inbox, String(n)), bytes: statSync(join(files, name)).size, sha256: '' }
-      })
-      sent.push({ source, month, id: await services.importer.start(source, arrived, inbox, 'bench') })
+    for (const { source, month, files: list } of deliveries) {
+      sent.push({ source, month, id: await send(services, source, list) })
     }
     await services.importer.idle()
     for (const { source, month, id } of sent) {
@@ -93,13 +97,7 @@ async function main() {
   await asking
   const largest = deliveries.reduce((a, b) => (b.files[0]!.rows > a.files[0]!.rows ? b : a))
   const again = await timed(async () => {
-    const inbox = join(data, 'inbox', 'again')
-    mkdirSync(inbox, { recursive: true })
-    const arrived = largest.files.map(({ name }, n) => {
-      copyFileSync(join(files, name), join(inbox, String(n)))
-      return { name, path: join(inbox, String(n)), bytes: statSync(join(files, name)).size, sha256: '' }
-    })
-    await services.importer.start(largest.source, arrived, inbox, 'bench')
+    await send(services, largest.source, largest.files)
     await services.importer.idle()
   })
   const againRows = largest.files.reduce((n, f) => n + f.rows, 0)
@@ -122,7 +120,7 @@ async function main() {
     for (let i = 0; i < ROUNDS; i++) {
       times.cube.push(await timed(() => services.cube.ask('answers', [question])))
       if (i < 9) times.duck.push(await timed(() => duck.runAndReadAll(questionSql(question, flat))))
-      if (withSql && i < 3) times.sql.push(await timed(() => services.database.client.query(questionSql(question, star))))
+      if (withSql && i < 3) times.sql.push(await timed(() => services.database.query(questionSql(question, star))))
     }
     const own = times.cube.slice(2) // the first two warm the loop that is made for the shape
     const result = {

@@ -1,50 +1,65 @@
-import { mkdirSync, rmSync } from 'node:fs'
+import { randomUUID } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
-import { openDb, type Handle } from './db/client'
+import { ChargeStore } from './charges/charge-store'
+import { connectFromEnvironment } from './connectors/connections'
+import type { Database } from './db/database'
 import { lockFolder } from './db/folder-lock'
+import { openDatabase } from './db/open-database'
 import { CubeClient } from './engine/cube-client'
 import { Exporter } from './exports/exporter'
 import { Importer } from './imports/importer'
-import { watchRateCards } from './jobs/rate-card-schedule'
-import { sendSentences } from './jobs/send-sentences'
-import { watchSources } from './jobs/watch-sources'
+import { Inbox } from './imports/inbox'
+import { JobRunner } from './jobs/runner'
 
 export type Services = {
-  database: Handle
+  database: Database
+  charges: ChargeStore
   cube: CubeClient
   importer: Importer
   exporter: Exporter
+  jobs: JobRunner
   dataDir: string
   close: () => Promise<void>
 }
 
-/** Opens everything the routes need on a data folder. */
-export async function startServices(dataDir: string, serverDir: string): Promise<Services> {
+/**
+ * Opens everything the routes need on a data folder.
+ * @param url the address of a PostgreSQL server's database; without one everything is kept in the folder.
+ */
+export async function startServices(dataDir: string, serverDir: string, url = process.env.DATABASE_URL || undefined): Promise<Services> {
   const unlock = lockFolder(dataDir)
-  rmSync(join(dataDir, 'inbox'), { recursive: true, force: true }) // files of loads that a killed process left
-  mkdirSync(join(dataDir, 'inbox'), { recursive: true })
-  const database = await openDb(dataDir, serverDir)
-  const cube = new CubeClient(serverDir, database)
-  const importer = new Importer(database, cube, serverDir)
+  const place = placeOf(dataDir)
+  const database = await openDatabase({ dataDir, serverDir, url })
+  const charges = new ChargeStore(database)
+  const cube = new CubeClient(serverDir, charges, database)
+  const importer = new Importer(database, charges, cube, new Inbox(dataDir), place, serverDir)
   await importer.recover()
   await cube.refresh()
-  const exporter = new Exporter(serverDir)
-  const engine = { database, cube, importer, exporter, dataDir }
-  const jobs = [watchRateCards(engine), watchSources(engine), sendSentences(engine)]
-  return {
-    database,
-    cube,
-    importer,
-    dataDir,
-    exporter,
-    async close() {
-      for (const stop of jobs) stop()
-      importer.close()
-      await cube.close()
-      await database.close()
-      unlock()
-    },
+  await cube.follow()
+  await connectFromEnvironment(database.db)
+  const services = { database, charges, cube, importer, dataDir, exporter: new Exporter(serverDir) } as Services
+  services.jobs = new JobRunner(services, place)
+  services.close = async () => {
+    importer.close()
+    await services.jobs.close()
+    await cube.close()
+    await database.close()
+    unlock()
   }
+  await services.jobs.start()
+  return services
+}
+
+/** What tells a data folder from others on the same database: made once. */
+function placeOf(dataDir: string): string {
+  const file = join(dataDir, 'place')
+  mkdirSync(dataDir, { recursive: true })
+  if (!existsSync(file)) {
+    writeFileSync(`${file}.new`, randomUUID())
+    renameSync(`${file}.new`, file) // there whole or not at all
+  }
+  return readFileSync(file, 'utf8').trim()
 }
 
 let running: Promise<Services> | undefined

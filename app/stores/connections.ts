@@ -2,7 +2,8 @@ import { defineStore } from 'pinia'
 import type { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { importStatus } from '../../shared/contracts/imports'
-import { connectionState, dayPassed } from '../../shared/contracts/savings'
+import { connectionState } from '../../shared/contracts/connections'
+import { dayPassed } from '../../shared/contracts/savings'
 
 type Connection = z.infer<typeof connectionState>['connections'][number]
 

@@ -1,34 +1,44 @@
 import { addDays, addMonths, monthEnd, monthOf, daysBetween, monthStart } from './day'
 
-/** After a try in vain it is left alone for so long. */
-const TRY_AGAIN_MS = 3_600_000
+export const everyUnits = ['minute', 'hour', 'day', 'week', 'month'] as const
+export type EveryUnit = (typeof everyUnits)[number]
 
-/**
- * Whether what is done in a rhythm is to be done now: it never was, or its time has come round; and a try in vain, if there was one since,
- * is an hour ago.
- * @param lastDone `lastTried` and `now`: instants that a Date reads; null for never.
- */
-export function isDue(every: Rhythm, lastDone: string | null, lastTried: string | null, now: string): boolean {
-  const time = Date.parse(now)
-  const failedAt = lastTried !== null && (lastDone === null || Date.parse(lastTried) > Date.parse(lastDone)) ? Date.parse(lastTried) : null
-  if (failedAt !== null && time - failedAt < TRY_AGAIN_MS) return false
-  return lastDone === null || Date.parse(nextInRhythm(new Date(lastDone).toISOString(), every)) <= time
+/** How often something is done by itself: every so many minutes, hours, days, weeks or months. */
+export type Every = {
+  count: number
+  unit: EveryUnit
+  /** The day of the month that is meant, where a shorter month has moved it to its last. */
+  day?: number
 }
 
-/** How often something is done by itself. */
-export type Rhythm = 'day' | 'week' | 'month'
+const MILLISECONDS = { minute: 60_000, hour: 3_600_000 }
 
 /**
- * When a rhythm comes round after a moment: a day or seven days later at the same time, or on the same day of the next month, its last
- * day where the next month has no such day.
+ * When it comes round after a moment: minutes or hours later; days or weeks later at the same time; or on the same day of a later month, its
+ * last day where that month has no such day.
  * @param after an instant in ISO 8601, UTC.
  */
-export function nextInRhythm(after: string, every: Rhythm): string {
+export function nextAfter({ count, unit, day: wanted }: Every, after: string): string {
+  if (unit === 'minute' || unit === 'hour') return new Date(Date.parse(after) + count * MILLISECONDS[unit]).toISOString()
   const day = after.slice(0, 10)
   const time = after.slice(10)
-  if (every !== 'month') return addDays(day, every === 'day' ? 1 : 7) + time
-  const next = addMonths(monthOf(day), 1)
-  const same = addDays(monthStart(next), daysBetween(monthStart(monthOf(day)), day))
+  if (unit !== 'month') return addDays(day, unit === 'day' ? count : 7 * count) + time
+  const next = addMonths(monthOf(day), count)
+  const same = addDays(monthStart(next), wanted === undefined ? daysBetween(monthStart(monthOf(day)), day) : wanted - 1)
   const last = addDays(monthEnd(next), -1)
   return (same < last ? same : last) + time
 }
+
+/**
+ * When what was due and has been done is due again, always after now. Days, weeks and months keep the time at which it was due, and leave out
+ * those that have passed; minutes and hours are counted from now, so that what was late does not hurry.
+ */
+export function nextDue(every: Every, due: string, now: string): string {
+  if (every.unit === 'minute' || every.unit === 'hour') return nextAfter(every, now)
+  let next = nextAfter(every, due)
+  while (Date.parse(next) <= Date.parse(now)) next = nextAfter(every, next)
+  return next
+}
+
+/** `every 5 minutes`, `every day`. */
+export const everyWords = ({ count, unit }: Every): string => (count === 1 ? `every ${unit}` : `every ${count} ${unit}s`)

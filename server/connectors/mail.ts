@@ -1,25 +1,55 @@
 import { createTransport } from 'nodemailer'
-import { ConnectorFailed } from './cloud-connector'
+import { ConnectorFailed } from './connector'
 
-export type Mail = { to: string[]; subject: string; text: string; file: { name: string; bytes: Uint8Array; mime: string } }
+export type Mail = {
+  to: string[]
+  subject: string
+  text: string
+  file: { name: string; bytes: Uint8Array; mime: string }
+  /** The same for every try: makes the mail's id, by which a reader's mailbox knows one that came twice. */
+  key: string
+}
 
 const TIME_OUT_MS = 10_000
+/** What the client was at when it failed, before the mail itself was handed over. */
+const BEFORE_THE_MAIL = ['CONN', 'API', 'EHLO', 'HELO', 'STARTTLS', 'MAIL FROM', 'RCPT TO']
 
-/** Sends a mail over SMTP to the server named by RAIN_BARREL_SMTP (`smtp://host:port`). @throws ConnectorFailed when it is not taken. */
-export async function sendMail({ to, subject, text, file }: Mail): Promise<void> {
+type SmtpError = Error & { command?: string; responseCode?: number; code?: string }
+
+/** Whether a server certainly has not taken a mail: it said so, or was not yet handed it. */
+const isSure = ({ command, responseCode, code }: SmtpError): boolean =>
+  responseCode !== undefined ||
+  code === 'ECONNREFUSED' ||
+  code === 'EDNS' ||
+  BEFORE_THE_MAIL.includes(command ?? '') ||
+  (command ?? '').startsWith('AUTH')
+
+/**
+ * Sends a mail over SMTP to the server named by RAIN_BARREL_SMTP (`smtp://host:port`).
+ * @throws ConnectorFailed when it is not taken, or nobody knows whether it was.
+ */
+export async function sendMail({ to, subject, text, file, key }: Mail): Promise<void> {
   const url = process.env.RAIN_BARREL_SMTP
   if (!url) throw new ConnectorFailed('No mail server is set up: set RAIN_BARREL_SMTP to its address, such as smtp://localhost:1025', true)
-  const transport = createTransport({ url, connectionTimeout: TIME_OUT_MS, socketTimeout: TIME_OUT_MS } as never)
+  const transport = createTransport({
+    url,
+    connectionTimeout: TIME_OUT_MS,
+    greetingTimeout: TIME_OUT_MS,
+    socketTimeout: TIME_OUT_MS,
+  } as never)
   try {
     await transport.sendMail({
       from: process.env.RAIN_BARREL_MAIL_FROM || 'Rain Barrel <rain-barrel@localhost>',
       to,
       subject,
       text,
+      messageId: `<${key}@rain-barrel>`,
       attachments: [{ filename: file.name, content: Buffer.from(file.bytes), contentType: file.mime }],
     })
   } catch (error) {
-    throw new ConnectorFailed(`The mail server did not take the mail: ${(error as Error).message}`, true)
+    const sure = isSure(error as SmtpError)
+    const what = sure ? 'The mail server did not take the mail' : 'the mail server broke off while it was handed the mail'
+    throw new ConnectorFailed(`${what}: ${(error as Error).message}`, sure)
   } finally {
     transport.close()
   }

@@ -7,9 +7,9 @@ import { limbsText } from '../../core/spend/sums'
 import { dayNumber } from '../../core/time/day'
 import { instantOf, isoInstant } from '../../core/time/instant'
 import { billingPeriod } from '../db/schema'
-import { columnName, tableName } from '../db/schema/dictionary'
+
 import type { Services } from '../services'
-import { currencyList, storedSegments } from './stored-segments'
+import { currencyList, storedSegments } from '../charges/stored-segments'
 
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 
@@ -39,7 +39,7 @@ const LINES_AT_ONCE = 5000
  * every digit.
  */
 export async function* chargeLines(
-  { database, cube }: Pick<Services, 'database' | 'cube'>,
+  { database, cube, charges }: Pick<Services, 'database' | 'cube' | 'charges'>,
   scope: Scope,
   columns: readonly string[],
 ): AsyncGenerator<(string | null)[][]> {
@@ -52,12 +52,12 @@ export async function* chargeLines(
     const { currencies, code } = currencyList()
     const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
     const found: { segment: Segment; row: number; start: number }[] = []
-    for await (const segment of storedSegments(database, loadId, start, code)) {
+    for await (const segment of storedSegments(charges, loadId, start, code)) {
       const rows = rowsOf(segment)
       for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
       for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
         await learn(
-          database,
+          charges,
           values,
           dictionary,
           rows.map(row => keyOf(segment, dictionary, row)),
@@ -73,16 +73,12 @@ export async function* chargeLines(
 const keyOf = ({ keys }: Segment, dictionary: DictionaryName, row: number): number => keys[dictionary].ids[keys[dictionary].codes[row]!]!
 
 /** Reads the entries that are not known yet. */
-async function learn({ client }: Services['database'], values: Values, dictionary: DictionaryName, ids: readonly number[]): Promise<void> {
+async function learn(charges: Services['charges'], values: Values, dictionary: DictionaryName, ids: readonly number[]): Promise<void> {
   const known = values.get(dictionary) ?? new Map<number, (string | null)[]>()
   values.set(dictionary, known)
   const wanted = [...new Set(ids)].filter(id => !known.has(id))
   if (!wanted.length) return
-  const names = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
-  const { rows } = await client.query(`select ${names} from ${tableName(dictionary)} where id = any($1::int[])`, [`{${wanted.join()}}`], {
-    rowMode: 'array',
-  })
-  for (const [id, ...texts] of rows as unknown as [number, ...(string | null)[]][]) known.set(id, texts)
+  for (const [id, ...texts] of await charges.entries(dictionary, wanted)) known.set(id, texts)
 }
 
 function readerFor(name: string, { start, end, currencies }: Known): Reader {

@@ -1,21 +1,21 @@
+import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { sql } from 'drizzle-orm'
-import { dictionaries, dictionaryNames, type DictionaryName } from '../../core/focus/star'
-import type { Handle } from '../db/client'
-import { columnName, tableName } from '../db/schema/dictionary'
-import { isoInstant } from '../../core/time/instant'
-import type { ImportPeriod } from '../../shared/contracts/imports'
+import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
+import type { ChargeStore, Counting, CountingPeriod } from '../charges/charge-store'
+import type { Database } from '../db/database'
 import { listRates } from '../stores/rates'
 import { readSpendReference } from '../stores/spend-reference'
-import type { Beside, CubeCalls, CubeReply, NewEntries } from '../workers/cube'
-import { storedBytes } from './stored-segments'
-
-type Period = { source: string; start: string; load_id: number; periods: ImportPeriod[] }
+import type { Beside, CubeCalls, CubeReply } from '../workers/cube'
 
 /** So many dictionary entries are handed on in one message. */
 const ENTRIES_AT_ONCE = 20_000
+
+/** Charges that are replaced again and again while they are read are read so often at most: the next telling brings what is missing. */
+const MOST_READINGS = 5
+
+const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
 
 export type Seen<T> = { revision: number; result: T }
 
@@ -25,10 +25,18 @@ export class CubeClient {
   #waiting = new Map<number, { resolve: (reply: never) => void; reject: (error: Error) => void }>()
   #last = 0
   #knownIds = new Map(dictionaryNames.map(name => [name, 0]))
+  /** The billing periods in memory, and whose charges they have. */
+  #loads = new Map<string, CountingPeriod>()
+  #revision = -1
+  #isStale = false
+  /** Tells this process from others on the database. */
+  readonly #me = randomUUID()
+  #turn: Promise<void> = Promise.resolve()
 
   constructor(
     serverDir: string,
-    private readonly database: Handle,
+    private readonly charges: ChargeStore,
+    private readonly database: Database,
   ) {
     this.#worker = new Worker(pathToFileURL(join(serverDir, 'workers/cube.mjs')))
     this.#worker.on('message', (reply: CubeReply) => {
@@ -55,67 +63,94 @@ export class CubeClient {
     })
   }
 
+  /** The state of the charges that questions see; below zero until the first. */
+  get revision(): number {
+    return this.#revision
+  }
+
+  /** Whether questions see a state of the charges, or never will because they could not be read. */
+  sees(revision: number): boolean {
+    return this.#isStale || this.#revision >= revision
+  }
+
   /**
-   * Reads billing periods from the database as they are now; all of them, and what is known beside them, when none is named. Until all are
-   * there, questions see what was.
+   * Takes up the charges that count now: the billing periods whose charges are others than those in memory, and the dictionary entries they
+   * need. Until all are there, questions see what was. Asked while it is under way, it begins anew afterwards.
    */
-  async refresh(periods?: { source: string; start: string }[]): Promise<void> {
-    const { db } = this.database
-    const {
-      rows: [newest],
-    } = await db.execute<Record<DictionaryName | 'revision', number | null>>(
-      sql.raw(
-        `select ${dictionaryNames.map(name => `(select max(id) from ${tableName(name)}) as "${name}"`).join(', ')}, (select revision from data_revision where id = 1) as revision`,
-      ),
-    )
-    for (const dictionary of dictionaryNames)
-      if ((newest![dictionary] ?? 0) > this.#knownIds.get(dictionary)!) await this.#enter(dictionary)
-    const wanted = periods
-      ? sql`where (p.source, p.start) in (${sql.join(
-          periods.map(({ source, start }) => sql`(${source}, ${start}::timestamptz)`),
-          sql`, `,
-        )})`
-      : sql``
-    const { rows: current } = await db.execute<Period>(sql`
-      select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.periods
-      from billing_period p join load l on l.id = p.load_id ${wanted} order by p.start`)
-    for (const { source, start, load_id: loadId, periods } of current) {
-      const segments = await storedBytes(this.database, loadId, start)
-      const rows = periods.reduce((n, period) => (period.billingPeriodStart === start ? n + period.rows : n), 0)
-      await this.ask('stage', { source, billingPeriodStart: start, rows, segments }, [
+  refresh(): Promise<void> {
+    const mine = (this.#turn = this.#turn.catch(() => {}).then(() => this.#refresh()))
+    return mine
+  }
+
+  async #refresh(): Promise<void> {
+    try {
+      let counting = await this.charges.counting()
+      for (let tries = 0; ; tries++) {
+        await this.#stage(counting)
+        // what was replaced while it was read may not have been read whole
+        if (tries === MOST_READINGS || (await this.charges.revision()) === counting.revision) break
+        counting = await this.charges.counting()
+      }
+      const gone = [...this.#loads].flatMap(([key, period]) => (counting.periods.some(now => keyOf(now) === key) ? [] : [period]))
+      for (const period of gone) this.#loads.delete(keyOf(period))
+      await this.ask('update', {
+        ...(this.#revision < 0 && (await this.#known())),
+        revision: counting.revision,
+        gone: gone.map(({ source, start }) => ({ source, billingPeriodStart: start })),
+      })
+      this.#revision = counting.revision
+      this.#isStale = false
+    } catch (error) {
+      this.#isStale = true
+      throw error
+    }
+  }
+
+  async #stage({ newest, periods }: Counting): Promise<void> {
+    for (const dictionary of dictionaryNames) if (newest[dictionary] > this.#knownIds.get(dictionary)!) await this.#enter(dictionary)
+    for (const period of periods) {
+      const key = keyOf(period)
+      if (this.#loads.get(key)?.loadId === period.loadId) continue
+      const segments = await this.charges.segments(period.loadId, period.start)
+      await this.ask('stage', { source: period.source, billingPeriodStart: period.start, rows: period.rows, segments }, [
         ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),
       ])
+      this.#loads.set(key, period)
     }
-    const gone = (periods ?? []).filter(
-      ({ source, start }) => !current.some(period => period.source === source && Date.parse(period.start) === Date.parse(start)),
-    )
-    await this.ask('update', {
-      ...(periods ? {} : await this.#known()),
-      revision: newest!.revision ?? 0,
-      gone: gone.map(({ source, start }) => ({ source, billingPeriodStart: isoInstant(start) })),
-    })
   }
 
   /** Takes up the entries that a dictionary has got since it was last looked at. */
   async #enter(dictionary: DictionaryName): Promise<void> {
-    const columns = ['id', ...dictionaries[dictionary].map(columnName)].map(name => `"${name}"`).join(', ')
     for (;;) {
-      const { rows } = await this.database.client.query(
-        `select ${columns} from ${tableName(dictionary)} where id > $1 order by id limit ${ENTRIES_AT_ONCE}`,
-        [this.#knownIds.get(dictionary)],
-        { rowMode: 'array' },
-      )
-      const entries = rows as unknown as NewEntries['entries']
+      const entries = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
       if (!entries.length) return
+      const last = entries.at(-1)![0]
+      const count = entries.length
       await this.ask('enter', { dictionary, entries })
-      this.#knownIds.set(dictionary, entries.at(-1)![0])
-      if (entries.length < ENTRIES_AT_ONCE) return
+      this.#knownIds.set(dictionary, last)
+      if (count < ENTRIES_AT_ONCE) return
     }
   }
 
-  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates. */
+  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates; and tells other processes to. */
   async refreshReference(): Promise<void> {
+    await this.#refer()
+    await this.database.notify('reference', this.#me)
+  }
+
+  async #refer(): Promise<void> {
     await this.ask('refer', await this.#known())
+  }
+
+  /** From now on takes up what other processes on the database change. */
+  async follow(): Promise<void> {
+    const failed = (error: Error) => console.error('the charges in memory could not be brought up to date; restart Rain Barrel', error)
+    await this.database.listen('charges', told => {
+      if (!(told && Number(told) <= this.#revision)) this.refresh().catch(failed)
+    })
+    await this.database.listen('reference', told => {
+      if (told !== this.#me) this.#refer().catch(failed)
+    })
   }
 
   async #known(): Promise<Beside> {

@@ -6,9 +6,8 @@ import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/id
 import { promisedSince, realisedSaving } from '../../core/opportunity/realised'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
-import { connectors } from '../connectors'
-import { findConnector, withConnector } from '../connectors/ask'
-import { ConnectorFailed, type CloudConnector } from '../connectors/cloud-connector'
+import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
+import { ConnectorFailed, type Connector } from '../connectors/connector'
 import { Problem, notFound } from '../http/problem'
 import type { Services } from '../services'
 import { currentPlan } from '../stores/organisation'
@@ -25,26 +24,25 @@ import {
 
 type Engine = Pick<Services, 'database' | 'cube'>
 
-const CLOUD = 'brackwater'
-
-/** Looks through the connector for what can be saved and keeps what is found. */
-export async function lookForSavings({ database }: Engine): Promise<void> {
-  const connector = findConnector(CLOUD)
-  await withConnector(async () => {
-    const today = (await connector.clock()).slice(0, 10)
-    const card = await findRateCard(database.db, connector.provider, today)
-    if (!card)
-      throw new Problem(
-        409,
-        'no-rate-card',
-        'There is nothing to price a saving with',
-        `Drop the rate card of ${connector.provider} under Sources first.`,
-      )
-    const measured = []
-    for (const gateway of await connector.gateways())
-      measured.push({ gateway, readings: await connector.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), today) })
-    await keepFound(database.db, idleGateway.find(measured, { card, today }))
-  })
+/** Looks through a connection for what can be saved and keeps what is found. @returns how much that is. */
+export async function lookForSavings({ database }: Engine, connector: Connector): Promise<number> {
+  const inventory = capabilityOf(connector, 'inventory')
+  const measurements = capabilityOf(connector, 'measurements')
+  const today = (await connector.now()).slice(0, 10)
+  const card = await findRateCard(database.db, connector.provider, today)
+  if (!card)
+    throw new Problem(
+      409,
+      'no-rate-card',
+      'There is nothing to price a saving with',
+      `Drop the rate card of ${connector.provider} under Sources first.`,
+    )
+  const measured = []
+  for (const gateway of await inventory.gateways())
+    measured.push({ gateway, readings: await measurements.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), today) })
+  const found = idleGateway.find(measured, { card, today })
+  await keepFound(database.db, found, connector.provider)
+  return found.length
 }
 
 /** Everything the place shows: opportunities with owner and state, and the ledger. */
@@ -81,7 +79,12 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
   const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
   const { result: facts, revision } = await cube.ask('facts', undefined)
   const ledger = await Promise.all(done.map(row => ledgerLine(engine, row, facts.lastDayBySource)))
-  return { connected: CLOUD in connectors(), opportunities, ledger, revision }
+  return {
+    connected: (await connectors(database.db)).some(({ can }) => can.inventory && can.measurements),
+    opportunities,
+    ledger,
+    revision,
+  }
 }
 
 const DAYS_BEFORE = 7
@@ -146,8 +149,10 @@ async function known({ database }: Engine, id: string) {
 export async function previewAction(engine: Engine, id: string): Promise<ActionPreview> {
   const { opportunity } = await known(engine, id)
   const { body } = opportunity
-  const connector = findConnector(CLOUD)
-  const stillThere = await withConnector(async () => (await connector.gateways()).some(g => g.id === body.resourceId))
+  const connector = await connectorThatCan(engine.database.db, ['inventory', 'actions'], body.provider)
+  const stillThere = await withConnector(async () =>
+    (await capabilityOf(connector, 'inventory').gateways()).some(g => g.id === body.resourceId),
+  )
   return {
     id,
     stillThere,
@@ -177,7 +182,7 @@ export function carryOut(engine: Engine, id: string, who: string): Promise<void>
 async function act(engine: Engine, id: string, who: string): Promise<void> {
   const { db } = engine.database
   const { opportunity } = await known(engine, id)
-  const connector = findConnector(CLOUD)
+  const connector = await connectorThatCan(db, ['inventory', 'measurements', 'actions'], opportunity.body.provider)
   const approved = await approve(db, opportunity, who)
   if (approved.state === 'done') return
   const { body } = opportunity
@@ -191,7 +196,7 @@ async function act(engine: Engine, id: string, who: string): Promise<void> {
       if (approved.tries === 0) await checkStillIdle(connector, body.resourceId)
       await noteStep(db, approved, 'sent', step(what, 'sent'), { tries })
       sent = true
-      const { deletedAt } = await connector.deleteGateway(body.resourceId, approved.requestKey)
+      const { deletedAt } = await capabilityOf(connector, 'actions').deleteGateway(body.resourceId, approved.requestKey)
       await noteStep(db, approved, 'done', step(what, `deleted at ${deletedAt}`), { doneAt: deletedAt })
     } catch (error) {
       const reason =
@@ -209,12 +214,15 @@ async function act(engine: Engine, id: string, who: string): Promise<void> {
   })
 }
 
-async function checkStillIdle(connector: CloudConnector, id: string): Promise<void> {
-  const today = (await connector.clock()).slice(0, 10)
-  const there = (await connector.gateways()).some(g => g.id === id)
+async function checkStillIdle(connector: Connector, id: string): Promise<void> {
+  const today = (await connector.now()).slice(0, 10)
+  const there = (await capabilityOf(connector, 'inventory').gateways()).some(g => g.id === id)
   if (!there)
     throw new Problem(409, 'gone', 'The gateway is not there any more', 'Somebody else has deleted it. Look again for what can be saved.')
-  const passed = (await connector.readings(id, addDays(today, -7), today)).reduce((sum, { gb }) => sum + gb, 0)
+  const passed = (await capabilityOf(connector, 'measurements').readings(id, addDays(today, -7), today)).reduce(
+    (sum, { gb }) => sum + gb,
+    0,
+  )
   if (passed > 0.1)
     throw new Problem(
       409,

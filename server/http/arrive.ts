@@ -22,5 +22,5 @@ export async function arrive(event: H3Event, name: string, path: string): Promis
   } catch {
     throw new Problem(400, 'broken-off', 'The file did not arrive whole', `Only ${bytes} bytes of «${name}» came. Send it again.`)
   }
-  return { name, path, bytes, sha256: hash.digest('hex') }
+  return { name, bytes, sha256: hash.digest('hex') }
 }

@@ -1,28 +1,31 @@
-import { createHash, randomUUID } from 'node:crypto'
-import { mkdirSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { createHash } from 'node:crypto'
+import { writeFile } from 'node:fs/promises'
 import { addDays, monthOf } from '../../core/time/day'
-import type { CloudConnector } from '../connectors/cloud-connector'
+import { capabilityOf } from '../connectors/connect'
+import type { Connector } from '../connectors/connector'
 import type { Services } from '../services'
+import { deliver } from './deliver'
 
-/** Asks a cloud for its billing period to date and queues it as a delivery. @returns the load's id. */
+/**
+ * Asks a connection for its billing period to date and queues it as a delivery.
+ * @param key the same for every try of one fetch: what was fetched under it is not fetched again.
+ * @returns the load's id.
+ */
 export async function fetchBill(
-  { importer, dataDir }: Pick<Services, 'importer' | 'dataDir'>,
-  name: string,
-  connector: CloudConnector,
+  { importer }: Pick<Services, 'importer'>,
+  connector: Connector,
   now: string,
   who: string,
+  key: string,
 ): Promise<string> {
+  const fetched = await importer.fetched(key)
+  if (fetched !== undefined) return String(fetched)
   const month = monthOf(addDays(now.slice(0, 10), -1))
-  const bytes = await connector.bill(month)
-  const folder = join(dataDir, 'inbox', randomUUID())
-  mkdirSync(folder, { recursive: true })
-  const path = join(folder, '0')
-  writeFileSync(path, bytes)
-  return importer.start(
-    connector.provider,
-    [{ name: `${name}-${month}.csv.gz`, path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') }],
-    folder,
-    who,
-  )
+  const bytes = await capabilityOf(connector, 'bill').month(month)
+  const name = `${connector.name}-${month}.csv.gz`
+  const announced = { source: connector.provider, files: [{ name, bytes: bytes.length }], who, mapping: null, fetchKey: key }
+  return deliver(importer, announced, async path => {
+    await writeFile(path, bytes)
+    return { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') }
+  })
 }

@@ -1,32 +1,45 @@
-import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { and, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
-import { dictionaryNames } from '../../core/focus/star'
+import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm'
 import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
-import type { Handle, Tx } from '../db/client'
-import { billingPeriod, chargeSegment, dataRevision, dictionaryTables, load, type PutAway } from '../db/schema'
-import { tableName } from '../db/schema/dictionary'
+import { canUndo, type ChargeStore } from '../charges/charge-store'
+import { mergeSums } from '../charges/sums'
+import type { Database } from '../db/database'
+import { billingPeriod, job, load } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
 import { Problem } from '../http/problem'
+import { JobLost, type Run } from '../jobs/kinds/kind'
+import { putJob } from '../stores/jobs'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
-import type { KnownEntries, NewEntries } from './entry-ids'
-import { entriesCopy } from './entries-copy'
+import type { Inbox } from './inbox'
 import { findOverlaps } from './overlaps'
-import { segmentCopy } from './segment-copy'
-import type { EncodedSegment } from './segment-builder'
-import { changesBetween, mergeSums } from './sums'
 
-export type ArrivedFile = { name: string; path: string; bytes: number; sha256: string }
+/** A file of a delivery that lies in the inbox. */
+export type ArrivedFile = { name: string; bytes: number; sha256: string }
 type Progress = { bytesDone: number; rows: number; errorCount: number }
-/** What a load that waits for a choice needs to go on. */
-type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'>
 /** What came of reading a delivery, and when all that was read is staged: the thread may read the next meanwhile. */
 type Read = { result: ImportDone | 'stopped'; staged: Promise<unknown> }
-type Running = { id: number; worker: Worker | null; stop: boolean; swapping: boolean; progress: Progress }
+type Running = { id: number; worker: Worker | null; stop: boolean; swapping: boolean; progress: Progress; report: Run['progress'] }
+type Listed = Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'>
+
+/** What a delivery is announced with. */
+export type Announced = {
+  source: string
+  files: readonly { name: string; bytes: number }[]
+  who: string
+  mapping: Mapping | null
+  /** The key of the job that fetches it, which fetches it once. */
+  fetchKey?: string
+}
+
+/** So often it is looked anew whether anything speaks against a delivery, when other charges come to count meanwhile. */
+const MOST_LOOKS = 100
+
+/** The job that reads a load. */
+export const loadJob = (id: number | string): string => `load ${id}`
 
 /** Tells deliveries apart by the contents of their files, in whatever order. */
 export const deliveryKey = (files: readonly { sha256: string }[]): string =>
@@ -35,11 +48,14 @@ export const deliveryKey = (files: readonly { sha256: string }[]): string =>
     .sort()
     .join(' ')
 
-const loadIsOpen = inArray(load.state, ['checking', 'loading'])
+const openStates: ImportState[] = ['checking', 'loading']
+const loadIsOpen = inArray(load.state, openStates)
+const isOpen = (state: ImportState) => openStates.includes(state)
 
 /**
  * Loads deliveries one after the other: read and checked in a thread, staged in batches, swapped in by one transaction. The next is read
- * while the one before is swapped in; they are swapped in in the order in which they came.
+ * while the one before is swapped in; they are swapped in in the order in which they came. Each is a job, so that what a killed process has
+ * begun is read again by the next.
  */
 export class Importer {
   #running = new Map<number, Running>()
@@ -49,64 +65,140 @@ export class Importer {
    * on what was lost.
    */
   #staging: Promise<unknown> = Promise.resolve()
-  #turn: Promise<void> = Promise.resolve()
+  #turn: Promise<unknown> = Promise.resolve()
   #worker: Worker | null = null
+  #closed = false
 
   constructor(
-    private readonly database: Handle,
+    private readonly database: Database,
+    private readonly charges: ChargeStore,
     private readonly cube: CubeClient,
+    readonly inbox: Inbox,
+    private readonly place: string,
     private readonly serverDir: string,
   ) {}
 
-  /** Puts away what a killed process left: staged charges of loads that never came to their end. */
+  /** Puts away what a killed process left in this data folder and nobody can go on with: files that had not all arrived. */
   async recover(): Promise<void> {
     const { db } = this.database
-    const open = await db.select({ id: load.id }).from(load).where(loadIsOpen)
-    for (const { id } of open) {
-      await this.#dropStaged(id)
+    await db.delete(load).where(and(eq(load.place, this.place), eq(load.arrived, false)))
+    // loads that were begun before their files were kept for this
+    for (const { id } of await db
+      .select({ id: load.id })
+      .from(load)
+      .where(and(isNull(load.place), loadIsOpen))) {
+      await this.charges.drop(id)
       await this.#finish(id, 'stopped', 'Rain Barrel ended during this load. Nothing of it was loaded: drop the files again.')
     }
+    const open = await db
+      .select({ id: load.id })
+      .from(load)
+      .where(and(eq(load.place, this.place), loadIsOpen))
+    this.inbox.clearAllBut(open.map(({ id }) => id))
   }
 
-  /** Registers a delivery whose files lie in `folder` and queues it. @returns the id of the load. */
-  async start(source: string, files: ArrivedFile[], folder: string, who: string, mapping: Mapping | null = null): Promise<string> {
+  /** Makes a load whose files are about to arrive in its folder of the inbox. It is neither read nor shown before `arrived`. @returns its id. */
+  async announce({ source, files, who, mapping, fetchKey }: Announced): Promise<number> {
     const [row] = await this.database.db
       .insert(load)
       .values({
         source,
         who,
         mapping,
+        fetchKey: fetchKey ?? null,
         state: 'checking',
-        files: files.map(({ name, bytes, sha256 }) => ({ name, bytes, sha256, rows: 0, periods: [] })),
+        place: this.place,
+        arrived: false,
+        files: files.map(({ name, bytes }) => ({ name, bytes, sha256: '', rows: 0, periods: [] })),
       })
       .returning({ id: load.id })
-    const id = row!.id
-    const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 } }
-    this.#running.set(id, running)
-    const read = this.#reading.then(() => this.#read(running, source, files, mapping))
-    this.#reading = read.catch(() => {})
-    this.#turn = this.#turn
-      .then(async () => this.#complete(running, source, await read))
-      .catch(error => this.#fault(id, error as Error))
-      .finally(() => {
-        this.#running.delete(id)
-        rmSync(folder, { recursive: true, force: true })
-      })
-    return String(id)
+    return row!.id
   }
 
-  /** Asks a running load to stop; nothing of it stays. False when it has already ended or is being swapped in. */
+  /** Queues a load whose files have all arrived. */
+  async arrived(id: number, files: readonly ArrivedFile[]): Promise<void> {
+    await this.database.db.transaction(async tx => {
+      const [row] = await tx
+        .update(load)
+        .set({ arrived: true, files: files.map(file => ({ ...file, rows: 0, periods: [] })) })
+        .where(eq(load.id, id))
+        .returning({ who: load.who })
+      const due = new Date().toISOString()
+      await putJob(tx, { kind: 'load', name: loadJob(id), argument: { load: id }, every: null, due, tell: row!.who, place: this.place })
+    })
+    await this.database.notify('jobs', '')
+  }
+
+  /** Forgets a load whose files did not arrive. */
+  async forget(id: number): Promise<void> {
+    await this.database.db.delete(load).where(and(eq(load.id, id), eq(load.arrived, false)))
+    this.inbox.clear(id)
+  }
+
+  /** A load that a job has fetched; undefined when it has not yet. */
+  async fetched(fetchKey: string): Promise<number | undefined> {
+    const [row] = await this.database.db
+      .select({ id: load.id })
+      .from(load)
+      .where(and(eq(load.fetchKey, fetchKey), eq(load.arrived, true)))
+    return row?.id
+  }
+
+  /** Reads a load and makes it count, after those that came before. @returns what came of it, in words. @throws JobLost when it was stopped. */
+  async carryOut(id: number, { signal, progress: report }: Pick<Run, 'signal' | 'progress'>): Promise<string> {
+    const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 }, report }
+    this.#running.set(id, running)
+    const abandon = () => this.stop(String(id))
+    signal.addEventListener('abort', abandon)
+    const read = this.#reading.then(() => this.#begin(running))
+    this.#reading = read.catch(() => {})
+    const mine = this.#turn.then(async () => this.#complete(running, await read))
+    this.#turn = mine.catch(() => {})
+    try {
+      await mine
+    } catch (error) {
+      if (this.#closed) throw new JobLost('Rain Barrel is ending')
+      await this.#fault(id, error as Error)
+      throw error
+    } finally {
+      signal.removeEventListener('abort', abandon)
+      this.#running.delete(id)
+      if (!this.#closed) {
+        this.inbox.clear(id)
+        await this.database.db.update(load).set({ place: null }).where(eq(load.id, id))
+      }
+    }
+    const [now] = await this.database.db.select({ state: load.state, rows: load.rows }).from(load).where(eq(load.id, id))
+    if (now?.state === 'stopped') throw new JobLost('Stopped before its end. Nothing of it was loaded.')
+    return `${now?.state}: ${now?.rows} charges`
+  }
+
+  /** Gives up a load that processes end over. */
+  async giveUp(id: number, why: string): Promise<void> {
+    await this.charges.drop(id)
+    await this.#finish(id, 'stopped', `${why} Nothing of it was loaded; the charges loaded before are as they were.`, { place: null })
+    this.inbox.clear(id)
+  }
+
+  /** Asks a load of this process to stop; nothing of it stays. False when it has already ended or is being swapped in. */
   stop(id: string): boolean {
     const running = this.#running.get(Number(id))
-    if (!running || running.swapping) return false
+    if (!running || running.swapping || this.#closed) return false
     running.stop = true
     if (running.worker) this.#endWorker()
     return true
   }
 
-  /** Waits until everything queued so far has ended. */
-  idle(): Promise<void> {
-    return this.#turn
+  /** Whether a load is under way in this process. */
+  has(id: string): boolean {
+    return this.#running.has(Number(id))
+  }
+
+  /** Waits until everything that has arrived in this data folder has ended. */
+  async idle(): Promise<void> {
+    const open = and(eq(load.place, this.place), eq(load.arrived, true), loadIsOpen)
+    while (this.#running.size || (await this.database.db.select({ id: load.id }).from(load).where(open).limit(1)).length)
+      await new Promise(resolve => setTimeout(resolve, 10))
   }
 
   async status(id: string): Promise<ImportStatus | null> {
@@ -117,35 +209,29 @@ export class Importer {
       .from(load)
       .where(eq(load.id, Number(id)))
     if (!row) return null
-    const status = this.#statusOf(row)
+    const status = this.#statusOf(row, await this.#reported([row]))
     const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
-    const inDatabase =
-      status.state === 'loaded' && current.length
-        ? (
-            await this.cube.ask(
-              'sums',
-              current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) })),
-            )
-          ).result
-        : []
-    const periods = new Set(row.periods.map(period => period.billingPeriodStart))
+    const chunks = current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) }))
+    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.ask('sums', chunks)).result : []
     return {
       ...status,
       errors: row.errors,
       inDatabase,
       conformance: row.conformance,
-      canUndo: status.state === 'loaded' && current.length > 0 && current.length === periods.size,
+      canUndo: status.state === 'loaded' && canUndo(row, current.length),
     }
   }
 
-  async recent(limit: number): Promise<Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'>[]> {
+  async recent(limit: number): Promise<Listed[]> {
     const { errors: _, conformance: __, ...columns } = getTableColumns(load)
     const rows = await this.database.db
       .select(columns)
       .from(load)
+      .where(eq(load.arrived, true))
       .orderBy(sql`${load.id} desc`)
       .limit(limit)
-    return rows.map(row => this.#statusOf(row))
+    const reported = await this.#reported(rows)
+    return rows.map(row => this.#statusOf(row, reported))
   }
 
   /** What a source has delivered, whatever came of it: the hashes of each delivery's files, see `deliveryKey`. */
@@ -154,19 +240,27 @@ export class Importer {
     return new Set(rows.map(row => deliveryKey(row.files)))
   }
 
-  /** Ends the reading thread. */
+  /** Ends the reading thread. What is under way is taken up by the next process. */
   close(): void {
+    this.#closed = true
     this.#endWorker()
   }
 
-  #statusOf(
-    row: Omit<typeof load.$inferSelect, 'errors' | 'conformance'>,
-  ): Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'> {
+  /** How far the loads are that other processes read. */
+  async #reported(rows: readonly Pick<typeof load.$inferSelect, 'id' | 'state'>[]): Promise<Map<number, number>> {
+    const names = rows.filter(({ id, state }) => isOpen(state) && !this.#running.has(id)).map(({ id }) => loadJob(id))
+    if (!names.length) return new Map()
+    const jobs = await this.database.db.select({ name: job.name, progress: job.progress }).from(job).where(inArray(job.name, names))
+    return new Map(jobs.map(({ name, progress }) => [Number(name.split(' ')[1]), progress?.done ?? 0]))
+  }
+
+  #statusOf(row: Omit<typeof load.$inferSelect, 'errors' | 'conformance'>, reported: ReadonlyMap<number, number>): Listed {
     const bytesTotal = row.files.reduce((total, file) => total + file.bytes, 0)
     const running = this.#running.get(row.id)
     const progress = running?.progress
     // whoever is told «loaded» finds the charges in every answer: not before the copy in memory has them
-    const state = running && (running.swapping || row.state === 'loaded') ? 'loading' : row.state
+    const isSeen = this.cube.sees(row.revision)
+    const state = running?.swapping || (row.state === 'loaded' && !isSeen) ? 'loading' : row.state
     return {
       id: String(row.id),
       source: row.source,
@@ -175,7 +269,7 @@ export class Importer {
       who: row.who,
       startedAt: row.startedAt,
       finishedAt: row.finishedAt,
-      bytesDone: progress?.bytesDone ?? (state === 'stopped' ? 0 : bytesTotal),
+      bytesDone: progress?.bytesDone ?? reported.get(row.id) ?? (state === 'stopped' || isOpen(state) ? 0 : bytesTotal),
       rows: progress?.rows ?? row.rows,
       errorCount: progress?.errorCount ?? row.errorCount,
       overlaps: row.overlaps,
@@ -189,11 +283,27 @@ export class Importer {
     }
   }
 
-  /** Reads and checks a delivery and stages its charges. */
-  async #read(running: Running, source: string, files: ArrivedFile[], mapping: Mapping | null): Promise<Read> {
+  /** Reads and checks a delivery and stages its charges; null when it has ended already. */
+  async #begin(running: Running): Promise<Read | null> {
+    const [row] = await this.database.db
+      .select()
+      .from(load)
+      .where(and(eq(load.id, running.id), loadIsOpen))
+    if (!row) return null
+    await this.charges.drop(running.id) // what a process has staged that ended before it had read all
+    return this.#read(running, row)
+  }
+
+  async #read(running: Running, { source, files, mapping }: Pick<typeof load.$inferSelect, 'source' | 'files' | 'mapping'>): Promise<Read> {
     if (running.stop) return { result: 'stopped', staged: Promise.resolve() }
     // the thread stays for the next load: it knows the dictionaries, and what it has learnt to do fast it does fast from the start
-    const task: ImportTask = { loadId: running.id, source, mapping, files, known: this.#worker ? null : await this.#keptEntries() }
+    const task: ImportTask = {
+      loadId: running.id,
+      source,
+      mapping,
+      files: files.map(({ name, bytes, sha256 }, i) => ({ name, bytes, sha256, path: this.inbox.path(running.id, i) })),
+      known: this.#worker ? null : await this.#keptEntries(),
+    }
     const worker = (this.#worker ??= new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs'))))
     worker.unref()
     running.worker = worker
@@ -208,11 +318,14 @@ export class Importer {
   }
 
   /** Makes the charges of a delivery that was read count, unless something speaks against it. */
-  async #complete(running: Running, source: string, { result, staged }: Read): Promise<void> {
+  async #complete(running: Running, read: Read | null): Promise<void> {
+    if (!read) return
+    const { result, staged } = read
     await staged
+    if (this.#closed) throw new Error('Rain Barrel is ending')
     if (result === 'stopped' || running.stop) return this.#stopped(running.id)
     if (result.errorCount > 0) {
-      await this.#dropStaged(running.id)
+      await this.charges.drop(running.id)
       await this.#finish(running.id, 'refused', null, {
         rows: result.rows,
         files: result.files,
@@ -223,18 +336,25 @@ export class Importer {
       return
     }
     running.swapping = true
-    const overlaps = await findOverlaps(this.cube, this.database.db, source, result.accounts)
-    if (overlaps.length) {
-      await this.#keepForChoice(running.id, result, overlaps)
-      return
+    for (let looks = 0; looks < MOST_LOOKS; looks++) {
+      const seen = this.cube.revision
+      const [row] = await this.database.db
+        .select({ source: load.source })
+        .from(load)
+        .where(and(eq(load.id, running.id), loadIsOpen))
+      if (!row) return
+      const { source } = row
+      const overlaps = await findOverlaps(this.cube, this.database.db, source, result.accounts)
+      if (overlaps.length) return this.#keepForChoice(running.id, result, overlaps)
+      if (await this.charges.swapIn(running.id, source, result, [], seen)) return this.#refresh()
+      await this.cube.refresh() // other charges have come to count: they may overlap
     }
-    await this.#swapIn(running.id, source, result)
-    await this.#refresh(Object.keys(result.periodEnds).map(start => ({ source, start })))
+    throw new Error('other deliveries came to count again and again meanwhile; load it again')
   }
 
   /** From here on the delivery is loaded, whatever happens to the copy in memory. */
-  async #refresh(periods: { source: string; start: string }[]): Promise<void> {
-    await this.cube.refresh(periods).catch(error => {
+  async #refresh(): Promise<void> {
+    await this.cube.refresh().catch(error => {
       console.error('the charges in memory could not be brought up to date; restart Rain Barrel', error)
     })
   }
@@ -253,15 +373,23 @@ export class Importer {
     }
     return new Promise<Read>((resolve, reject) => {
       let staged: Promise<unknown> = Promise.resolve()
+      const total = task.files.reduce((bytes, file) => bytes + file.bytes, 0)
       listen('message', (message: ImportMessage) => {
-        if (message.type === 'progress')
+        if (message.type === 'progress') {
           running.progress = { bytesDone: message.bytesDone, rows: message.rows, errorCount: message.errorCount }
-        else if (message.type === 'fault') reject(new Error(message.message))
+          running.report({ done: message.bytesDone, of: total, unit: 'bytes', words: `${message.rows} charges read` })
+        } else if (message.type === 'fault') reject(new Error(message.message))
         else if (message.type === 'done') resolve({ result: running.stop ? 'stopped' : message, staged })
         else {
           const mine = this.#staging
-            .then(() => this.#stage(running.id, message.entries, message.segments))
-            .then(() => worker.postMessage('next'))
+            .then(async () => {
+              if (message.type === 'segments') {
+                await this.charges.keep(running.id, message.segments)
+                return 'next'
+              }
+              return { ids: await this.charges.enter(message.entries) }
+            })
+            .then(reply => worker.postMessage(reply))
           staged = Promise.all([staged, mine])
           staged.catch(() => {}) // told to whoever waits for it, if anyone does
           this.#staging = mine
@@ -279,16 +407,6 @@ export class Importer {
     }).finally(() => {
       for (const [event, act] of listeners) worker.off(event, act as () => void)
     })
-  }
-
-  async #stage(id: number, entries: NewEntries, segments: EncodedSegment[]): Promise<void> {
-    const { client } = this.database
-    for (const name of dictionaryNames) {
-      const list = entries[name]
-      if (list) await client.query(`copy ${tableName(name)} from '/dev/blob' (format csv, null '\\N')`, [], { blob: entriesCopy(list) })
-    }
-    for (const segment of segments)
-      await client.query(`copy charge_segment from '/dev/blob' (format binary)`, [], { blob: segmentCopy(id, segment) })
   }
 
   async #keepForChoice(id: number, result: ImportDone, overlaps: ImportOverlap[]): Promise<void> {
@@ -317,34 +435,21 @@ export class Importer {
    */
   async choose(id: string, use: 'this' | 'other'): Promise<void> {
     await this.#inTurn(async () => {
-      const [row] = await this.database.db
-        .select()
-        .from(load)
-        .where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
-      if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
-      if (use === 'other') {
-        await this.#dropStaged(row.id)
-        await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
-        return
+      for (let isDone = false; !isDone;) {
+        const seen = await this.charges.revision()
+        const [row] = await this.database.db
+          .select()
+          .from(load)
+          .where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
+        if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
+        if (use === 'other') {
+          await this.charges.drop(row.id)
+          await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
+          return
+        }
+        isDone = await this.charges.swapIn(row.id, row.source, { ...row, conformance: row.conformance! }, row.overlaps, seen)
       }
-      const { periodEnds } = row
-      await this.#swapIn(
-        row.id,
-        row.source,
-        {
-          rows: row.rows,
-          files: row.files,
-          periodEnds,
-          warnings: row.warnings,
-          conformance: row.conformance!,
-          corrections: row.corrections,
-        },
-        row.overlaps,
-      )
-      await this.#refresh([
-        ...Object.keys(periodEnds).map(start => ({ source: row.source, start })),
-        ...row.overlaps.map(({ source, billingPeriodStart }) => ({ source, start: billingPeriodStart })),
-      ])
+      await this.#refresh()
     })
   }
 
@@ -358,134 +463,36 @@ export class Importer {
     await mine
   }
 
-  async #swapIn(id: number, source: string, result: Swap, putAway: ImportOverlap[] = []): Promise<void> {
-    const { db } = this.database
-    const starts = Object.keys(result.periodEnds)
-    const periods = mergeSums(result.files.map(file => file.periods))
-    await db.transaction(async tx => {
-      const revision = await nextRevision(tx)
-      const ofThese = and(eq(billingPeriod.source, source), inArray(billingPeriod.start, starts))
-      const replaced = await tx
-        .select({
-          start: billingPeriod.start,
-          loadId: billingPeriod.loadId,
-          previousLoadId: billingPeriod.previousLoadId,
-          sums: load.periods,
-        })
-        .from(billingPeriod)
-        .innerJoin(load, eq(load.id, billingPeriod.loadId))
-        .where(ofThese)
-      const before = replaced.flatMap(({ start, sums }) => sums.filter(sum => Date.parse(sum.billingPeriodStart) === Date.parse(start)))
-      for (const start of starts) {
-        const previousLoadId = replaced.find(old => Date.parse(old.start) === Date.parse(start))?.loadId ?? null
-        const now = { loadId: id, previousLoadId, end: result.periodEnds[start]!, revision }
-        await tx
-          .insert(billingPeriod)
-          .values({ source, start, ...now })
-          .onConflictDoUpdate({ target: [billingPeriod.source, billingPeriod.start], set: now })
-      }
-      // one step back is kept, so that the load can be undone and what it moved can be shown; the step before that goes
-      for (const old of replaced) if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
-      const away: PutAway[] = []
-      for (const { source: other, billingPeriodStart } of putAway) {
-        const [old] = await tx
-          .delete(billingPeriod)
-          .where(and(eq(billingPeriod.source, other), eq(billingPeriod.start, billingPeriodStart)))
-          .returning()
-        if (!old) continue
-        away.push({ source: other, start: old.start, end: old.end, loadId: old.loadId })
-        if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
-      }
-      await tx
-        .update(load)
-        .set({
-          state: 'loaded',
-          finishedAt: sql`now()`,
-          rows: result.rows,
-          files: result.files,
-          periods,
-          warnings: result.warnings,
-          changes: changesBetween(before, periods),
-          conformance: result.conformance,
-          corrections: result.corrections,
-          putAway: away,
-          message: putAway.length ? `Loaded in place of ${[...new Set(putAway.map(({ source }) => source))].join(' and ')}.` : null,
-        })
-        .where(eq(load.id, id))
-    })
-  }
-
   /** Takes a load back: what was there before counts again. @throws Problem when a later load has replaced some of it. */
   async undo(id: string, who: string): Promise<void> {
     await this.#inTurn(async () => {
-      const status = await this.status(id)
-      if (!status?.canUndo)
+      if (!(await this.charges.undo(Number(id), who)))
         throw new Problem(
           409,
           'not-undoable',
           'The load cannot be undone',
           'Only the load that a billing period has now can be undone; undo the later one first.',
         )
-      await this.#refresh(await this.#takeBack(Number(id), who))
+      await this.#refresh()
     })
-  }
-
-  /** Makes what was there before a load count again. @returns the periods it concerns. */
-  async #takeBack(loadId: number, who: string): Promise<{ source: string; start: string }[]> {
-    const periods: { source: string; start: string }[] = []
-    await this.database.db.transaction(async tx => {
-      const revision = await nextRevision(tx)
-      for (const period of await tx.select().from(billingPeriod).where(eq(billingPeriod.loadId, loadId))) {
-        const same = and(eq(billingPeriod.source, period.source), eq(billingPeriod.start, period.start))
-        if (period.previousLoadId === null) await tx.delete(billingPeriod).where(same)
-        else await tx.update(billingPeriod).set({ loadId: period.previousLoadId, previousLoadId: null, revision }).where(same)
-        periods.push({ source: period.source, start: isoInstant(period.start) })
-      }
-      const [undone] = await tx.select({ putAway: load.putAway }).from(load).where(eq(load.id, loadId))
-      for (const { source, start, end, loadId: kept } of undone!.putAway) {
-        // what the other source has delivered since counts, not what was put away
-        const back = await tx
-          .insert(billingPeriod)
-          .values({ source, start, end, loadId: kept, previousLoadId: null, revision })
-          .onConflictDoNothing()
-          .returning({ start: billingPeriod.start })
-        if (back.length) periods.push({ source, start: isoInstant(start) })
-        else await dropCharges(tx, kept, start)
-      }
-      await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
-      await tx
-        .update(load)
-        .set({ state: 'undone', message: `Undone by ${who}. What was loaded before counts again.` })
-        .where(eq(load.id, loadId))
-    })
-    return periods
   }
 
   /** What the database knows when all that was sent is kept or lost: what a new thread begins with. */
-  async #keptEntries(): Promise<KnownEntries> {
+  async #keptEntries(): ReturnType<ChargeStore['knownEntries']> {
     this.#staging = this.#staging.catch(() => {})
     await this.#staging
-    const known = {} as KnownEntries
-    for (const name of dictionaryNames)
-      known[name] = await this.database.db
-        .select({ id: dictionaryTables[name].id, digest: dictionaryTables[name].digest })
-        .from(dictionaryTables[name])
-    return known
-  }
-
-  async #dropStaged(id: number): Promise<void> {
-    await this.database.db.delete(chargeSegment).where(eq(chargeSegment.loadId, id))
+    return this.charges.knownEntries()
   }
 
   async #stopped(id: number): Promise<void> {
-    await this.#dropStaged(id)
+    await this.charges.drop(id)
     await this.#finish(id, 'stopped', 'Stopped before its end. Nothing of it was loaded.')
   }
 
   async #fault(id: number, error: Error): Promise<void> {
     console.error(`load ${id} failed`, error)
     await this.#staging.catch(() => {}) // what was sent before the failure may still be on its way
-    await this.#dropStaged(id)
+    await this.charges.drop(id)
     await this.#finish(
       id,
       'stopped',
@@ -499,20 +506,4 @@ export class Importer {
       .set({ state, message, finishedAt: sql`now()`, ...more })
       .where(eq(load.id, id))
   }
-}
-
-async function nextRevision(tx: Tx): Promise<number> {
-  const [data] = await tx
-    .insert(dataRevision)
-    .values({ id: 1, revision: 1 })
-    .onConflictDoUpdate({ target: dataRevision.id, set: { revision: sql`${dataRevision.revision} + 1` } })
-    .returning()
-  return data!.revision
-}
-
-/** Takes the charges of a load's period away for good, and those it was chosen instead of. */
-async function dropCharges(tx: Tx, loadId: number, start: string): Promise<void> {
-  const [own] = await tx.select({ putAway: load.putAway }).from(load).where(eq(load.id, loadId))
-  for (const away of own?.putAway ?? []) if (Date.parse(away.start) === Date.parse(start)) await dropCharges(tx, away.loadId, start)
-  await tx.delete(chargeSegment).where(and(eq(chargeSegment.loadId, loadId), eq(chargeSegment.billingPeriodStart, start)))
 }

@@ -1,5 +1,5 @@
 import type { Mapping } from '../../core/focus/mapping/mapping'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 import { findMapping } from '../stores/mappings'
 

@@ -4,9 +4,9 @@ import { scaledText, type Scaled } from '../../core/money/scaled'
 import { Sums } from '../../core/spend/sums'
 import { isoInstant } from '../../core/time/instant'
 import type { MovedLines } from '../../shared/contracts/imports'
-import type { Handle } from '../db/client'
+import type { Services } from '../services'
 import { billingPeriod, dictionaryTables } from '../db/schema'
-import { currencyList, storedSegments } from '../engine/stored-segments'
+import { currencyList, storedSegments } from '../charges/stored-segments'
 
 const MOST_LINES = 500
 const keyNames = ['subAccount', 'sku', 'resource'] as const
@@ -15,7 +15,7 @@ type Line = { start: string; currency: string; ids: number[]; before: Scaled; af
 const size = (value: Scaled) => (value < 0n ? -value : value)
 
 /** Lines (sub account, SKU, resource) whose billed cost differs between two loads of a billing period. */
-async function movedIn(database: Handle, start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
+async function movedIn(charges: Services['charges'], start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
   const index = new TupleIndex(4)
   const tuple = new Int32Array(4)
   const { currencies, code } = currencyList()
@@ -30,7 +30,7 @@ async function movedIn(database: Handle, start: string, previousLoadId: number, 
         measures: {
           billedCost: { high, low, largest },
         },
-      } of storedSegments(database, id, start, code)) {
+      } of storedSegments(charges, id, start, code)) {
         const run = Sums.run(largest)
         for (let from = 0; from < rows; from += run) {
           const to = Math.min(rows, from + run)
@@ -59,7 +59,7 @@ async function movedIn(database: Handle, start: string, previousLoadId: number, 
 }
 
 /** Lines (sub account, service, SKU, resource) whose billed cost a load changed against the one it replaced, largest change first. */
-export async function movedBy(database: Handle, id: string): Promise<MovedLines> {
+export async function movedBy({ database, charges }: Pick<Services, 'database' | 'charges'>, id: string): Promise<MovedLines> {
   const { db } = database
   const periods = await db
     .select()
@@ -67,7 +67,7 @@ export async function movedBy(database: Handle, id: string): Promise<MovedLines>
     .where(and(eq(billingPeriod.loadId, Number(id)), isNotNull(billingPeriod.previousLoadId)))
   const lines: Line[] = []
   for (const { start, previousLoadId, loadId } of periods)
-    lines.push(...(await movedIn(database, isoInstant(start), previousLoadId!, loadId)))
+    lines.push(...(await movedIn(charges, isoInstant(start), previousLoadId!, loadId)))
   lines.sort((a, b) => {
     const [left, right] = [size(a.after - a.before), size(b.after - b.before)]
     return left > right

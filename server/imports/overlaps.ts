@@ -1,6 +1,6 @@
 import { inArray } from 'drizzle-orm'
 import type { ImportOverlap } from '../../shared/contracts/imports'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { billingAccount } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
 

@@ -1,7 +1,8 @@
 import { and, desc, eq } from 'drizzle-orm'
 import { estimateSchema, type Estimate } from '../../core/estimate/estimate'
 import type { Filing, ListedEstimate, SavedEstimate } from '../../shared/contracts/estimates'
-import type { Db } from '../db/client'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
 import { estimateFiling, estimateVersion } from '../db/schema'
 import { conflict, notFound, Problem } from '../http/problem'
 
@@ -98,7 +99,7 @@ export async function saveEstimate(
   who: string,
   name: string | null = null,
 ): Promise<number> {
-  return db.transaction(async tx => {
+  return alone(db, `estimate ${id}`, async tx => {
     const newest = await findEstimate(tx, id)
     if ((newest?.version ?? null) !== basedOn) {
       throw conflict(

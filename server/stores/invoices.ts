@@ -2,7 +2,8 @@ import { and, eq } from 'drizzle-orm'
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { isCurrency } from '../../core/money/currency'
 import { invoiceInput, type InvoiceInput } from '../../shared/contracts/spend-settings'
-import type { Db } from '../db/client'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
 import { invoice } from '../db/schema'
 import { Problem } from '../http/problem'
 
@@ -15,7 +16,7 @@ export async function listInvoices(db: Db) {
 
 /** Keeps invoices; one of the same issuer and number is replaced. */
 export async function saveInvoices(db: Db, list: InvoiceInput[], who: string): Promise<void> {
-  await db.transaction(async tx => {
+  await alone(db, 'invoices', async tx => {
     for (const one of list) {
       await tx.delete(invoice).where(and(eq(invoice.issuer, one.issuer), eq(invoice.invoiceId, one.invoiceId)))
       await tx.insert(invoice).values({ ...one, who })

@@ -2,7 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
 import type { EstimateDocument } from '../../core/estimate/document'
 import { keptDocument } from '../../core/estimate/kept-document'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { estimateLink } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
 

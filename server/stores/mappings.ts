@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { Mapping } from '../../core/focus/mapping/mapping'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { sourceMapping } from '../db/schema'
 
 /** How a source's files become charges; null where none is kept. */

@@ -1,7 +1,8 @@
 import { desc } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
 import type { Organisation } from '../../shared/contracts/reference-data'
-import type { Db } from '../db/client'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
 import { conflict } from '../http/problem'
 import { allocationVersion, person } from '../db/schema'
 
@@ -9,7 +10,7 @@ export type SavedPlan = { version: number; plan: AllocationPlan; who: string; sa
 
 /** Takes people and cost centres in together; the plan before stays as an older version. */
 export async function saveOrganisation(db: Db, { people, plan }: Organisation, who: string): Promise<number> {
-  return db.transaction(async tx => {
+  return alone(db, 'organisation', async tx => {
     await tx.delete(person)
     if (people.length) await tx.insert(person).values(people)
     const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
@@ -25,7 +26,7 @@ export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | n
 
 /** Saves a plan as the next version. @throws Problem when someone has saved since it was read. */
 export async function savePlan(db: Db, plan: AllocationPlan, basedOn: number, who: string): Promise<number> {
-  return db.transaction(async tx => {
+  return alone(db, 'organisation', async tx => {
     const newest = await currentPlan(tx)
     if (newest && newest.version !== basedOn) {
       throw conflict(

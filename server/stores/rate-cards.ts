@@ -1,8 +1,9 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
 import { earlierCard, type RateCard } from '../../core/ratecard/rate-card'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'
-import type { Db } from '../db/client'
-import { cardSchedule, rateCard } from '../db/schema'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
+import { rateCard } from '../db/schema'
 
 /** A card of the database; ways to pay may still be called as cards called them first. */
 const cardOf = (body: unknown): RateCard => earlierCard(body) as RateCard
@@ -17,7 +18,7 @@ export async function saveRateCard(
   card: RateCard,
   who: string,
 ): Promise<{ replaced: boolean; changed: boolean; revision: number }> {
-  return db.transaction(async tx => {
+  return alone(db, `rate card ${card.provider}`, async tx => {
     const [newest] = await tx
       .select()
       .from(rateCard)
@@ -80,24 +81,4 @@ export async function findRateCard(db: Db, provider: string, day?: string, revis
     .orderBy(desc(rateCard.validFrom), desc(rateCard.revision))
     .limit(1)
   return row ? cardOf(row.body) : null
-}
-
-export function listSchedules(db: Db) {
-  return db.select().from(cardSchedule)
-}
-
-/** How often a connection is asked for its card; zero for never by itself. */
-export async function setSchedule(db: Db, connection: string, everyHours: number): Promise<void> {
-  await db
-    .insert(cardSchedule)
-    .values({ connection, everyHours })
-    .onConflictDoUpdate({ target: cardSchedule.connection, set: { everyHours } })
-}
-
-export async function noteAsked(db: Db, connection: string, lastSaid: string): Promise<void> {
-  const lastAskedAt = new Date().toISOString()
-  await db
-    .insert(cardSchedule)
-    .values({ connection, everyHours: 0, lastAskedAt, lastSaid })
-    .onConflictDoUpdate({ target: cardSchedule.connection, set: { lastAskedAt, lastSaid } })
 }

@@ -2,7 +2,7 @@ import { Decimal } from '../../core/money/decimal'
 import { isCurrency } from '../../core/money/currency'
 import type { Rate } from '../../core/money/rates'
 import { isDay } from '../../core/time/day'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { exchangeRate } from '../db/schema'
 import { Problem } from '../http/problem'
 

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { patternSchema, type Pattern } from '../../core/estimate/pattern'
 import type { StoredUplift, UpliftSet } from '../../core/uplift/uplift-set'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { pattern, upliftSet } from '../db/schema'
 
 /** The organisation's own charges with who set them. */

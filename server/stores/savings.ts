@@ -2,14 +2,14 @@ import { randomUUID } from 'node:crypto'
 import { eq, notInArray, sql } from 'drizzle-orm'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionState, ActionStep } from '../../shared/contracts/savings'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { action, opportunity } from '../db/schema'
 
 export type StoredOpportunity = typeof opportunity.$inferSelect
 export type StoredAction = typeof action.$inferSelect
 
 /** Keeps what the detectors found now. What is spotted and no longer found goes away; what is under way or done stays. */
-export async function keepFound(db: Db, found: Opportunity[]): Promise<void> {
+export async function keepFound(db: Db, found: Opportunity[], provider: string): Promise<void> {
   await db.transaction(async tx => {
     for (const body of found) {
       await tx
@@ -26,7 +26,7 @@ export async function keepFound(db: Db, found: Opportunity[]): Promise<void> {
     await tx
       .delete(opportunity)
       .where(
-        sql`${gone} and ${opportunity.state} = 'spotted' and not exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`,
+        sql`${gone} and ${opportunity.state} = 'spotted' and ${opportunity.body}->>'provider' = ${provider} and not exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`,
       )
   })
 }
@@ -74,7 +74,7 @@ export async function noteStep(
   more: { doneAt?: string; tries?: number } = {},
 ): Promise<void> {
   await db.transaction(async tx => {
-    const [row] = await tx.select().from(action).where(eq(action.id, id))
+    const [row] = await tx.select().from(action).where(eq(action.id, id)).for('update')
     await tx
       .update(action)
       .set({

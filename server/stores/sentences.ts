@@ -1,35 +1,82 @@
 import { eq } from 'drizzle-orm'
+import type { Every } from '../../core/time/rhythm'
 import type { SavedSentence, SavedSentenceInput } from '../../shared/contracts/spend-settings'
-import type { Db } from '../db/client'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
 import { savedSentence } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
+import { findJob, jobsOf, putJob, removeJob } from './jobs'
 
 export type StoredSentence = typeof savedSentence.$inferSelect
 
-/** The sentences a person may see: shared ones and the own. */
+/** The sentences a person may see, shared ones and the own, with when each was sent last and what came of the last try. */
 export async function listSentences(db: Db, who: string): Promise<SavedSentence[]> {
-  const rows = await db.select().from(savedSentence)
+  const [rows, jobs] = await Promise.all([db.select().from(savedSentence), jobsOf(db, 'mail')])
   return rows
     .filter(row => row.shared || row.owner === who)
+    .map(row => {
+      const job = jobs.get(mailJob(row.id))
+      return { ...row, lastSentAt: job?.doneAt ?? null, lastSaid: job?.outcome ?? null }
+    })
     .sort((a, b) => (a.folder === b.folder ? a.name.localeCompare(b.name) : a.folder.localeCompare(b.folder)))
 }
 
-/** Keeps a sentence under an id. Only its owner changes it. */
+/** The job that mails a sentence. */
+export const mailJob = (sentence: string) => `mail ${sentence}`
+const MAIL_PAUSE_SECONDS = 3600
+/** Time to change one's mind, or to send it by hand. */
+const FIRST_MS = 60_000
+
+/** Keeps a sentence under an id, and the job that mails it. Only its owner changes it. One that gets a schedule, or another, is sent within a minute. */
 export async function saveSentence(db: Db, id: string, input: SavedSentenceInput, who: string): Promise<void> {
-  await own(db, id, who)
-  const savedAt = new Date().toISOString()
-  await db
-    .insert(savedSentence)
-    .values({ id, ...input, owner: who, savedAt })
-    .onConflictDoUpdate({ target: savedSentence.id, set: { ...input, savedAt } })
+  await alone(db, `sentence ${id}`, async tx => {
+    await own(tx, id, who)
+    const savedAt = new Date().toISOString()
+    await tx
+      .insert(savedSentence)
+      .values({ id, ...input, owner: who, savedAt })
+      .onConflictDoUpdate({ target: savedSentence.id, set: { ...input, savedAt } })
+    await scheduleMail(tx, id, input.schedule, who)
+  })
+}
+
+/** A mail is due by its rhythm; where that stays what it was, when it was due already. */
+async function scheduleMail(
+  db: Pick<Db, 'select' | 'insert'>,
+  id: string,
+  schedule: SavedSentenceInput['schedule'],
+  tell: string,
+): Promise<void> {
+  const known = await findJob(db, mailJob(id))
+  if (!schedule && !known) return
+  const now = new Date().toISOString()
+  const every: Every | null = schedule && {
+    count: 1,
+    unit: schedule.every,
+    ...(schedule.every === 'month' && { day: Number(now.slice(8, 10)) }),
+  }
+  const isSame = known?.every && every && known.every.unit === every.unit && known.every.count === every.count
+  const due = !every ? null : isSame ? known.due : new Date(Date.now() + FIRST_MS).toISOString()
+  await putJob(db, {
+    kind: 'mail',
+    name: mailJob(id),
+    argument: { sentence: id },
+    every: isSame ? known.every : every,
+    due,
+    tell,
+    pauseSeconds: MAIL_PAUSE_SECONDS,
+  })
 }
 
 export async function removeSentence(db: Db, id: string, who: string): Promise<void> {
   if (!(await own(db, id, who))) throw notFound('saved sentence', 'It may have been taken out already.')
-  await db.delete(savedSentence).where(eq(savedSentence.id, id))
+  await db.transaction(async tx => {
+    await tx.delete(savedSentence).where(eq(savedSentence.id, id))
+    await removeJob(tx, mailJob(id))
+  })
 }
 
-async function own(db: Db, id: string, who: string) {
+async function own(db: Pick<Db, 'select'>, id: string, who: string) {
   const [row] = await db.select().from(savedSentence).where(eq(savedSentence.id, id))
   if (row && row.owner !== who)
     throw new Problem(403, 'not-yours', 'The sentence is not yours', `It belongs to ${row.owner}. Keep your own under another name.`)
@@ -39,18 +86,4 @@ async function own(db: Db, id: string, who: string) {
 export async function findSentence(db: Db, id: string) {
   const [row] = await db.select().from(savedSentence).where(eq(savedSentence.id, id))
   return row
-}
-
-/** All sentences that are sent by a schedule. */
-export async function scheduledSentences(db: Db) {
-  return (await db.select().from(savedSentence)).filter(row => row.schedule !== null)
-}
-
-/** Notes that a sentence was sent, or that sending was tried in vain, and what is to say of it. */
-export async function noteSent(db: Db, id: string, said: string, sent: boolean): Promise<void> {
-  const now = new Date().toISOString()
-  await db
-    .update(savedSentence)
-    .set({ lastSaid: said, lastTriedAt: now, ...(sent && { lastSentAt: now }) })
-    .where(eq(savedSentence.id, id))
 }

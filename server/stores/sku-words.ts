@@ -1,5 +1,5 @@
 import type { SkuWords } from '../../shared/contracts/reference-data'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { skuMeanings } from './spend-reference'
 
 /** What SKU codes mean, in plain words, and whether they are charged for existing or for use. Unknown codes are left out. */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { SourceState } from '../../shared/contracts/imports'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { listMapped } from './mappings'
 import type { CubeFacts } from '../workers/cube'
 

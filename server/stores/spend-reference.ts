@@ -2,22 +2,32 @@ import { eq } from 'drizzle-orm'
 import { chargedFor, describeLine } from '../../core/ratecard/describe'
 import type { SpendReference } from '../../core/spend/reference'
 import { referenceBody, type ReferenceBody } from '../../shared/contracts/spend-settings'
-import type { Db } from '../db/client'
+import { alone } from '../db/alone'
+import type { Db } from '../db/database'
 import { spendReference } from '../db/schema'
 import { findRateCard, listProviders } from './rate-cards'
 
 /** What people have said beside the charges: aliases, the account tree, inherited tags, words for SKUs. */
-export async function readReference(db: Db): Promise<{ body: ReferenceBody; who: string | null; savedAt: string | null }> {
+export async function readReference(db: Pick<Db, 'select'>): Promise<{ body: ReferenceBody; who: string | null; savedAt: string | null }> {
   const [row] = await db.select().from(spendReference).where(eq(spendReference.id, 1))
   return { body: referenceBody.parse(row?.body ?? {}), who: row?.who ?? null, savedAt: row?.savedAt ?? null }
 }
 
-export async function saveReference(db: Db, body: ReferenceBody, who: string): Promise<void> {
-  const savedAt = new Date().toISOString()
-  await db
-    .insert(spendReference)
-    .values({ id: 1, body, who, savedAt })
-    .onConflictDoUpdate({ target: spendReference.id, set: { body, who, savedAt } })
+/** Changes what people have said, one change after the other. @returns what `change` gives beside the new body. */
+export async function changeReference<T>(
+  db: Db,
+  who: string,
+  change: (known: ReferenceBody) => { body: ReferenceBody; result: T },
+): Promise<T> {
+  return alone(db, 'spend reference', async tx => {
+    const { body, result } = change((await readReference(tx)).body)
+    const savedAt = new Date().toISOString()
+    await tx
+      .insert(spendReference)
+      .values({ id: 1, body, who, savedAt })
+      .onConflictDoUpdate({ target: spendReference.id, set: { body, who, savedAt } })
+    return result
+  })
 }
 
 export type SkuMeaning = { words: string; charged: 'existing' | 'use' }

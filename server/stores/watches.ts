@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { Db } from '../db/client'
+import type { Db } from '../db/database'
 import { sourceWatch } from '../db/schema'
 
 export type StoredWatch = typeof sourceWatch.$inferSelect
@@ -14,8 +14,8 @@ export async function findWatch(db: Db, id: number): Promise<StoredWatch | undef
 }
 
 export async function addWatch(
-  db: Db,
-  watch: Pick<StoredWatch, 'source' | 'kind' | 'place' | 'together' | 'everyMinutes'>,
+  db: Pick<Db, 'insert'>,
+  watch: Pick<StoredWatch, 'source' | 'kind' | 'place' | 'together'>,
   who: string,
 ): Promise<StoredWatch> {
   const [row] = await db
@@ -25,10 +25,6 @@ export async function addWatch(
   return row!
 }
 
-export async function removeWatch(db: Db, id: number): Promise<boolean> {
+export async function removeWatch(db: Pick<Db, 'delete'>, id: number): Promise<boolean> {
   return (await db.delete(sourceWatch).where(eq(sourceWatch.id, id)).returning({ id: sourceWatch.id })).length > 0
-}
-
-export async function noteLooked(db: Db, id: number, lastSaid: string): Promise<void> {
-  await db.update(sourceWatch).set({ lastSaid, lastAskedAt: new Date().toISOString() }).where(eq(sourceWatch.id, id))
 }

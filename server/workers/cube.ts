@@ -18,7 +18,7 @@ import { segmentSums } from '../../core/spend/segment-sums'
 import type { DictionaryName } from '../../core/focus/star'
 import { dayFromNumber } from '../../core/time/day'
 import type { ImportPeriod } from '../../shared/contracts/imports'
-import { decodeSegment } from '../engine/segment-codec'
+import { decodeSegment } from '../charges/segment-codec'
 
 export type ChunkName = { source: string; billingPeriodStart: string }
 export type NewEntries = { dictionary: DictionaryName; entries: [id: number, ...values: (string | null)[]][] }
@@ -149,6 +149,7 @@ const calls: CubeCalls = {
     for (const name of update.gone) {
       cube.removeChunk(name.source, name.billingPeriodStart)
       damaged.delete(keyOf(name))
+      staged.delete(keyOf(name))
     }
     for (const [key, chunk] of staged) {
       if ('segments' in chunk) {

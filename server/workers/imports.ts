@@ -10,10 +10,10 @@ import { fromLimbs } from '../../core/spend/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
 import { instantOf } from '../../core/time/instant'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import { EntryIds, type KnownEntries, type NewEntries } from '../imports/entry-ids'
+import { EntryIds, type GivenIds, type KnownEntries, type NewEntries } from '../charges/entry-ids'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
-import { SegmentBuilder, type EncodedSegment } from '../imports/segment-builder'
+import { SegmentBuilder, type EncodedSegment, type FullSegment } from '../charges/segment-builder'
 import { ChargeTarget } from '../imports/targets'
 
 export type ImportTask = {
@@ -24,7 +24,10 @@ export type ImportTask = {
   /** What the database has, for a thread that has just begun; null when it knows. */ known: KnownEntries | null
 }
 export type ImportMessage =
-  | { type: 'batch'; entries: NewEntries; segments: EncodedSegment[] }
+  /** Entries whose ids are wanted: the answer is a `GivenIds`. */
+  | { type: 'entries'; entries: NewEntries }
+  /** Segments to keep: the answer is `next`. */
+  | { type: 'segments'; segments: EncodedSegment[] }
   | { type: 'progress'; bytesDone: number; rows: number; errorCount: number }
   | ImportDone
   | { type: 'fault'; message: string }
@@ -49,13 +52,13 @@ const port = parentPort!
 let entryIds: EntryIds | null = null
 let underWay = 0
 let goOn: (() => void) | null = null
-port.on('message', (message: ImportTask | 'next') => {
-  if (message !== 'next') {
-    void carryOut(message)
-    return
-  }
-  underWay--
-  goOn?.()
+let takeIds: ((ids: GivenIds) => void) | null = null
+port.on('message', (message: ImportTask | { ids: GivenIds } | 'next') => {
+  if (message === 'next') {
+    underWay--
+    goOn?.()
+  } else if ('ids' in message) takeIds?.(message.ids)
+  else void carryOut(message)
 })
 
 const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
@@ -149,7 +152,9 @@ class Delivery {
   readonly #warnings: string[] = []
   readonly #reports: Conformance[] = []
   readonly #corrections = new Sums()
-  /** Whether an entry of the charge kinds is a correction, by id. */
+  /** Until all that is ready has been sent. */
+  #sent: Promise<void> = Promise.resolve()
+  /** Whether an entry of the charge kinds is a correction, by its number. */
   readonly #corrects: boolean[] = []
 
   constructor(private readonly task: ImportTask) {
@@ -166,7 +171,9 @@ class Delivery {
       bytesBefore += file.bytes
       this.#progress(bytesBefore, this.#rows)
     }
-    if (this.#errorCount === 0) await this.#flush(this.#segments.finish())
+    const isGood = this.#errorCount === 0
+    if (isGood) await this.#flush(this.#segments.finish())
+    await this.#sent
     const byPeriod = [...this.#periods].sort(([a], [b]) => a - b)
     return {
       type: 'done',
@@ -178,7 +185,12 @@ class Delivery {
       conformance: mergeConformance(this.#reports),
       corrections: this.#corrections.periods(),
       periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instantOf(start), instantOf(end)])),
-      accounts: Object.fromEntries(byPeriod.map(([start, { accounts }]) => [instantOf(start), [...accounts]])),
+      accounts: Object.fromEntries(
+        byPeriod.map(([start, { accounts }]) => [
+          instantOf(start),
+          isGood ? [...accounts].map(key => this.#entryIds.id('billingAccount', key)) : [],
+        ]),
+      ),
     }
   }
 
@@ -191,15 +203,31 @@ class Delivery {
     send({ type: 'progress', bytesDone, rows, errorCount: this.#errorCount })
   }
 
-  async #flush(segments: EncodedSegment[]): Promise<void> {
+  async #flush(segments: FullSegment[]): Promise<void> {
     while (underWay >= MOST_UNDER_WAY) {
       await new Promise<void>(resolve => {
         goOn = resolve
       })
     }
     underWay++
+    const entries = this.#entryIds.takeNew()
+    const sent = this.#sent.then(() => this.#send(entries, segments))
+    sent.catch(() => {}) // told where the last is waited for
+    this.#sent = sent
+  }
+
+  /** Gets ids for entries, then sends segments whose keys are these; reading goes on meanwhile. */
+  async #send(entries: NewEntries, full: FullSegment[]): Promise<void> {
+    if (Object.keys(entries).length) {
+      const ids = new Promise<GivenIds>(resolve => {
+        takeIds = resolve
+      })
+      send({ type: 'entries', entries })
+      this.#entryIds.give(await ids)
+    }
+    const segments = full.map(segment => this.#segments.encode(segment, (name, key) => this.#entryIds.id(name, key)))
     send(
-      { type: 'batch', entries: this.#entryIds.takeNew(), segments },
+      { type: 'segments', segments },
       segments.map(segment => segment.bytes.buffer as ArrayBuffer),
     )
   }
@@ -239,7 +267,7 @@ class Delivery {
       mapping,
       note: problem => this.#note(file, problem),
       entryId: (name, values) => {
-        const id = this.#entryIds.id(name, values)
+        const id = this.#entryIds.number(name, values)
         if (name === 'chargeKind') this.#corrects[id] = values[1] === 'Correction'
         return id
       },

@@ -74,7 +74,4 @@ export type SavingsState = z.infer<typeof savingsState>
 export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
 export type ActionPreview = z.infer<typeof actionPreview>
 
-export const connectionState = z.object({
-  connections: z.array(z.object({ name: z.string(), provider: z.string(), now: z.string().nullable(), problem: z.string().nullable() })),
-})
 export const dayPassed = z.object({ now: z.string(), importIds: z.array(z.string()) })

@@ -13,9 +13,9 @@ import type { Question } from '../../core/spend/question'
 import { addDays } from '../../core/time/day'
 import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
-import { decodeSegment } from '../../server/engine/segment-codec'
+import { decodeSegment } from '../../server/charges/segment-codec'
 import { csvReader } from '../../server/imports/readers/csv'
-import { SegmentBuilder } from '../../server/imports/segment-builder'
+import { SegmentBuilder } from '../../server/charges/segment-builder'
 import { ChargeTarget } from '../../server/imports/targets'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-duck-'))
@@ -45,7 +45,9 @@ async function load(file: string) {
   cube.setChunk({
     source: file,
     billingPeriodStart: '2026-10-01T00:00:00Z',
-    segments: builder.finish().map(({ bytes }) => decodeSegment(bytes, currency => cube.currencyCode(currency))!),
+    segments: builder
+      .finish()
+      .map(full => decodeSegment(builder.encode(full, (_, key) => key).bytes, currency => cube.currencyCode(currency))!),
   })
 }
 

@@ -1,12 +1,12 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, expect, it } from 'vitest'
 import type { ImportStatus } from '../../shared/contracts/imports'
 import type { SpendAnswer } from '../../shared/contracts/spend'
 import { charge, focusCsv } from '../support/charges'
-import { deliver } from '../support/imports'
+import { deliver, ended } from '../support/imports'
 import { BUILT, freePort, post, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-crash-'))
@@ -19,16 +19,22 @@ const totals = async (server: Running) =>
       post({ measure: 'billedCost', splitBy: [], grain: null, start: '2026-10-01', end: '2026-11-01' }),
     )
   ).totals
-const many = focusCsv(Array.from({ length: 90_000 }, (_, i) => charge({ BilledCost: '2', ResourceId: `r${i % 500}` })))
+/** Each of an account of its own: they do not meet. */
+const many = (account: number) =>
+  focusCsv(
+    Array.from({ length: 90_000 }, (_, i) =>
+      charge({ BilledCost: '2', ResourceId: `r${i % 500}`, BillingAccountId: `account ${account}` }),
+    ),
+  )
 
-it('kill -9 during a load loses nothing confirmed and leaves nothing half loaded', async () => {
+it('kill -9 during a load loses nothing confirmed, leaves nothing half loaded, and the next process reads it again, once', async () => {
   let server = await startServer({ folder })
   expect((await deliver(server, 'bill', focusCsv([charge({ BilledCost: '41.5' })]))).state).toBe('loaded')
   const confirmed = await totals(server)
 
   // once early, while rows are staged; once late, when all have been read
-  for (const enough of [20_000, 80_000]) {
-    const { id } = await server.json<{ id: string }>('imports?source=bill', { method: 'POST', body: many })
+  for (const [times, enough] of [20_000, 80_000].entries()) {
+    const { id } = await server.json<{ id: string }>(`imports?source=bill${times}`, { method: 'POST', body: many(times) })
     for (;;) {
       const status = await server.json<ImportStatus>(`imports/${id}`)
       expect(status.state).not.toBe('loaded')
@@ -36,17 +42,35 @@ it('kill -9 during a load loses nothing confirmed and leaves nothing half loaded
     }
     await server.stop('SIGKILL')
     server = await startServer({ folder })
-    expect(await totals(server)).toEqual(confirmed)
-    expect(await server.json<ImportStatus>(`imports/${id}`)).toMatchObject({
-      state: 'stopped',
-      message: expect.stringContaining('drop the files again'),
-    })
+    const status = await ended(server, id)
+    expect(status).toMatchObject({ state: 'loaded', rows: 90_000, errorCount: 0 })
+    expect(status.inDatabase).toEqual(status.periods)
+    expect(readdirSync(join(folder, 'inbox'))).toEqual([])
   }
+  expect(await totals(server)).toEqual([{ currency: 'EUR', amount: String(Number(confirmed[0]!.amount) + 2 * 180_000) }])
 
-  const again = await deliver(server, 'bill', many)
+  // files that had not all arrived are nobody's: they go, and nothing shows them
+  const { id } = await server.json<{ id: string }>(
+    'deliveries',
+    post({
+      source: 'bill',
+      files: [
+        { name: 'a.csv', bytes: 1 },
+        { name: 'b.csv', bytes: 1 },
+      ],
+    }),
+  )
+  await server.json(`deliveries/${id}/files/0`, { method: 'PUT', body: focusCsv([charge()]) })
+  expect(readdirSync(join(folder, 'inbox'))).toEqual([id])
+  await server.stop('SIGKILL')
+  server = await startServer({ folder })
+  expect(readdirSync(join(folder, 'inbox'))).toEqual([])
+  expect((await server.call(`imports/${id}`)).status).toBe(404)
+
+  const again = await deliver(server, 'bill', many(2))
   expect(again).toMatchObject({ state: 'loaded', rows: 90_000 })
   expect(again.inDatabase).toEqual(again.periods)
-  expect(await totals(server)).toEqual([{ currency: 'EUR', amount: '180000' }])
+  expect(await totals(server)).toEqual([{ currency: 'EUR', amount: '540000' }])
   await server.stop()
 })
 
@@ -64,6 +88,6 @@ it('refuses a second process on the same folder and says what to do', async () =
   expect(code).toBe(1)
   expect(output).toContain('is in use by another Rain Barrel')
   expect(output).toContain('RAIN_BARREL_DATA')
-  expect(await totals(server)).toEqual([{ currency: 'EUR', amount: '180000' }])
+  expect(await totals(server)).toEqual([{ currency: 'EUR', amount: '540000' }])
   await server.stop()
 })

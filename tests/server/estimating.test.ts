@@ -25,7 +25,6 @@ import {
   versionList,
 } from '../../shared/contracts/estimates'
 import { cardSchedules, rateCardList, skusDescribed } from '../../shared/contracts/reference-data'
-import { openDb } from '../../server/db/client'
 import { listLinks, openLink } from '../../server/stores/links'
 import { demoEstimates } from '../../demo/estimates'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
@@ -33,7 +32,7 @@ import { demoPatterns, demoUplifts } from '../../demo/reusable'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { pdfText } from '../support/pdf-text'
-import { freePort, post, put, remove, startServer, type Running } from '../support/server'
+import { freePort, post, put, remove, startServer, type Running, openKept } from '../support/server'
 import { pricesOf } from '../support/test-card'
 
 let server: Running
@@ -380,7 +379,7 @@ it('a link opens on its last day and not on the day after', async () => {
     await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: '2099-01-01' })),
   )
   await server.stop()
-  const { db, close } = await openDb(server.folder, '.output/server')
+  const { db, close } = await openKept(server.folder)
   const secret = path.split('/').at(-1)!
   await expect(openLink(db, secret, '2099-01-01')).resolves.toMatchObject({ expiresOn: '2099-01-01' })
   await expect(openLink(db, secret, '2099-01-02')).rejects.toMatchObject({ status: 404 })

@@ -1,8 +1,8 @@
-import { copyFileSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
-import { tableName } from '../../server/db/schema/dictionary'
+import { deliver } from '../../server/imports/deliver'
 import { startServices, type Services } from '../../server/services'
 import { charge, focusCsv } from '../support/charges'
 
@@ -17,18 +17,15 @@ afterAll(async () => {
 })
 
 let sent = 0
-async function send(csv: string): Promise<string> {
-  const inbox = join(folder, `inbox-${++sent}`)
-  mkdirSync(inbox)
-  writeFileSync(join(folder, 'file.csv'), csv)
-  copyFileSync(join(folder, 'file.csv'), join(inbox, '0'))
-  return services.importer.start(
-    'faulty',
-    [{ name: 'file.csv', path: join(inbox, '0'), bytes: csv.length, sha256: String(sent) }],
-    inbox,
-    'test',
+const send = (csv: string): Promise<string> =>
+  deliver(
+    services.importer,
+    { source: 'faulty', files: [{ name: 'file.csv', bytes: csv.length }], who: 'test', mapping: null },
+    async path => {
+      writeFileSync(path, csv)
+      return { name: 'file.csv', bytes: csv.length, sha256: String(++sent) }
+    },
   )
-}
 const csv = (resource: string, amount: string) => focusCsv([charge({ BilledCost: amount, ResourceId: resource, ResourceName: resource })])
 const asked = {
   measure: 'billedCost' as const,
@@ -40,36 +37,35 @@ const asked = {
   leaveOut: {},
 }
 
-it('a load whose charges cannot be kept fails, leaves nothing, and what comes after it is right', async () => {
+const ends = (ids: string[]) => Promise.all(ids.map(async id => (await services.importer.status(id))!))
+const answered = async () => (await services.cube.ask('answer', asked)).result.rows.map(row => [row.values.ResourceId, row.amount])
+
+it.each([
+  // its charges come late enough for the next delivery to have been read: that may name what only the first had told the database
+  ['keep', ['stopped', 'stopped']],
+  // without its entries' ids nothing more is read: the next begins anew
+  ['enter', ['stopped', 'loaded']],
+] as const)('a load whose charges cannot be kept (%s) fails, leaves nothing, and what comes after it is right', async (call, states) => {
   const said = vi.spyOn(console, 'error').mockImplementation(() => {})
-  await send(csv('r-before', '1'))
+  await send(csv(`r-before-${call}`, '1'))
   await services.importer.idle()
-  const { client } = services.database
-  const query = client.query.bind(client)
-  let refuse = true
-  vi.spyOn(client, 'query').mockImplementation((sql, ...rest) => {
-    if (refuse && sql.includes(`copy ${tableName('resource')}`)) {
-      refuse = false
-      // late enough for the next delivery to have been read
-      return new Promise((_, reject) => setTimeout(() => reject(new Error('the disk is full')), 400))
-    }
-    return query(sql, ...rest)
-  })
-  // the second is read while the first is being kept: it may name what only the first had told the database
-  const ids = [await send(csv('r-first', '2')), await send(csv('r-first', '3'))]
+  const refusal = vi.spyOn(services.charges, call)
+  refusal.mockImplementationOnce(() => new Promise<never>((_, reject) => setTimeout(() => reject(new Error('the disk is full')), 400)))
+  const ids = [await send(csv(`r-first-${call}`, '2')), await send(csv(`r-first-${call}`, '3'))]
   await services.importer.idle()
-  const ends = await Promise.all(ids.map(id => services.importer.status(id)))
-  expect(refuse).toBe(false)
-  expect(ends.map(end => end!.state)).toEqual(['stopped', 'stopped'])
-  expect(ends[0]!.message).toContain('the disk is full')
-  const third = await send(csv('r-first', '4'))
+  const [first, second] = await ends(ids)
+  expect(refusal).toHaveBeenCalled()
+  expect([first!.state, second!.state]).toEqual(states)
+  expect(first!.message).toContain('the disk is full')
+  expect(await answered()).toEqual(states[1] === 'loaded' ? [[`r-first-${call}`, '3']] : [[`r-before-${call}`, '1']])
+  const third = await send(csv(`r-first-${call}`, '4'))
   await services.importer.idle()
   expect((await services.importer.status(third))!.state).toBe('loaded')
-  const { result } = await services.cube.ask('answer', asked)
-  expect(result.rows.map(row => [row.values.ResourceId, row.amount])).toEqual([['r-first', '4']])
-  const { rows } = (await query('select distinct load_id from charge_segment order by 1')) as unknown as { rows: { load_id: number }[] }
+  expect(await answered()).toEqual([[`r-first-${call}`, '4']])
   // of the failed ones nothing is kept: only what counts, and what counted before it
   const loaded = (await services.importer.recent(10)).filter(load => load.state === 'loaded').map(load => Number(load.id))
-  expect(rows.map(row => row.load_id).every(id => loaded.includes(id))).toBe(true)
+  const kept = (await services.database.query('select distinct load_id from charge_segment')).map(([id]) => id as number)
+  expect(kept.filter(id => !loaded.includes(id))).toEqual([])
   said.mockRestore()
+  refusal.mockRestore()
 })

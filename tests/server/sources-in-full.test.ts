@@ -2,7 +2,6 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { DuckDBInstance } from '@duckdb/node-api'
-import { PGlite } from '@electric-sql/pglite'
 import { parquetWriteBuffer } from 'hyparquet-writer'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { suggestMapping } from '../../core/focus/mapping/suggest-mapping'
@@ -14,7 +13,7 @@ import { brackwaterCard } from '../../demo/rate-cards'
 import { fileColumns, type FileCharge } from '../../demo/focus-file'
 import { charge, focusCsv } from '../support/charges'
 import { deliver, ended } from '../support/imports'
-import { post, put, remove, startServer, type Running } from '../support/server'
+import { post, put, remove, startServer, type Running, openKept } from '../support/server'
 
 let server: Running
 beforeAll(async () => {
@@ -449,7 +448,7 @@ it('starts again from its kept charges; damaged ones are in no figure, named, an
   await deliver(server, 'damage', files)
   const whole = await total()
   await server.stop()
-  const database = await PGlite.create({ dataDir: join(folder, 'database') })
+  const database = await openKept(folder)
   await database.query(
     `update charge_segment set bytes = overlay(bytes placing '\\x00ff00ff'::bytea from 200) where load_id = (select load_id from billing_period where source = 'damage')`,
   )

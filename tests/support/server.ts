@@ -4,6 +4,10 @@ import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
+import type { Database } from '../../server/db/database'
+import { openPlain } from '../../server/db/open-database'
+import { databaseOf } from './postgres'
+
 export const BUILT = '.output/server/index.mjs'
 
 /** A port that was free a moment ago. */
@@ -27,6 +31,10 @@ export type Running = {
   json: <T = never>(path: string, init?: RequestInit) => Promise<T>
 }
 
+/** The database of a data folder, opened while no server has it. */
+export const openKept = async (folder: string): Promise<Database> =>
+  openPlain({ dataDir: folder, serverDir: '.output/server', url: await databaseOf(folder) })
+
 /** Starts the built server on a folder (a new one without a name) and waits until it answers. */
 export async function startServer({
   folder = mkdtempSync(join(tmpdir(), 'rain-barrel-')),
@@ -34,8 +42,9 @@ export async function startServer({
 }: { folder?: string; env?: Record<string, string> } = {}): Promise<Running> {
   if (!existsSync(BUILT)) throw new Error('Build first: npm run build')
   const port = await freePort()
+  const url = await databaseOf(folder)
   const child = spawn(process.execPath, [BUILT], {
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder, ...env },
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder, ...(url && { DATABASE_URL: url }), ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   let output = ''

@@ -20,6 +20,10 @@ const cheapest = computed(
   () => row.value.ways.map(way => ({ way, cost: evaluate(way.effectiveMonthly) })).sort((a, b) => a.cost.cmp(b.cost))[0]?.way,
 )
 const helping = ref<string | null>(null)
+function takeHelp(field: string, value: string) {
+  store.set([props.component.id], field, value)
+  helping.value = null
+}
 const monthHours = computed(() => store.priced!.monthHours)
 /** Told while one types, at the input, the same as in the sheet, by paste and by import. */
 const problemOf = (field: Field) =>
@@ -138,10 +142,7 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
           :kind="component.kind"
           :field="field.name"
           class="helper"
-          @made="
-            store.set([component.id], field.name, $event)
-            helping = null
-          "
+          @made="takeHelp(field.name, $event)"
         />
       </div>
     </div>

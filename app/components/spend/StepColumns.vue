@@ -42,6 +42,11 @@ function count(index: number) {
   actions.go({ stepQuantity: list.includes(index) ? list.filter(i => i !== index) : [...list, index].sort() })
 }
 
+function press(event: KeyboardEvent, index: number, column: StepColumn, row: SpendRow) {
+  onKey(event, refOf(column, row))
+  void walk(event, index, column, row)
+}
+
 /** Arrows walk: up and down in a column, left and right between columns, opening the next where it is not open. */
 async function walk(event: KeyboardEvent, index: number, column: StepColumn, row: SpendRow) {
   const buttons = (i: number) => [...(grid.value?.children[i]?.querySelectorAll<HTMLElement>('.step') ?? [])]
@@ -105,10 +110,7 @@ const SHOWN_ROWS = 400
               :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`"
               @click="choose(index, spend.columns[index]!, row)"
               @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)"
-              @keydown="
-                onKey($event, refOf(spend.columns[index]!, row))
-                walk($event, index, spend.columns[index]!, row)
-              "
+              @keydown="press($event, index, spend.columns[index]!, row)"
             >
               <span class="name">{{ row.label }}</span>
               <span class="amount">{{ amountText(index, row.amount) }}</span>

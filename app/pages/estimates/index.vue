@@ -95,6 +95,11 @@ const newer = (estimate: Estimate) => estimate.cards.some(c => cards.value.some(
 const sought = ref('')
 const folder = ref<string | null>(null)
 const withPutAway = ref(false)
+function showAll() {
+  sought.value = ''
+  folder.value = null
+  withPutAway.value = true
+}
 const folders = computed(() => [...new Set(list.value?.map(saved => saved.folder).filter(Boolean))].sort((a, b) => a.localeCompare(b)))
 const textOf = (saved: ListedEstimate) =>
   [
@@ -395,16 +400,7 @@ const beginFromUse = () =>
       </div>
       <p v-else-if="list.length" class="note">
         No matches.
-        <button
-          class="link"
-          @click="
-            sought = ''
-            folder = null
-            withPutAway = true
-          "
-        >
-          Show all of them
-        </button>
+        <button class="link" @click="showAll">Show all of them</button>
       </p>
       <p v-else-if="cards.length" class="note">None yet. Give one a name and begin.</p>
     </template>

@@ -36,6 +36,10 @@ const label = computed(() => words.value?.words ?? value.value)
 useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
 const edited = ref('')
 const editing = ref(false)
+function edit() {
+  editing.value = true
+  edited.value = words.value?.words ?? ''
+}
 
 watch(
   () => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision],
@@ -168,14 +172,7 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
         <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
         ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink>
         <template v-if="isSku"
-          ><button
-            v-if="!editing"
-            class="link"
-            @click="
-              editing = true
-              edited = words?.words ?? ''
-            "
-          >
+          ><button v-if="!editing" class="link" @click="edit">
             {{ words ? 'Say it in other words' : 'Say what it is' }}
           </button>
           <form v-else class="edit" @submit.prevent="keepWords(edited.trim() || null)">

@@ -23,7 +23,7 @@ export const billingPeriod = pgTable(
 
 /**
  * Charges: up to 65 536 of one load and billing period as columns of amounts and dictionary keys, in the bytes of
- * `server/engine/segment-codec.ts`, whose checksum shows any damage. Only those of a load that a billing period points to count.
+ * `server/charges/segment-codec.ts`, whose checksum shows any damage. Only those of a load that a billing period points to count.
  */
 export const chargeSegment = pgTable(
   'charge_segment',

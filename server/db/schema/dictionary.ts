@@ -13,7 +13,8 @@ export function tableName(dictionary: DictionaryName): string {
 
 const dictionaryTable = (dictionary: DictionaryName) =>
   pgTable(tableName(dictionary), {
-    id: integer('id').primaryKey(),
+    /** Given by the database: entries are never taken away, and an entry of a higher id was never kept before one of a lower. */
+    id: integer('id').primaryKey().generatedByDefaultAsIdentity(),
     /** Hash of the values: one entry for one combination. */
     digest: text('digest').notNull().unique(),
     ...Object.fromEntries(dictionaries[dictionary].map(column => [column, text(columnName(column))])),

@@ -1,4 +1,4 @@
-import { integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
+import { boolean, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Conformance } from '../../../core/focus/conformance'
 import type { Mapping } from '../../../core/focus/mapping/mapping'
 import type { ImportChange, ImportError, ImportFile, ImportOverlap, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
@@ -31,6 +31,14 @@ export const load = pgTable('load', {
   corrections: jsonb('corrections').$type<ImportPeriod[]>().notNull().default([]),
   /** The mapping the files were read with; null for FOCUS. */
   mapping: jsonb('mapping').$type<Mapping>(),
+  /** The data folder in whose inbox its files lie until it has ended; null once they are gone. */
+  place: text('place'),
+  /** Whether all its files have arrived: until then it is not read. */
+  arrived: boolean('arrived').notNull().default(true),
+  /** The key of the job that fetched it: taken up again, the job finds what it has fetched. */
+  fetchKey: text('fetch_key').unique(),
+  /** The state of the charges from which on they are as this load has left them. */
+  revision: integer('revision').notNull().default(0),
   /** Why it ended, where neither an error list nor success says it. */
   message: text('message'),
 })
@@ -46,7 +54,7 @@ export const sourceMapping = pgTable('source_mapping', {
   savedAt: timestamp('saved_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
 })
 
-/** A folder that is looked into, or a connection that is asked, for new deliveries of a source. */
+/** A folder that is looked into, or a connection that is asked, for new deliveries of a source. When, its job says. */
 export const sourceWatch = pgTable('source_watch', {
   id: serial('id').primaryKey(),
   source: text('source').notNull(),
@@ -55,8 +63,5 @@ export const sourceWatch = pgTable('source_watch', {
   place: text('place').notNull(),
   /** Whether each file of a folder is a delivery of its own, or all files of a folder together are one. */
   together: text('together').$type<'file' | 'folder'>().notNull().default('file'),
-  everyMinutes: integer('every_minutes').notNull(),
   who: text('who').notNull(),
-  lastAskedAt: timestamp('last_asked_at', { withTimezone: true, mode: 'string' }),
-  lastSaid: text('last_said'),
 })

@@ -1,4 +1,4 @@
-import { integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Pattern } from '../../../core/estimate/pattern'
 import type { UpliftSet } from '../../../core/uplift/uplift-set'
 
@@ -17,13 +17,4 @@ export const pattern = pgTable('pattern', {
   body: jsonb('body').$type<Pattern>().notNull(),
   who: text('who').notNull(),
   savedAt: when('saved_at').notNull().defaultNow(),
-})
-
-/** How often a connection is asked for its rate card, and what came of it. */
-export const cardSchedule = pgTable('card_schedule', {
-  connection: text('connection').primaryKey(),
-  /** Zero: only when someone asks. */
-  everyHours: integer('every_hours').notNull(),
-  lastAskedAt: when('last_asked_at'),
-  lastSaid: text('last_said'),
 })

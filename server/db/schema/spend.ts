@@ -48,10 +48,8 @@ export const savedSentence = pgTable('saved_sentence', {
   owner: text('owner').notNull(),
   shared: boolean('shared').notNull().default(false),
   body: jsonb('body').$type<SavedSentenceBody>().notNull(),
+  /** Who gets it and how often; its job says when. */
   schedule: jsonb('schedule').$type<DeliverySchedule>(),
-  lastSentAt: when('last_sent_at'),
-  lastTriedAt: when('last_tried_at'),
-  lastSaid: text('last_said'),
   savedAt: when('saved_at').notNull().defaultNow(),
 })
 

@@ -5,9 +5,11 @@ import { patternShape } from '../../../core/estimate/pattern'
 import { rateCardShape } from '../../../core/ratecard/rate-card'
 import { upliftSetSchema } from '../../../core/uplift/uplift-set'
 import * as allocation from '../../../shared/contracts/allocation'
+import * as connections from '../../../shared/contracts/connections'
 import * as estimates from '../../../shared/contracts/estimates'
 import * as imports from '../../../shared/contracts/imports'
 import * as invoices from '../../../shared/contracts/invoices'
+import * as jobs from '../../../shared/contracts/jobs'
 import * as jump from '../../../shared/contracts/jump'
 import * as people from '../../../shared/contracts/people'
 import * as reference from '../../../shared/contracts/reference-data'
@@ -246,7 +248,20 @@ export const operations: readonly Operation[] = [
   op('savings', 'post', '/savings/look', 'Looks again through the connector.', { reply: savings.savingsState }),
   op('savings', 'post', '/savings/preview', 'What approving would do.', { body: id, reply: savings.actionPreview }),
   op('savings', 'post', '/savings/approve', 'Approves and carries out one opportunity, once.', { body: id, reply: savings.savingsState }),
-  op('connections', 'get', '/connections', 'What is connected and whether it answers.', { reply: savings.connectionState }),
+  op('connections', 'get', '/connections', 'What is connected and whether it answers.', { reply: connections.connectionState }),
+  op('connections', 'get', '/connections/kinds', 'Kinds of outside services, and what each can do.', {
+    reply: connections.connectorKindList,
+  }),
+  op('connections', 'post', '/connections', 'Makes a connection.', { body: connections.connectionInput, reply: id }),
+  op('connections', 'post', '/connections/test', 'Asks a service whose it is; keeps nothing.', {
+    body: connections.connectionTest,
+    reply: connections.connectionTested,
+  }),
+  op('connections', 'put', '/connections/{name}', 'Changes how a connection is reached.', {
+    body: connections.connectionInput.omit({ name: true }),
+    reply: id,
+  }),
+  op('connections', 'delete', '/connections/{name}', 'Takes a connection out; what it has delivered stays.', { reply: id }),
   op('connections', 'get', '/connections/schedules', 'How often connections are asked for rate cards.', { reply: reference.cardSchedules }),
   op('connections', 'post', '/connections/{name}/fetch', 'Loads the billing period to date.', { reply: savings.dayPassed }),
   op('connections', 'post', '/connections/{name}/next-day', 'Lets a day pass at a simulated cloud and loads what it delivers.', {
@@ -257,6 +272,10 @@ export const operations: readonly Operation[] = [
     body: reference.scheduleAsked,
     reply: z.object({ connection: z.string(), everyHours: z.number() }),
   }),
+  op('jobs', 'get', '/jobs', 'What runs by itself, and what runs now.', { reply: jobs.jobList }),
+  op('jobs', 'put', '/jobs/{id}', 'Changes a rhythm, pauses a job or lets it go on.', { body: jobs.jobChange, reply: numbered }),
+  op('jobs', 'post', '/jobs/{id}/run', 'Runs a job now.', { reply: numbered }),
+  op('jobs', 'post', '/jobs/{id}/stop', 'Asks a job to stop.', { reply: numbered }),
   op('people', 'get', '/people', 'People, and whom one works as.', { reply: people.peopleList }),
   op('people', 'post', '/people/chosen', 'Chooses whom one works as.', { body: people.chosenPerson, reply: people.chosenPerson }),
   op('server', 'get', '/health', 'Answers when the server can.', { reply: z.object({}).loose() }),

@@ -1,24 +1,45 @@
+import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { isDue, nextInRhythm } from '../../../core/time/rhythm'
+import { everyUnits, everyWords, nextAfter, nextDue } from '../../../core/time/rhythm'
 
-it('comes round a day, a week or a calendar month later at the same time', () => {
-  expect(nextInRhythm('2026-11-26T08:30:00.000Z', 'day')).toBe('2026-11-27T08:30:00.000Z')
-  expect(nextInRhythm('2026-11-26T08:30:00.000Z', 'week')).toBe('2026-12-03T08:30:00.000Z')
-  expect(nextInRhythm('2026-11-26T08:30:00.000Z', 'month')).toBe('2026-12-26T08:30:00.000Z')
+it('comes round minutes, hours, days, weeks or calendar months later, at the same time', () => {
+  const next = (count: number, unit: (typeof everyUnits)[number]) => nextAfter({ count, unit }, '2026-11-26T08:30:00.000Z')
+  expect(next(90, 'minute')).toBe('2026-11-26T10:00:00.000Z')
+  expect(next(24, 'hour')).toBe('2026-11-27T08:30:00.000Z')
+  expect(next(1, 'day')).toBe('2026-11-27T08:30:00.000Z')
+  expect(next(2, 'week')).toBe('2026-12-10T08:30:00.000Z')
+  expect(next(1, 'month')).toBe('2026-12-26T08:30:00.000Z')
+  expect(next(3, 'month')).toBe('2027-02-26T08:30:00.000Z')
 })
 
-it('takes the last day of a month that is shorter', () => {
-  expect(nextInRhythm('2027-01-31T00:00:00Z', 'month')).toBe('2027-02-28T00:00:00Z')
-  expect(nextInRhythm('2028-01-30T00:00:00Z', 'month')).toBe('2028-02-29T00:00:00Z')
-  expect(nextInRhythm('2026-12-31T00:00:00Z', 'month')).toBe('2027-01-31T00:00:00Z')
+it('takes the last day of a month that is shorter, and comes back to the day that is meant', () => {
+  const monthly = { count: 1, unit: 'month' } as const
+  expect(nextAfter(monthly, '2027-01-31T00:00:00Z')).toBe('2027-02-28T00:00:00Z')
+  expect(nextAfter(monthly, '2028-01-30T00:00:00Z')).toBe('2028-02-29T00:00:00Z')
+  expect(nextAfter(monthly, '2026-12-31T00:00:00Z')).toBe('2027-01-31T00:00:00Z')
+  expect(nextAfter({ ...monthly, day: 31 }, '2027-02-28T00:00:00Z')).toBe('2027-03-31T00:00:00Z')
 })
 
-it('is due when its time has come round, and an hour after a try in vain', () => {
-  const at = (time: string) => `2026-11-26T${time}:00Z`
-  expect(isDue('day', null, null, at('08:00'))).toBe(true)
-  expect(isDue('day', at('08:00'), at('08:00'), '2026-11-27T07:59:00Z')).toBe(false)
-  expect(isDue('day', at('08:00'), at('08:00'), '2026-11-27T08:00:00Z')).toBe(true)
-  expect(isDue('day', null, at('08:00'), at('08:59'))).toBe(false)
-  expect(isDue('day', null, at('08:00'), at('09:00'))).toBe(true)
-  expect(isDue('week', '2026-11-01 08:00:00+00', at('08:30'), at('08:45'))).toBe(false)
+it('leaves out the times that have passed, and keeps the time of day', () => {
+  expect(nextDue({ count: 1, unit: 'day' }, '2026-11-20T06:00:00Z', '2026-11-26T05:59:00Z')).toBe('2026-11-26T06:00:00Z')
+  expect(nextDue({ count: 1, unit: 'day' }, '2026-11-20T06:00:00Z', '2026-11-26T06:00:00Z')).toBe('2026-11-27T06:00:00Z')
+  expect(nextDue({ count: 1, unit: 'week' }, '2026-11-20T06:00:00Z', '2026-11-20T06:00:01Z')).toBe('2026-11-27T06:00:00Z')
+  expect(nextDue({ count: 5, unit: 'minute' }, '2026-11-20T06:00:00Z', '2026-11-26T06:00:01.000Z')).toBe('2026-11-26T06:05:01.000Z')
+})
+
+it('is always due after now', () => {
+  const instant = fc.date({ min: new Date('2020-01-01'), max: new Date('2030-01-01'), noInvalidDate: true }).map(date => date.toISOString())
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 50 }),
+      fc.constantFrom(...everyUnits),
+      instant,
+      instant,
+      (count, unit, due, now) => Date.parse(nextDue({ count, unit }, due, now)) > Date.parse(now),
+    ),
+  )
+})
+
+it('is said in words', () => {
+  expect([everyWords({ count: 1, unit: 'day' }), everyWords({ count: 30, unit: 'minute' })]).toEqual(['every day', 'every 30 minutes'])
 })

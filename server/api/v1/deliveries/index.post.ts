@@ -1,16 +1,13 @@
-import { randomUUID } from 'node:crypto'
-import { mkdirSync } from 'node:fs'
-import { join } from 'node:path'
 import { deliveryStart } from '../../../../shared/contracts/imports'
 import { body, route } from '../../../http/route'
 import { arriving } from '../../../imports/deliveries'
+import { mappingFor } from '../../../imports/mapping-for'
 
 /** Announces files that belong together; each is then sent, and the last one starts the load. */
-export default route(async ({ event, dataDir }) => {
+export default route(async ({ event, importer, database, who }) => {
   const delivery = await body(event, deliveryStart)
-  const id = randomUUID()
-  const folder = join(dataDir, 'inbox', id)
-  mkdirSync(folder, { recursive: true })
-  arriving.set(id, { ...delivery, folder, arrived: delivery.files.map(() => null) })
-  return { id }
+  const mapping = await mappingFor(database.db, delivery.source, delivery.mapped)
+  const load = await importer.announce({ source: delivery.source, files: delivery.files, who, mapping })
+  arriving.set(String(load), { ...delivery, load, arrived: delivery.files.map(() => null) })
+  return { id: String(load) }
 })

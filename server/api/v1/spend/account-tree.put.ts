@@ -1,12 +1,11 @@
 import { accountTree } from '../../../../shared/contracts/spend-settings'
 import { body, route } from '../../../http/route'
-import { readReference, saveReference } from '../../../stores/spend-reference'
+import { changeReference } from '../../../stores/spend-reference'
 
 /** Where accounts stand in the account tree, and the tags that accounts and containers hand down; in place of what was there. */
 export default route(async ({ event, database, cube, who }) => {
   const tree = await body(event, accountTree)
-  const { body: known } = await readReference(database.db)
-  await saveReference(database.db, { ...known, ...tree }, who)
+  await changeReference(database.db, who, known => ({ body: { ...known, ...tree }, result: undefined }))
   await cube.refreshReference()
   return { accounts: Object.keys(tree.accounts).length, containers: Object.keys(tree.containerTags).length }
 })

@@ -1,26 +1,27 @@
 import { aliasChange } from '../../../../shared/contracts/spend-settings'
 import { checkDimensions } from '../../../http/question'
 import { body, route } from '../../../http/route'
-import { readReference, saveReference } from '../../../stores/spend-reference'
+import { changeReference } from '../../../stores/spend-reference'
 
 /** Lets spellings of a dimension's value count as one, over all that is loaded; `as: null` takes that back. */
 export default route(async ({ event, database, cube, who }) => {
   const { dimension, spellings, as } = await body(event, aliasChange)
   checkDimensions([dimension])
-  const { body: known } = await readReference(database.db)
-  const changed = new Map(Object.entries(known.aliases[dimension] ?? {}))
-  for (const spelling of spellings) {
-    if (as === null || spelling === as) changed.delete(spelling)
-    else changed.set(spelling, as)
-  }
-  // what counted as one of these spellings counts as the new one: no chains
-  if (as !== null) {
-    for (const [spelling, target] of changed) if (spellings.includes(target)) changed.set(spelling, as)
-    changed.delete(as)
-  }
-  const own = Object.fromEntries(changed)
-  const { [dimension]: _, ...others } = known.aliases
-  await saveReference(database.db, { ...known, aliases: Object.keys(own).length ? { ...others, [dimension]: own } : others }, who)
+  const aliases = await changeReference(database.db, who, known => {
+    const changed = new Map(Object.entries(known.aliases[dimension] ?? {}))
+    for (const spelling of spellings) {
+      if (as === null || spelling === as) changed.delete(spelling)
+      else changed.set(spelling, as)
+    }
+    // what counted as one of these spellings counts as the new one: no chains
+    if (as !== null) {
+      for (const [spelling, target] of changed) if (spellings.includes(target)) changed.set(spelling, as)
+      changed.delete(as)
+    }
+    const own = Object.fromEntries(changed)
+    const { [dimension]: _, ...others } = known.aliases
+    return { body: { ...known, aliases: changed.size ? { ...others, [dimension]: own } : others }, result: own }
+  })
   await cube.refreshReference()
-  return { aliases: own }
+  return { aliases }
 })

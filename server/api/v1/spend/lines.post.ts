@@ -10,7 +10,7 @@ import { Problem } from '../../../http/problem'
 import { body, route } from '../../../http/route'
 
 /** The charge lines behind what is shown. CSV is sent as it is read; the other formats are made whole first. */
-export default route(async ({ event, cube, database, exporter }) => {
+export default route(async ({ event, cube, charges, database, exporter }) => {
   const { question, columns, format } = await body(event, linesExport)
   checkScope({ ...question, splitBy: [] })
   const wrong = columns.filter(name => !isLineColumn(name))
@@ -21,18 +21,16 @@ export default route(async ({ event, cube, database, exporter }) => {
       'Charges have no such column',
       `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`,
     )
-  const lines = chargeLines({ cube, database }, question, columns)
+  const lines = chargeLines({ cube, charges, database }, question, columns)
   setResponseHeader(event, 'content-type', tableMimes[format])
   if (format === 'csv') return sendStream(event, Readable.from(csvPieces(columns, lines)))
-  const {
-    result: { charges },
-  } = await cube.ask('narrowed', question)
-  if (charges > MOST_SHEET_ROWS)
+  const { result: narrowed } = await cube.ask('narrowed', question)
+  if (narrowed.charges > MOST_SHEET_ROWS)
     throw new Problem(
       422,
       'too-many-rows',
       'These are too many lines for this format',
-      `${charges} lines: take CSV, which has no bound, or narrow what is shown.`,
+      `${narrowed.charges} lines: take CSV, which has no bound, or narrow what is shown.`,
     )
   const rows: (string | null)[][] = []
   for await (const part of lines) for (const row of part) rows.push(row)

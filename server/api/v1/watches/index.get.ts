@@ -1,4 +1,4 @@
 import { route } from '../../../http/route'
-import { listWatches } from '../../../stores/watches'
+import { watched } from '../../../jobs/watching'
 
-export default route(async ({ database }) => ({ watches: await listWatches(database.db) }))
+export default route(async ({ database }) => ({ watches: await watched(database.db) }))

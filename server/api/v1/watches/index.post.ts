@@ -1,11 +1,10 @@
 import { watchInput } from '../../../../shared/contracts/imports'
 import { body, route } from '../../../http/route'
-import { lookNow } from '../../../jobs/watch-sources'
-import { addWatch } from '../../../stores/watches'
+import { lookNow, startWatching } from '../../../jobs/watching'
 
 /** Watches a folder or a connection from now on; looks once at once. */
 export default route(async services => {
   const { event, database, who } = services
-  const watch = await addWatch(database.db, await body(event, watchInput), who)
-  return { id: watch.id, said: await lookNow(services, watch) }
+  const watch = await startWatching(database.db, await body(event, watchInput), who)
+  return { id: watch.id, said: await lookNow(services, watch, who) }
 })

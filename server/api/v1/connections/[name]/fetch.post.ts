@@ -1,13 +1,11 @@
-import { findConnector, withConnector } from '../../../../connectors/ask'
+import { findConnector, withConnector } from '../../../../connectors/connect'
 import { parameter, route } from '../../../../http/route'
-import { fetchBill } from '../../../../imports/fetch-bill'
+import { bill, billJob } from '../../../../jobs/kinds/bill'
 
 /** Loads the billing period to date as the cloud has it now. */
-export default route(async context => {
-  const name = parameter(context.event, 'name')
-  const connector = findConnector(name)
-  return withConnector(async () => {
-    const now = await connector.clock()
-    return { now, importIds: [await fetchBill(context, name, connector, now, context.who)] }
-  })
+export default route(async ({ event, database, jobs, who }) => {
+  const name = parameter(event, 'name')
+  await findConnector(database.db, name)
+  const { result } = await withConnector(() => jobs.runNow(bill, billJob(name), who))
+  return { now: result.now, importIds: [result.importId] }
 })

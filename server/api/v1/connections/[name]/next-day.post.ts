@@ -1,13 +1,16 @@
-import { findConnector, withConnector } from '../../../../connectors/ask'
+import { findConnector, withConnector } from '../../../../connectors/connect'
+import { conflict } from '../../../../http/problem'
 import { parameter, route } from '../../../../http/route'
-import { fetchBill } from '../../../../imports/fetch-bill'
+import { bill, billJob } from '../../../../jobs/kinds/bill'
 
 /** Lets a day pass at a simulated cloud and loads the billing period to date that it then delivers. */
-export default route(async context => {
-  const name = parameter(context.event, 'name')
-  const connector = findConnector(name)
+export default route(async ({ event, database, jobs, who }) => {
+  const name = parameter(event, 'name')
+  const { nextDay } = await findConnector(database.db, name)
+  if (!nextDay) throw conflict('Days pass there by themselves', 'Only a simulated cloud can be told to let a day pass.')
   return withConnector(async () => {
-    const now = await connector.nextDay()
-    return { now, importIds: [await fetchBill(context, name, connector, now, context.who)] }
+    await nextDay()
+    const { result } = await jobs.runNow(bill, billJob(name), who)
+    return { now: result.now, importIds: [result.importId] }
   })
 })

@@ -1,10 +1,11 @@
-import { fetchCard } from '../../../../jobs/rate-card-schedule'
+import { findConnector, withConnector } from '../../../../connectors/connect'
 import { parameter, route } from '../../../../http/route'
-import { findConnector, withConnector } from '../../../../connectors/ask'
+import { rateCard, rateCardJob } from '../../../../jobs/kinds/rate-card'
 
 /** Asks a connection for the rate card it publishes, now. */
-export default route(services => {
-  const name = parameter(services.event, 'name')
-  const connector = findConnector(name)
-  return withConnector(() => fetchCard(services, name, connector, services.who))
+export default route(async ({ event, database, jobs, who }) => {
+  const name = parameter(event, 'name')
+  await findConnector(database.db, name)
+  const { said, result } = await withConnector(() => jobs.runNow(rateCard, rateCardJob(name), who))
+  return { ...result, said }
 })

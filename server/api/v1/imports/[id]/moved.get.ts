@@ -2,4 +2,4 @@ import { parameter, route } from '../../../../http/route'
 import { movedBy } from '../../../../imports/moved'
 
 /** What a restatement moved, line by line, as long as the charges before it are kept. */
-export default route(({ event, database }) => movedBy(database, parameter(event, 'id')))
+export default route(services => movedBy(services, parameter(services.event, 'id')))

@@ -1,13 +1,16 @@
-import { withConnector } from '../../../../connectors/ask'
+import { withConnector } from '../../../../connectors/connect'
 import { notFound } from '../../../../http/problem'
 import { parameter, route } from '../../../../http/route'
-import { deliver } from '../../../../jobs/send-sentences'
-import { findSentence } from '../../../../stores/sentences'
+import { mail } from '../../../../jobs/kinds/mail'
+import { findJob } from '../../../../stores/jobs'
+import { findSentence, mailJob } from '../../../../stores/sentences'
 
 /** Sends a saved sentence's file now instead of when it is due. */
-export default route(async services => {
-  const sentence = await findSentence(services.database.db, parameter(services.event, 'id'))
-  if (!sentence || (!sentence.shared && sentence.owner !== services.who))
-    throw notFound('saved sentence', 'It may have been taken out already.')
-  return { said: await withConnector(() => deliver(services, sentence)) }
+export default route(async ({ event, database, jobs, who }) => {
+  const id = parameter(event, 'id')
+  const sentence = await findSentence(database.db, id)
+  if (!sentence || (!sentence.shared && sentence.owner !== who)) throw notFound('saved sentence', 'It may have been taken out already.')
+  if (!(await findJob(database.db, mailJob(id)))) return { said: 'The sentence is sent to nobody: name someone under its schedule.' }
+  const { said } = await withConnector(() => jobs.runNow(mail, mailJob(id), who))
+  return { said }
 })

@@ -4,7 +4,7 @@ import { dictionaryNames } from '../../../core/focus/star'
 import { fromLimbs } from '../../../core/spend/limbs'
 import { segmentsOf, type SegmentRow } from '../../../core/spend/open-segment'
 import { ABSENT, measureNames, type Segment } from '../../../core/spend/segment'
-import { decodeSegment, encodeSegment } from '../../../server/engine/segment-codec'
+import { decodeSegment, encodeSegment } from '../../../server/charges/segment-codec'
 
 const big = fc.bigInt(-(10n ** 24n), 10n ** 24n)
 const id = fc.oneof(fc.nat(3), fc.nat(200), fc.nat(70_000), fc.nat(2 ** 31 - 1))

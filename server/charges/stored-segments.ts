@@ -1,20 +1,6 @@
 import type { Segment } from '../../core/spend/segment'
-import type { Handle } from '../db/client'
-import { readBytesCopy } from './bytes-copy'
+import type { ChargeStore } from './charge-store'
 import { decodeSegment } from './segment-codec'
-
-/** The bytes of the charges of a load and billing period as they are kept, a segment to an array. */
-export async function storedBytes(
-  { client }: Pick<Handle, 'client'>,
-  loadId: number,
-  start: string,
-  number?: number,
-): Promise<Uint8Array[]> {
-  const { blob } = await client.query(
-    `copy (select bytes from charge_segment where load_id = ${Number(loadId)} and billing_period_start = '${new Date(start).toISOString()}' ${number === undefined ? '' : `and number = ${Number(number)}`} order by number) to '/dev/blob' (format binary)`,
-  )
-  return readBytesCopy(blob!)
-}
 
 /**
  * The charges of a load and billing period, one segment after the other, so that a large period neither fills the memory nor holds up
@@ -23,13 +9,13 @@ export async function storedBytes(
  * @throws Error when what is kept is damaged.
  */
 export async function* storedSegments(
-  database: Pick<Handle, 'client'>,
+  charges: Pick<ChargeStore, 'segments'>,
   loadId: number,
   start: string,
   currencyCode: (currency: string) => number,
 ): AsyncGenerator<Segment> {
   for (let number = 0; ; number++) {
-    const [bytes] = await storedBytes(database, loadId, start, number)
+    const [bytes] = await charges.segments(loadId, start, number)
     if (!bytes) return
     const segment = decodeSegment(bytes, currencyCode)
     if (!segment) throw new Error(`the charges of load ${loadId} for ${start.slice(0, 7)} are damaged: load the period's files again`)

@@ -1,10 +1,13 @@
 import { numberColumns, type TakenCharge } from '../../core/focus/intake'
 import { OpenSegment } from '../../core/spend/open-segment'
-import { ABSENT, measureNames, SEGMENT_ROWS } from '../../core/spend/segment'
-import { encodeSegment } from '../engine/segment-codec'
+import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
+import { ABSENT, measureNames, SEGMENT_ROWS, type Segment } from '../../core/spend/segment'
+import { encodeSegment } from './segment-codec'
 
 /** A segment's bytes, which billing period it belongs to (seconds since 1970) and its number within it. */
 export type EncodedSegment = { periodStart: number; number: number; rows: number; bytes: Uint8Array }
+/** The same before its keys are the database's. */
+export type FullSegment = { periodStart: number; number: number; segment: Segment }
 
 // the intake's numbers stand in the order of FOCUS columns, a segment's measures in the order of their names: billedCost is BilledCost
 const placeOf = measureNames.map(name => numberColumns.findIndex(column => column.toLowerCase() === name.toLowerCase()))
@@ -12,11 +15,11 @@ const absentBits = measureNames.map(name => ABSENT[name] ?? 0)
 
 type Open = { number: number; columns: OpenSegment }
 
-/** Fills the columns of each billing period as charges come and gives full segments away as bytes. */
+/** Fills the columns of each billing period as charges come and gives full segments away. */
 export class SegmentBuilder {
   #open = new Map<number, Open>()
   #currencies: string[] = []
-  #full: EncodedSegment[] = []
+  #full: FullSegment[] = []
 
   add({ times, currency, keys, high, low, present }: TakenCharge): void {
     const period = times.BillingPeriodStart
@@ -36,7 +39,7 @@ export class SegmentBuilder {
   }
 
   #close(periodStart: number, { number, columns }: Open): void {
-    if (columns.rows) this.#full.push({ periodStart, number, rows: columns.rows, bytes: encodeSegment(columns.finish(), this.#currencies) })
+    if (columns.rows) this.#full.push({ periodStart, number, segment: columns.finish() })
   }
 
   /** Whether segments wait to be taken. */
@@ -45,16 +48,24 @@ export class SegmentBuilder {
   }
 
   /** Segments that are full. */
-  takeFull(): EncodedSegment[] {
+  takeFull(): FullSegment[] {
     const taken = this.#full
     this.#full = []
     return taken
   }
 
   /** Everything that is left, full or not. */
-  finish(): EncodedSegment[] {
+  finish(): FullSegment[] {
     for (const [period, open] of this.#open) this.#close(period, open)
     this.#open.clear()
     return this.takeFull()
+  }
+
+  /** The bytes of a full segment. @param id gives a key of the charges the database's id. */
+  encode({ periodStart, number, segment }: FullSegment, id: (name: DictionaryName, key: number) => number): EncodedSegment {
+    const keys = Object.fromEntries(
+      dictionaryNames.map(name => [name, { codes: segment.keys[name].codes, ids: segment.keys[name].ids.map(key => id(name, key)) }]),
+    ) as Segment['keys']
+    return { periodStart, number, rows: segment.rows, bytes: encodeSegment({ ...segment, keys }, this.#currencies) }
   }
 }

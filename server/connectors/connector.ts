@@ -1,0 +1,88 @@
+import type { RateCard } from '../../core/ratecard/rate-card'
+import type { GatewayFacts, HourReading } from '../../core/opportunity/opportunity'
+
+/** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
+export class ConnectorFailed extends Error {
+  /** @param status what the other side answered with, where it did. */
+  constructor(
+    message: string,
+    readonly sure: boolean,
+    readonly status: number | null = null,
+  ) {
+    super(message)
+  }
+}
+
+/** How a resource is now: its locks with who set them and why, what is planned for it and how that went the last time. */
+export type Condition = {
+  status: string
+  locks: { against: 'changes' | 'deletion'; why: string; by: string; since: string }[]
+  plan: {
+    does: 'stop' | 'start'
+    when: string
+    last: { at: string; outcome: 'done' | 'refused' | 'nothing to do'; why: string | null } | null
+  }[]
+}
+
+/** Something that has happened to a resource. */
+export type OutsideEvent = { at: string; resourceId: string; what: string; by: string }
+
+/** What an outside service can be asked for or told to do. Each is there or not, as its kind of connector has it. */
+export type Capabilities = {
+  bill: {
+    /** A month's charges to date as a FOCUS file, gzipped. */
+    month: (month: string) => Promise<Uint8Array>
+  }
+  'rate card': {
+    /** The newest that was published. */
+    newest: () => Promise<RateCard>
+  }
+  inventory: {
+    gateways: () => Promise<GatewayFacts[]>
+    /** How a resource is; null for one that is not there. */
+    condition: (id: string) => Promise<Condition | null>
+  }
+  measurements: {
+    /** What passed a gateway, hour by hour; `to` exclusive. */
+    readings: (id: string, from: string, to: string) => Promise<HourReading[]>
+  }
+  events: {
+    /** What has happened since a day. */
+    since: (day: string) => Promise<OutsideEvent[]>
+  }
+  actions: {
+    /** @param requestKey the same for every try of one approved action: it is acted on once. */
+    deleteGateway: (id: string, requestKey: string) => Promise<{ id: string; deletedAt: string }>
+  }
+}
+export type Capability = keyof Capabilities
+export const capabilities: readonly Capability[] = ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions']
+
+/** An outside service as it is reached through one connection. */
+export type Connector = {
+  /** The connection's name. */
+  name: string
+  /** Whose charges, prices and resources it is about. */
+  provider: string
+  /** Asks for the service's own time: that it answers is the test of a connection. */
+  now: () => Promise<string>
+  /** Lets a day pass, where time there is played. */
+  nextDay?: () => Promise<string>
+  can: Partial<Capabilities>
+}
+
+/** How a connection is reached. */
+export type ConnectionSettings = { name: string; provider: string; address: string; secret: string | null }
+
+/** One kind of outside service. */
+export type ConnectorKind = {
+  kind: string
+  label: string
+  /** What its address looks like, and what is to be known of it. */
+  help: string
+  /** What it can do. */
+  can: readonly Capability[]
+  /** Asks whose service it is. @throws ConnectorFailed */
+  whose: (settings: Omit<ConnectionSettings, 'provider'>) => Promise<string>
+  connect: (settings: ConnectionSettings) => Connector
+}

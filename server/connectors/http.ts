@@ -1,0 +1,59 @@
+import { z } from 'zod'
+import { ConnectorFailed } from './connector'
+import { secretOf } from './secret'
+
+const TIME_OUT_MS = 4000
+const refusal = z.object({ error: z.string() })
+
+/** Calls to one outside service over HTTP: the way out of the application. */
+export function httpCaller(who: string, address: string, secret: string | null) {
+  const base = address.replace(/\/+$/, '')
+  /** One call with its whole answer. @throws ConnectorFailed when it is refused, does not come, or does not come whole. */
+  async function call(method: string, path: string, headers: Record<string, string> = {}, timeOutMs = TIME_OUT_MS): Promise<Uint8Array> {
+    const token = secretOf(secret)
+    let response: Response
+    let bytes: Uint8Array
+    try {
+      response = await fetch(`${base}${path}`, {
+        method,
+        headers: { ...headers, ...(token !== null && { authorization: `Bearer ${token}` }) },
+        signal: AbortSignal.timeout(timeOutMs),
+      })
+      bytes = new Uint8Array(await response.arrayBuffer())
+    } catch (error) {
+      // a connection that was refused did nothing; one that broke or grew silent may have
+      const code = ((error as Error).cause as NodeJS.ErrnoException | undefined)?.code ?? ''
+      const refused = ['ECONNREFUSED', 'ENOTFOUND', 'EAI_AGAIN', 'ERR_INVALID_URL'].includes(code)
+      const why = refused
+        ? `${who} could not be reached at ${base}`
+        : `${who} did not answer within ${timeOutMs / 1000} seconds, or not whole`
+      throw new ConnectorFailed(why, refused)
+    }
+    if (response.ok) return bytes
+    const said = refusal.safeParse(readJson(bytes))
+    throw new ConnectorFailed(
+      `${who} refused: ${said.success ? said.data.error : `status ${response.status}`}`,
+      response.status < 500 || response.status === 503,
+      response.status,
+    )
+  }
+  async function json<S extends z.ZodType>(
+    contract: S,
+    method: string,
+    path: string,
+    headers?: Record<string, string>,
+  ): Promise<z.infer<S>> {
+    const read = contract.safeParse(readJson(await call(method, path, headers)))
+    if (!read.success) throw new ConnectorFailed(`${who} answered something that cannot be read`, false)
+    return read.data
+  }
+  return { call, json }
+}
+
+function readJson(bytes: Uint8Array): unknown {
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes))
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,6 @@
+import type { ConnectorKind } from '../connector'
+import { cloud } from './cloud'
+import { publishedRateCard } from './published-rate-card'
+
+/** Every kind of outside service that can be connected. */
+export const connectorKinds: readonly ConnectorKind[] = [cloud, publishedRateCard]

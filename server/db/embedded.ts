@@ -1,0 +1,51 @@
+import { existsSync, mkdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { drizzle } from 'drizzle-orm/pglite'
+import { channelName, type Database, type Db, type Session } from './database'
+import { PgliteClient } from './pglite-client'
+import * as schema from './schema'
+
+/**
+ * Opens the embedded database of a data folder, in a thread. An empty folder begins from the prepared dump that the build has made.
+ * @param serverDir the built server: holds `workers/` and the dump.
+ * @param folder the database's folder.
+ */
+export async function openEmbedded(folder: string, serverDir: string): Promise<Database> {
+  const isNew = !existsSync(join(folder, 'PG_VERSION'))
+  mkdirSync(folder, { recursive: true })
+  const client = await PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), {
+    dataDir: folder,
+    ...(isNew && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
+  })
+  return {
+    kind: 'embedded',
+    db: drizzle(client as never, { schema }) as unknown as Db,
+    ...sessionOf(client),
+    transaction: (work, mode) =>
+      client.transaction(async tx => {
+        // nothing else is answered meanwhile: a state is one by itself
+        if (mode === 'read') await tx.exec('set transaction read only')
+        return work(sessionOf(tx))
+      }),
+    async listen(channel, heard) {
+      await client.listen(channelName(channel), heard)
+      return () => client.unlisten(channelName(channel), heard)
+    },
+    async notify(channel, payload) {
+      await client.query('select pg_notify($1, $2)', [channelName(channel), payload])
+    },
+    close: () => client.close(),
+  }
+}
+
+const sessionOf = (client: Pick<PgliteClient, 'query'>): Session => ({
+  query: async (sql, params) => (await client.query(sql, params, { rowMode: 'array' })).rows as unknown[][],
+  async copyIn(table, options, bytes) {
+    await client.query(`copy ${table} from '/dev/blob' (${options})`, [], { blob: bytes })
+  },
+  async copyOut(query, options) {
+    const { blob } = await client.query(`copy (${query}) to '/dev/blob' (${options})`)
+    return blob ?? new Uint8Array() // no rows, no bytes
+  },
+})

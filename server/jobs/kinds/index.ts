@@ -1,0 +1,10 @@
+import { bill } from './bill'
+import type { AnyJobKind } from './kind'
+import { load } from './load'
+import { lookForSavings } from './look-for-savings'
+import { mail } from './mail'
+import { rateCard } from './rate-card'
+import { watchedFolder } from './watched-folder'
+
+/** Every kind of thing that runs by itself or takes long. */
+export const jobKinds: readonly AnyJobKind[] = [load, watchedFolder, bill, rateCard, mail, lookForSavings]

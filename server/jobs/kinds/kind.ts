@@ -1,0 +1,47 @@
+import type { z } from 'zod'
+import type { JobProgress } from '../../../shared/contracts/jobs'
+import type { Db } from '../../db/database'
+import type { Services } from '../../services'
+
+/** What a job works with while it runs. */
+export type Run = {
+  services: Services
+  /** Who asked for it; `the schedule` where nobody did. */
+  who: string
+  /** The same for everything of this turn, however often it is taken up: goes with what is done outside. */
+  key: string
+  /** Aborted when it is wanted to stop, or another process has taken the job up. */
+  signal: AbortSignal
+  /**
+   * Notes what is about to be done outside, in words that follow «whether», such as `the mail to … was sent`. Nothing is done outside without it.
+   * @throws JobLost when it must not be done any more.
+   */
+  about: (what: string) => Promise<void>
+  progress: (progress: JobProgress) => void
+}
+
+/** Ends the job with nobody knowing whether it was done: it is not repeated by itself. */
+export class NotKnown extends Error {}
+/** The job is no longer this process's, or is wanted to stop. */
+export class JobLost extends Error {}
+
+/** One kind of thing that runs by itself or takes long. */
+export type JobKind<A, R = void> = {
+  kind: string
+  /** What it does, in words. */
+  does: string
+  argument: z.ZodType<A>
+  /** Whether it may be stopped while it runs. */
+  stops: boolean
+  /** Whether many may run at once in a process, since they wait for each other by themselves. */
+  queues?: boolean
+  /** What it is about, and the page where that is changed. */
+  describe(argument: A, db: Db): Promise<{ about: string; page: string | null }>
+  /** Does it. What it says is the job's outcome; what it throws is why it failed. */
+  run(argument: A, run: Run): Promise<{ said: string; result: R }>
+  /** Notes where it matters that it was given up for good. */
+  givenUp?(argument: A, services: Services, why: string): Promise<void>
+}
+
+/** A kind whose argument was read by its own contract. */
+export type AnyJobKind = JobKind<unknown, unknown>

@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { findConnector } from '../../connectors/connect'
+import { lookForSavings as look } from '../../engine/savings'
+import type { JobKind } from './kind'
+
+/** Looks through a connection for what can be saved. */
+export const lookForSavings: JobKind<{ connection: string }> = {
+  kind: 'look-for-savings',
+  does: 'Look for savings',
+  argument: z.object({ connection: z.string() }),
+  stops: false,
+  describe: async ({ connection }) => ({ about: connection, page: '/savings' }),
+  async run({ connection }, { services }) {
+    const found = await look(services, await findConnector(services.database.db, connection))
+    return { said: found === 1 ? '1 opportunity' : `${found} opportunities`, result: undefined }
+  },
+}
+
+export const lookJob = (connection: string) => `look-for-savings ${connection}`

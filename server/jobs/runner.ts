@@ -1,0 +1,280 @@
+import { randomUUID } from 'node:crypto'
+import type { JobProgress, JobView } from '../../shared/contracts/jobs'
+import { conflict, notFound } from '../http/problem'
+import type { Services } from '../services'
+import {
+  claimJob,
+  endJob,
+  findJob,
+  findJobById,
+  keepClaims,
+  listJobs,
+  MOST_TAKEN_UP,
+  noteProgress,
+  noteStep,
+  releasePlace,
+  untilNextJob,
+  wantStop,
+  type Claimed,
+  type Claimer,
+  type Ended,
+  type StoredJob,
+} from '../stores/jobs'
+import { jobKinds } from './kinds'
+import { JobLost, NotKnown, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
+
+const LEASE_SECONDS = 60
+/** Jobs that a process does at once, beside those that queue by themselves. */
+const AT_ONCE = 4
+/** However far off the next job is, it is looked so often. */
+const LOOK_AT_LEAST_MS = 30_000
+const PROGRESS_EVERY_MS = 500
+const CLOSE_MS = 3000
+const SCHEDULE = 'the schedule'
+
+type Running = { job: StoredJob; kind: AnyJobKind; abort: AbortController; ended: Promise<unknown> }
+
+/**
+ * Does the jobs that are due: claims each for this process, gives signs of life while it does it, and notes what came of it. Several
+ * processes on one database share the jobs; what a process leaves behind when it ends is taken up once its lease has ended.
+ */
+export class JobRunner {
+  readonly #claimer: Claimer
+  readonly #running = new Map<number, Running>()
+  #timer: NodeJS.Timeout | null = null
+  #beat: NodeJS.Timeout | null = null
+  #looking: Promise<void> | null = null
+  #lookAgain = false
+  #closed = false
+
+  constructor(
+    private readonly services: Services,
+    private readonly place: string,
+  ) {
+    const leaseSeconds = Number(process.env.RAIN_BARREL_LEASE_SECONDS) || LEASE_SECONDS
+    this.#claimer = { process: `${place}/${randomUUID()}`, place, leaseSeconds }
+  }
+
+  /** Begins: takes up what a process before has left in this data folder, and looks for what is due. */
+  async start(): Promise<void> {
+    const { database } = this.services
+    await releasePlace(database, this.place)
+    await database.listen('jobs', told => this.#hear(told))
+    this.#beat = setInterval(() => void this.#keep().catch(fault), (this.#claimer.leaseSeconds * 1000) / 3)
+    this.#beat.unref()
+    this.wake()
+  }
+
+  /** Looks at once for what is due. */
+  wake(): void {
+    if (this.#closed) return
+    if (this.#looking) {
+      this.#lookAgain = true
+      return
+    }
+    this.#lookAgain = false
+    this.#looking = this.#look()
+      .catch(fault)
+      .finally(() => {
+        this.#looking = null
+        if (this.#lookAgain) this.wake()
+      })
+  }
+
+  /** Tells every process to look. */
+  async tell(): Promise<void> {
+    this.wake()
+    await this.services.database.notify('jobs', '')
+  }
+
+  /**
+   * Does a job now, whether it is due or not, and waits for it.
+   * @returns what came of it. @throws what made it fail; Problem when someone is at it.
+   */
+  async runNow<A, R>(kind: JobKind<A, R>, name: string, who: string): Promise<{ said: string; result: R }> {
+    const claimed = await claimJob(this.services.database.db, this.#claimer, [kind.kind], name)
+    if (!claimed) {
+      if (!(await findJob(this.services.database.db, name))) throw notFound('job', 'It may have been taken out already.')
+      throw conflict('It is under way already', 'Wait until it has ended: what comes of it stands under Runs by itself.')
+    }
+    return this.#run(claimed, who) as Promise<{ said: string; result: R }>
+  }
+
+  /** The same of a job by its id, without waiting. */
+  async startNow(id: number, who: string): Promise<void> {
+    const job = await findJobById(this.services.database.db, id)
+    const kind = job && jobKinds.find(known => known.kind === job.kind)
+    if (!kind) throw notFound('job', 'It may have been taken out already.')
+    const claimed = await claimJob(this.services.database.db, this.#claimer, [kind.kind], job.name)
+    if (!claimed) throw conflict('It is under way already', 'Wait until it has ended.')
+    this.#run(claimed, who).catch(() => {}) // stands in the job's row
+  }
+
+  /** Asks a job to stop, wherever it runs. @returns false when it has ended. */
+  async stop(name: string): Promise<boolean> {
+    const isAsked = await wantStop(this.services.database.db, name)
+    if (isAsked) await this.services.database.notify('jobs', 'stop')
+    await this.#keep()
+    return isAsked
+  }
+
+  /** Everything that runs by itself, and what runs now. */
+  async views(): Promise<JobView[]> {
+    const views: JobView[] = []
+    for (const job of await listJobs(this.services.database.db)) {
+      const kind = jobKinds.find(known => known.kind === job.kind)
+      if (!kind || (kind.queues && job.state !== 'running' && job.state !== 'waiting')) continue
+      views.push(await this.#view(job, kind))
+    }
+    return views
+  }
+
+  async #view(job: StoredJob, kind: AnyJobKind): Promise<JobView> {
+    const argument = kind.argument.safeParse(job.argument)
+    const { about, page } = argument.success
+      ? await kind.describe(argument.data, this.services.database.db)
+      : { about: job.name, page: null }
+    const { id, every, due, paused, state, attempts, pauseSeconds, progress, outcome, endedAt, doneAt, tell } = job
+    return {
+      ...{ id, kind: kind.kind, does: kind.does, about, page, every, due, paused, state, step: job.step?.what ?? null, attempts },
+      ...{ pauseSeconds, progress, outcome, endedAt, doneAt, tell, stops: kind.stops },
+    }
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true
+    if (this.#timer) clearTimeout(this.#timer)
+    if (this.#beat) clearInterval(this.#beat)
+    await this.#looking?.catch(() => {})
+    // what acts outside is given the time to end; what takes longer is taken up by the next process
+    const acting = [...this.#running.values()].flatMap(({ kind, ended }) => (kind.stops ? [] : [ended.catch(() => {})]))
+    await Promise.race([Promise.all(acting), new Promise(resolve => setTimeout(resolve, CLOSE_MS).unref())])
+    for (const { abort } of this.#running.values()) abort.abort(new JobLost('Rain Barrel is ending'))
+  }
+
+  async #look(): Promise<void> {
+    const { db } = this.services.database
+    for (const isQueue of [true, false]) {
+      const kinds = jobKinds.filter(kind => (kind.queues ?? false) === isQueue).map(({ kind }) => kind)
+      while (!this.#closed && (isQueue || this.#busy() < AT_ONCE)) {
+        const claimed = await claimJob(db, this.#claimer, kinds)
+        if (!claimed) break
+        this.#run(claimed, SCHEDULE).catch(() => {}) // stands in the job's row
+      }
+    }
+    const ms = this.#busy() < AT_ONCE ? await untilNextJob(db, this.place) : null
+    if (this.#closed) return
+    if (this.#timer) clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => this.wake(), Math.max(50, Math.min(ms ?? LOOK_AT_LEAST_MS, LOOK_AT_LEAST_MS)))
+    this.#timer.unref()
+  }
+
+  #busy(): number {
+    return [...this.#running.values()].filter(({ kind }) => !kind.queues).length
+  }
+
+  #hear(told: string): void {
+    if (told === 'stop') void this.#keep().catch(fault)
+    else this.wake()
+  }
+
+  /** Gives a sign of life for what is under way, and stops what is wanted to stop or was lost. */
+  async #keep(): Promise<void> {
+    const kept = await keepClaims(this.services.database.db, this.#claimer)
+    for (const [id, { abort }] of this.#running) {
+      const now = kept.get(id)
+      if (!now) abort.abort(new JobLost('another process has taken it up'))
+      else if (now.stopWanted) abort.abort(new JobLost('it was stopped'))
+    }
+  }
+
+  async #run(claimed: Claimed, who: string): Promise<{ said: string; result: unknown }> {
+    const { db } = this.services.database
+    const kind = jobKinds.find(known => known.kind === claimed.kind)!
+    const end = (ended: Ended) => endJob(db, claimed, this.#claimer.process, ended)
+    const argument = kind.argument.safeParse(claimed.argument)
+    if (!argument.success) {
+      await end({ state: 'failed', outcome: 'What it is about cannot be read any more. Take it out and make it anew.' })
+      throw new Error(`job ${claimed.name} has an argument that cannot be read`)
+    }
+    const isEnded = claimed.takenUp && (await this.#endLeft(claimed, kind, argument.data, end))
+    if (isEnded) throw new JobLost(isEnded)
+    const abort = new AbortController()
+    const running: Running = { job: claimed, kind, abort, ended: Promise.resolve() }
+    this.#running.set(claimed.id, running)
+    const run: Run = {
+      services: this.services,
+      who,
+      key: claimed.key!,
+      signal: abort.signal,
+      about: async what => {
+        if (!(await noteStep(db, claimed, this.#claimer.process, what))) throw new JobLost('it was stopped or taken up elsewhere')
+      },
+      progress: this.#throttled(claimed),
+    }
+    const mine = this.#carryOut(kind, argument.data, run, end)
+    running.ended = mine
+    try {
+      return await mine
+    } finally {
+      this.#running.delete(claimed.id)
+      this.wake()
+    }
+  }
+
+  async #carryOut(
+    kind: AnyJobKind,
+    argument: unknown,
+    run: Run,
+    end: (ended: Ended) => Promise<boolean>,
+  ): Promise<{ said: string; result: unknown }> {
+    try {
+      const done = await kind.run(argument, run)
+      await end({ state: 'done', outcome: done.said })
+      return done
+    } catch (error) {
+      const { message } = error as Error
+      if (error instanceof NotKnown) await end({ state: 'not known', outcome: message })
+      else if (error instanceof JobLost) {
+        if (!this.#closed) await end({ state: 'stopped', outcome: message }) // what ends with the process is taken up by the next
+      } else {
+        await end({ state: 'failed', outcome: message })
+      }
+      throw error
+    }
+  }
+
+  /**
+   * Ends a job that a process has left behind, where doing it again would be wrong: what it was about to do outside may have been done, and
+   * what ends one process after the other is left alone. @returns why it has ended.
+   */
+  async #endLeft(claimed: Claimed, kind: AnyJobKind, argument: unknown, end: (ended: Ended) => Promise<boolean>): Promise<string | null> {
+    if (claimed.step) {
+      const outcome = `It is not known whether ${claimed.step.what}: Rain Barrel ended at that moment. It is not done again by itself; see there, then run it now if it is wanted.`
+      await end({ state: 'not known', outcome })
+      return outcome
+    }
+    if (claimed.stopWanted || claimed.leftBehind >= MOST_TAKEN_UP) {
+      const outcome = claimed.stopWanted
+        ? 'Stopped.'
+        : `Rain Barrel ended ${claimed.leftBehind} times while doing this. It is not tried again by itself.`
+      await kind.givenUp?.(argument, this.services, outcome)
+      await end({ state: claimed.stopWanted ? 'stopped' : 'failed', outcome })
+      return outcome
+    }
+    return null
+  }
+
+  /** Writes how far a job is, now and then. */
+  #throttled(claimed: StoredJob): (progress: JobProgress) => void {
+    let last = 0
+    return progress => {
+      const now = Date.now()
+      if (now - last < PROGRESS_EVERY_MS) return
+      last = now
+      void noteProgress(this.services.database.db, claimed, this.#claimer.process, progress).catch(fault)
+    }
+  }
+}
+
+const fault = (error: unknown) => console.error('jobs could not be looked at; they are looked at again', error)
