@@ -14,7 +14,8 @@ export type Every = {
 const MILLISECONDS = { minute: 60_000, hour: 3_600_000 }
 
 /**
- * When it comes round after a moment: minutes or hours later; days or weeks later at the same time; or on the same day of a later month, its
+ * When it comes round after a moment: minutes or hours later; days or weeks later at the same time; or on the same day of a later month,
+ * its
  * last day where that month has no such day.
  * @param after an instant in ISO 8601, UTC.
  */
@@ -30,7 +31,8 @@ export function nextAfter({ count, unit, day: wanted }: Every, after: string): s
 }
 
 /**
- * When what was due and has been done is due again, always after now. Days, weeks and months keep the time at which it was due, and leave out
+ * When what was due and has been done is due again, always after now. Days, weeks and months keep the time at which it was due, and leave
+ * out
  * those that have passed; minutes and hours are counted from now, so that what was late does not hurry.
  */
 export function nextDue(every: Every, due: string, now: string): string {

@@ -47,7 +47,10 @@ export class EntryIds {
     return number
   }
 
-  /** Entries that were met since they were last taken; those of a load that was refused come with the next. Whoever takes them gives their ids. */
+  /**
+   * Entries that were met since they were last taken; those of a load that was refused come with the next. Whoever takes them gives their
+   * ids.
+   */
   takeNew(): NewEntries {
     const taken = this.#new
     this.#new = {}

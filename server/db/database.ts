@@ -13,7 +13,8 @@ export type Db = PgDatabase<Replied, typeof schema>
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 
 /**
- * Statements by their text, and copies in and out. Rows are arrays; times and days stay text, whole numbers beyond 32 bits and numerics come
+ * Statements by their text, and copies in and out. Rows are arrays; times and days stay text, whole numbers beyond 32 bits and numerics
+ * come
  * as text from a server: cast what is to be counted.
  */
 export interface Session {
@@ -36,7 +37,10 @@ export interface Database extends Session {
   close(): Promise<void>
 }
 
-/** What processes on one database tell each other: that other charges count, that what is known beside them changed, that a job is to be looked at. */
+/**
+ * What processes on one database tell each other: that other charges count, that what is known beside them changed, that a job is to be
+ * looked at.
+ */
 export type Channel = 'charges' | 'reference' | 'jobs'
 
 /** The channel's name in the database, which others may share. */

@@ -30,7 +30,8 @@ export function openPlain({ dataDir, serverDir, url }: DatabasePlace): Promise<D
 export const migrationsOf = (serverDir: string): MigrationMeta[] => readMigrationFiles({ migrationsFolder: join(serverDir, 'migrations') })
 
 /**
- * Makes those changes of the schema that have not been made, in one transaction. Two processes that begin together on one server make each once.
+ * Makes those changes of the schema that have not been made, in one transaction. Two processes that begin together on one server make each
+ * once.
  * The table that notes them is the one that the migrator of drizzle-orm keeps.
  */
 export async function migrateTo(database: Database, migrations: readonly MigrationMeta[]): Promise<void> {

@@ -132,7 +132,10 @@ export class CubeClient {
     }
   }
 
-  /** Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates; and tells other processes to. */
+  /**
+   * Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates; and tells other processes
+   * to.
+   */
   async refreshReference(): Promise<void> {
     await this.#refer()
     await this.database.notify('reference', this.#me)

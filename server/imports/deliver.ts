@@ -1,7 +1,8 @@
 import type { Announced, ArrivedFile, Importer } from './importer'
 
 /**
- * Takes a delivery whole: makes its load, receives its files one after the other into the load's folder, and queues it. What does not arrive
+ * Takes a delivery whole: makes its load, receives its files one after the other into the load's folder, and queues it. What does not
+ * arrive
  * leaves nothing.
  * @param receive puts the file of a place to a path, and says what came.
  * @returns the load's id.

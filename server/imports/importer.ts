@@ -97,7 +97,10 @@ export class Importer {
     this.inbox.clearAllBut(open.map(({ id }) => id))
   }
 
-  /** Makes a load whose files are about to arrive in its folder of the inbox. It is neither read nor shown before `arrived`. @returns its id. */
+  /**
+   * Makes a load whose files are about to arrive in its folder of the inbox. It is neither read nor shown before `arrived`. @returns its
+   * id.
+   */
   async announce({ source, files, who, mapping, fetchKey }: Announced): Promise<number> {
     const [row] = await this.database.db
       .insert(load)
@@ -144,7 +147,9 @@ export class Importer {
     return row?.id
   }
 
-  /** Reads a load and makes it count, after those that came before. @returns what came of it, in words. @throws JobLost when it was stopped. */
+  /**
+   * Reads a load and makes it count, after those that came before. @returns what came of it, in words. @throws JobLost when it was stopped.
+   */
   async carryOut(id: number, { signal, progress: report }: Pick<Run, 'signal' | 'progress'>): Promise<string> {
     const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 }, report }
     this.#running.set(id, running)

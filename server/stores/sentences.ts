@@ -27,7 +27,10 @@ const MAIL_PAUSE_SECONDS = 3600
 /** Time to change one's mind, or to send it by hand. */
 const FIRST_MS = 60_000
 
-/** Keeps a sentence under an id, and the job that mails it. Only its owner changes it. One that gets a schedule, or another, is sent within a minute. */
+/**
+ * Keeps a sentence under an id, and the job that mails it. Only its owner changes it. One that gets a schedule, or another, is sent within
+ * a minute.
+ */
 export async function saveSentence(db: Db, id: string, input: SavedSentenceInput, who: string): Promise<void> {
   await alone(db, `sentence ${id}`, async tx => {
     await own(tx, id, who)

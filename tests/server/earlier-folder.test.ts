@@ -1,14 +1,12 @@
 // A data folder of before: its estimates, cards and links are taken over, and what cannot be priced says why without taking the others
 // along.
 import { createHash } from 'node:crypto'
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { PGlite } from '@electric-sql/pglite'
-import { drizzle } from 'drizzle-orm/pglite'
-import { migrate } from 'drizzle-orm/pglite/migrator'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { brackwaterCard } from '../../demo/rate-cards'
+import { openAsBefore } from '../support/kept'
 import { post, put, remove, startServer, type Running } from '../support/server'
 
 /** The last change of the database before estimates were filed and cards had revisions. */
@@ -135,27 +133,21 @@ const keptCopy = {
 }
 
 beforeAll(async () => {
-  const migrations = mkdtempSync(join(tmpdir(), 'rain-barrel-migrations-'))
-  cpSync('server/db/migrations', migrations, { recursive: true })
-  const journal = JSON.parse(readFileSync(join(migrations, 'meta/_journal.json'), 'utf8')) as { entries: unknown[] }
-  writeFileSync(join(migrations, 'meta/_journal.json'), JSON.stringify({ ...journal, entries: journal.entries.slice(0, BEFORE) }))
-  mkdirSync(folder, { recursive: true })
-  const lite = await PGlite.create({ dataDir: join(folder, 'database') })
-  await migrate(drizzle(lite), { migrationsFolder: migrations })
-  await lite.query('INSERT INTO rate_card (provider, valid_from, body, who) VALUES ($1, $2, $3, $4)', [
+  const database = await openAsBefore(folder, BEFORE)
+  await database.query('INSERT INTO rate_card (provider, valid_from, body, who) VALUES ($1, $2, $3, $4)', [
     brackwaterCard.provider,
     day,
     JSON.stringify(earlierCard),
     'Ines Moldal',
   ])
   for (const [id, body] of Object.entries({ fleet, quote, blank: { ...quote, name: 'Margin of before', marginPercent: '100.0' } })) {
-    await lite.query('INSERT INTO estimate_version (estimate_id, version, body, who) VALUES ($1, 1, $2, $3)', [
+    await database.query('INSERT INTO estimate_version (estimate_id, version, body, who) VALUES ($1, 1, $2, $3)', [
       `00000000-0000-4000-8000-00000000${{ fleet: '0001', quote: '0002', blank: '0003' }[id]}`,
       JSON.stringify(body),
       'Ines Moldal',
     ])
   }
-  await lite.query(
+  await database.query(
     'INSERT INTO estimate_link (id, secret_hash, estimate_id, version, audience, body, expires_on, who) VALUES ($1, $2, $3, 1, $4, $5, $6, $7)',
     [
       'link',
@@ -167,8 +159,7 @@ beforeAll(async () => {
       'Ines Moldal',
     ],
   )
-  await lite.close()
-  remove(migrations)
+  await database.close()
   server = await startServer({ folder })
 }, 60_000)
 afterAll(async () => {

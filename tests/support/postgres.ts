@@ -25,13 +25,18 @@ export async function onServer(statement: string, database = 'postgres'): Promis
 
 const made = new Map<string, string>()
 
-/** The database that belongs to a data folder, made from the empty one when it is asked for first; undefined where the folder has its own. */
-export async function databaseOf(folder: string): Promise<string | undefined> {
+/** A database without anything for a data folder; undefined where the folder has its own. */
+export const emptyDatabaseOf = (folder: string) => databaseOf(folder, 'template0')
+
+/**
+ * The database that belongs to a data folder, made from the empty one when it is asked for first; undefined where the folder has its own.
+ */
+export async function databaseOf(folder: string, template = TEMPLATE): Promise<string | undefined> {
   if (!postgresUrl) return undefined
   const known = made.get(folder)
   if (known) return known
   const name = `test_${createHash('sha256').update(folder).digest('hex').slice(0, 24)}`
-  await onServer(`create database "${name}" template "${TEMPLATE}"`)
+  await onServer(`create database "${name}" template "${template}"`)
   made.set(folder, databaseUrl(name))
   return databaseUrl(name)
 }

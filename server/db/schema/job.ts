@@ -31,7 +31,9 @@ export const job = pgTable(
     leaseUntil: when('lease_until'),
     /** Only a process on this data folder can do it: its files lie there. */
     place: text('place'),
-    /** The key of what is under way: goes with everything that it does outside, however often it is taken up; a new one each time it is due. */
+    /**
+     * The key of what is under way: goes with everything that it does outside, however often it is taken up; a new one each time it is due.
+     */
     key: uuid('key'),
     step: jsonb('step').$type<JobStep>(),
     /** Tries in vain since it last ended well. */

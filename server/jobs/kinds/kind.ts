@@ -13,7 +13,8 @@ export type Run = {
   /** Aborted when it is wanted to stop, or another process has taken the job up. */
   signal: AbortSignal
   /**
-   * Notes what is about to be done outside, in words that follow «whether», such as `the mail to … was sent`. Nothing is done outside without it.
+   * Notes what is about to be done outside, in words that follow «whether», such as `the mail to … was sent`. Nothing is done outside
+   * without it.
    * @throws JobLost when it must not be done any more.
    */
   about: (what: string) => Promise<void>
