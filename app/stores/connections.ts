@@ -28,7 +28,7 @@ export const useConnections = defineStore('connections', () => {
     busy.value = how
     said.value = ''
     try {
-      const { importIds } = await client.send('POST', `connections/${name}/${how}`, {}, dayPassed)
+      const { importIds } = await client.send('POST', `connections/${encodeURIComponent(name)}/${how}`, {}, dayPassed)
       for (const id of importIds) {
         let status = await client.get(`imports/${id}`, importStatus)
         while (status.state === 'checking' || status.state === 'loading') {

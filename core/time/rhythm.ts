@@ -42,5 +42,20 @@ export function nextDue(every: Every, due: string, now: string): string {
   return next
 }
 
+const LARGER: [minutes: number, unit: EveryUnit][] = [
+  [1440, 'day'],
+  [60, 'hour'],
+]
+
+/** The same in the largest unit that says it without a rest: 120 minutes are two hours. */
+export function plainEvery(every: Every): Every {
+  const minutes = every.count * (every.unit === 'minute' ? 1 : every.unit === 'hour' ? 60 : NaN)
+  const [size, unit] = LARGER.find(([size]) => minutes % size === 0) ?? [1, every.unit]
+  return unit === every.unit || Number.isNaN(minutes) ? every : { count: minutes / size, unit }
+}
+
 /** `every 5 minutes`, `every day`. */
-export const everyWords = ({ count, unit }: Every): string => (count === 1 ? `every ${unit}` : `every ${count} ${unit}s`)
+export function everyWords(every: Every): string {
+  const { count, unit } = plainEvery(every)
+  return count === 1 ? `every ${unit}` : `every ${count} ${unit}s`
+}

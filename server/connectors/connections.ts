@@ -1,4 +1,5 @@
 import type { ConnectionInput, ConnectionTested, ConnectionView } from '../../shared/contracts/connections'
+import { NOBODY } from '../../shared/contracts/jobs'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
@@ -12,6 +13,8 @@ import { connectorOf } from './connect'
 import { ConnectorFailed, type ConnectorKind } from './connector'
 import { connectorKinds } from './kinds'
 
+/** Who has made what the environment names. */
+const ENVIRONMENT = 'the environment'
 const DAY_MS = 86_400_000
 
 /** @throws Problem for a kind there is not. */
@@ -56,18 +59,19 @@ export async function makeConnection(db: Db, input: ConnectionInput, who: string
     throw error
   }
   const { name, address, secret } = input
+  const tell = who === ENVIRONMENT ? NOBODY : who
   await db.transaction(async tx => {
     await saveConnection(tx, { name, kind: kind.kind, provider, address, secret, who })
     // jobs that are there already keep their rhythm and their history
     const argument = { connection: name }
     const has = async (job: string) => (await findJob(tx, job)) !== undefined
     if (kind.can.includes('bill') && !(await has(billJob(name))))
-      await putJob(tx, { kind: bill.kind, name: billJob(name), argument, every: null, due: null, tell: who })
+      await putJob(tx, { kind: bill.kind, name: billJob(name), argument, every: null, due: null, tell })
     if (kind.can.includes('rate card') && !(await has(rateCardJob(name))))
-      await putJob(tx, { kind: rateCard.kind, name: rateCardJob(name), argument, every: null, due: null, tell: who })
+      await putJob(tx, { kind: rateCard.kind, name: rateCardJob(name), argument, every: null, due: null, tell })
     if (kind.can.includes('inventory') && kind.can.includes('measurements') && !(await has(lookJob(name)))) {
       const due = new Date(Date.now() + DAY_MS).toISOString()
-      await putJob(tx, { kind: lookForSavings.kind, name: lookJob(name), argument, every: { count: 1, unit: 'day' }, due, tell: who })
+      await putJob(tx, { kind: lookForSavings.kind, name: lookJob(name), argument, every: { count: 1, unit: 'day' }, due, tell })
     }
   })
 }
@@ -102,5 +106,5 @@ export async function connectFromEnvironment(db: Db): Promise<void> {
   if (!address) return
   const name = 'brackwater'
   const known = await findConnection(db, name)
-  if (!known) await makeConnection(db, { name, kind: 'cloud', provider: 'Brackwater Cloud', address, secret: null }, 'the environment')
+  if (!known) await makeConnection(db, { name, kind: 'cloud', provider: 'Brackwater Cloud', address, secret: null }, ENVIRONMENT)
 }

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream'
 import { createTransport } from 'nodemailer'
 import { ConnectorFailed } from './connector'
 
@@ -11,19 +12,6 @@ export type Mail = {
 }
 
 const TIME_OUT_MS = 10_000
-/** What the client was at when it failed, before the mail itself was handed over. */
-const BEFORE_THE_MAIL = ['CONN', 'API', 'EHLO', 'HELO', 'STARTTLS', 'MAIL FROM', 'RCPT TO']
-
-type SmtpError = Error & { command?: string; responseCode?: number; code?: string }
-
-/** Whether a server certainly has not taken a mail: it said so, or was not yet handed it. */
-const isSure = ({ command, responseCode, code }: SmtpError): boolean =>
-  responseCode !== undefined ||
-  code === 'ECONNREFUSED' ||
-  code === 'EDNS' ||
-  BEFORE_THE_MAIL.includes(command ?? '') ||
-  (command ?? '').startsWith('AUTH')
-
 /**
  * Sends a mail over SMTP to the server named by RAIN_BARREL_SMTP (`smtp://host:port`).
  * @throws ConnectorFailed when it is not taken, or nobody knows whether it was.
@@ -37,6 +25,14 @@ export async function sendMail({ to, subject, text, file, key }: Mail): Promise<
     greetingTimeout: TIME_OUT_MS,
     socketTimeout: TIME_OUT_MS,
   } as never)
+  let isHandedOver = false
+  // read once the server has agreed to take the mail: from then on a silence says nothing of what became of it
+  const content = Readable.from(
+    (function* () {
+      isHandedOver = true
+      yield Buffer.from(file.bytes)
+    })(),
+  )
   try {
     await transport.sendMail({
       from: process.env.RAIN_BARREL_MAIL_FROM || 'Rain Barrel <rain-barrel@localhost>',
@@ -44,10 +40,10 @@ export async function sendMail({ to, subject, text, file, key }: Mail): Promise<
       subject,
       text,
       messageId: `<${key}@rain-barrel>`,
-      attachments: [{ filename: file.name, content: Buffer.from(file.bytes), contentType: file.mime }],
+      attachments: [{ filename: file.name, content, contentType: file.mime }],
     })
   } catch (error) {
-    const sure = isSure(error as SmtpError)
+    const sure = !isHandedOver || (error as { responseCode?: number }).responseCode !== undefined
     const what = sure ? 'The mail server did not take the mail' : 'the mail server broke off while it was handed the mail'
     throw new ConnectorFailed(`${what}: ${(error as Error).message}`, sure)
   } finally {

@@ -11,6 +11,8 @@ const MOST_CONNECTIONS = 8
 /** The oldest server whose answers are tested. */
 const OLDEST = 15
 const LISTEN_AGAIN_MS = 1000
+/** Times are told in UTC and as ISO 8601 has them, whatever the server is set to. */
+const SESSION = '-c TimeZone=UTC -c DateStyle=ISO'
 
 const textTypes = new Set<number>([
   pg.types.builtins.TIMESTAMP,
@@ -30,7 +32,7 @@ const types = {
  * @throws Error that says what is wrong with the server, without the password.
  */
 export async function openServer(url: string): Promise<Database> {
-  const pool = new pg.Pool({ connectionString: url, max: MOST_CONNECTIONS, types })
+  const pool = new pg.Pool({ connectionString: url, max: MOST_CONNECTIONS, types, options: SESSION })
   pool.on('error', () => {}) // a connection that broke while nobody used it; the next statement gets another
   try {
     const { rows } = await pool.query<{ version: number }>(`select current_setting('server_version_num')::int / 10000 as version`)
@@ -113,7 +115,7 @@ class Listener {
   }
 
   async #connect(): Promise<pg.Client> {
-    const client = new pg.Client({ connectionString: this.url })
+    const client = new pg.Client({ connectionString: this.url, options: SESSION })
     client.on('notification', ({ channel, payload }) => this.#heard.get(channel)?.forEach(heard => heard(payload ?? '')))
     client.on('error', () => {}) // told by its end
     client.on('end', () => {

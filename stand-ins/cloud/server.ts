@@ -9,12 +9,16 @@ import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
 import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
 
+/** Short of what a caller waits for an answer. */
+const LONG_MS = 3000
+
 /**
  * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one, moves its clock by a day
  * and delivers the
  * bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or comes twice.
+ * @param token the secret that callers have to know; without one everybody is answered.
  */
-export function cloudServer(stateFile: string): Server {
+export function cloudServer(stateFile: string, token?: string): Server {
   let state = readState(stateFile)
   const inventory = brackwaterInventory()
   const gateways = inventory.filter((r): r is Gateway => r.use.kind === 'gateway')
@@ -37,10 +41,23 @@ export function cloudServer(stateFile: string): Server {
 
   function act(request: IncomingMessage, path: string[], query: URLSearchParams): Reply | Buffer {
     const route = `${request.method} ${path[1] ?? ''}`
-    if (route === 'GET clock') return { status: 200, body: { now: clock() } }
+    if (route === 'GET clock') return { status: 200, body: { now: clock(), provider: 'Brackwater Cloud' } }
     if (route === 'POST clock' && path[2] === 'next-day') {
       save({ ...state, day: addDays(state.day, 1) })
       return { status: 200, body: { now: clock() } }
+    }
+    if (route === 'GET events') {
+      const since = query.get('since') ?? ''
+      if (!isDay(since)) return { status: 400, body: { error: 'name since as a day' } }
+      const events = Object.entries(state.deletions)
+        .filter(([, { day }]) => day >= since)
+        .map(([id, { day, hour }]) => ({
+          at: `${day}T${String(hour).padStart(2, '0')}:00:00Z`,
+          resourceId: id,
+          what: 'deleted',
+          by: 'Rain Barrel',
+        }))
+      return { status: 200, body: { events } }
     }
     if (route === 'GET rate-card') return { status: 200, body: brackwaterNextCard }
     if (route === 'GET bills') {
@@ -108,6 +125,8 @@ export function cloudServer(stateFile: string): Server {
       save({ ...state, next: (JSON.parse(Buffer.concat(chunks).toString()) as { next: Behaviour | null }).next })
       return send(response, { status: 200, body: { next: state.next } }, false)
     }
+    if (token && request.headers.authorization !== `Bearer ${token}`)
+      return send(response, { status: 401, body: { error: 'the secret is missing or wrong' } }, false)
     const behaviour = state.next
     if (behaviour) save({ ...state, next: null })
     if (behaviour === 'fail') return send(response, { status: 503, body: { error: 'the control service is being repaired' } }, false)
@@ -115,6 +134,7 @@ export function cloudServer(stateFile: string): Server {
     const known = typeof key === 'string' ? state.replies[key] : undefined
     const reply = known ?? act(request, path, url.searchParams)
     if (typeof key === 'string' && !known && !Buffer.isBuffer(reply)) save({ ...state, replies: { ...state.replies, [key]: reply } })
+    if (behaviour === 'take long') await new Promise(resolve => setTimeout(resolve, LONG_MS))
     if (behaviour === 'time out') return // the deed is done, the answer never comes
     send(response, reply, behaviour === 'answer twice')
   }

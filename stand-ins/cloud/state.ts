@@ -2,8 +2,8 @@ import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from '
 import { dirname } from 'node:path'
 import { TODAY } from '../../demo/calendar'
 
-/** How the next answer shall go wrong: refused, never sent, or sent twice. */
-export type Behaviour = 'fail' | 'time out' | 'answer twice'
+/** How the next answer shall go wrong: refused, never sent, sent twice, or sent only after some seconds. */
+export type Behaviour = 'fail' | 'time out' | 'answer twice' | 'take long'
 export type Reply = { status: number; body: unknown }
 
 /** Everything the stand-in remembers; survives a restart. */

@@ -1,4 +1,4 @@
-// A data folder as it was while timers, an environment variable and a thread's memory did what rows do now: everything it said is said again.
+// A data folder as it was while timers, the environment and a thread did what rows do now: everything it said is said again.
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -62,10 +62,10 @@ it('does by itself what it did, at the time at which it was due', async () => {
   const shown = jobs.map(({ kind, about, every, tell }) => [kind, about, every, tell])
   expect(shown).toEqual([
     ['watched-folder', `${before.watched}, for Harbour bills`, { count: 120, unit: 'minute' }, 'Ines Moldal'],
-    ['rate-card', 'brackwater', { count: 24, unit: 'hour' }, 'the schedule'],
+    ['rate-card', 'brackwater', { count: 24, unit: 'hour' }, 'nobody'],
     ['mail', 'October by account, to petra@example.org', { count: 1, unit: 'week' }, 'Ines Moldal'],
-    ['bill', 'brackwater', null, 'the environment'],
-    ['look-for-savings', 'brackwater', { count: 1, unit: 'day' }, 'the environment'],
+    ['bill', 'brackwater', null, 'nobody'],
+    ['look-for-savings', 'brackwater', { count: 1, unit: 'day' }, 'nobody'],
   ])
 })
 

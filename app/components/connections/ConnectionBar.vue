@@ -13,13 +13,18 @@ const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
 <template>
   <section v-if="connections.list.length" class="bar" aria-label="Connections">
     <div v-for="connection in connections.list" :key="connection.name" class="line">
-      <b>{{ connection.provider }}</b> <span class="minor">simulated</span>
+      <b>{{ connection.provider }}</b> <span v-if="connection.played" class="minor">simulated</span>
       <span v-if="connection.now">it is {{ clock(connection.now) }} there</span>
       <span v-else class="bad">{{ connection.problem }}</span>
-      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">
+      <button
+        v-if="connection.can.includes('bill')"
+        class="button"
+        :disabled="!!connections.busy"
+        @click="deliver(connection.name, 'fetch')"
+      >
         {{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}
       </button>
-      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">
+      <button v-if="connection.played" class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">
         {{ connections.busy === 'next-day' ? 'Loading…' : 'Next day' }}
       </button>
       <span class="minor" role="status">{{ connections.said }}</span>

@@ -43,7 +43,7 @@ const everyText = (n: number) =>
 <template>
   <section class="section">
     <h2 class="heading">
-      Looked at by itself
+      Watched folders and connections
       <button class="link" :aria-expanded="adding" @click="adding = !adding">
         {{ adding ? 'not now' : 'Watch a folder or a connection' }}
       </button>

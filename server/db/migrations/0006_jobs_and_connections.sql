@@ -67,7 +67,7 @@ SELECT CASE kind WHEN 'folder' THEN 'watched-folder' ELSE 'bill' END, jsonb_buil
 FROM source_watch;--> statement-breakpoint
 INSERT INTO job (kind, argument, name, every, due, state, outcome, ended_at, done_at, tell)
 SELECT 'rate-card', jsonb_build_object('connection', connection), 'rate-card ' || connection, CASE WHEN every_hours > 0 THEN jsonb_build_object('count', every_hours, 'unit', 'hour') END,
-	CASE WHEN every_hours > 0 THEN coalesce(last_asked_at + make_interval(hours => every_hours), now()) END, CASE WHEN last_asked_at IS NULL THEN 'waiting' ELSE 'done' END, last_said, last_asked_at, last_asked_at, 'the schedule'
+	CASE WHEN every_hours > 0 THEN coalesce(last_asked_at + make_interval(hours => every_hours), now()) END, CASE WHEN last_asked_at IS NULL THEN 'waiting' ELSE 'done' END, last_said, last_asked_at, last_asked_at, 'nobody'
 FROM card_schedule;--> statement-breakpoint
 INSERT INTO job (kind, argument, name, every, due, state, outcome, ended_at, done_at, pause_seconds, tell)
 SELECT 'mail', jsonb_build_object('sentence', id), 'mail ' || id, CASE WHEN jsonb_typeof(schedule) = 'object' THEN jsonb_build_object('count', 1, 'unit', schedule->>'every') END,

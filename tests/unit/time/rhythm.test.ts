@@ -40,6 +40,16 @@ it('is always due after now', () => {
   )
 })
 
-it('is said in words', () => {
-  expect([everyWords({ count: 1, unit: 'day' }), everyWords({ count: 30, unit: 'minute' })]).toEqual(['every day', 'every 30 minutes'])
+it.each([
+  [1, 'day', 'every day'],
+  [30, 'minute', 'every 30 minutes'],
+  [60, 'minute', 'every hour'],
+  [90, 'minute', 'every 90 minutes'],
+  [1440, 'minute', 'every day'],
+  [44_640, 'minute', 'every 31 days'],
+  [48, 'hour', 'every 2 days'],
+  [2, 'week', 'every 2 weeks'],
+  [1, 'month', 'every month'],
+] as const)('says %i %s in words', (count, unit, words) => {
+  expect(everyWords({ count, unit })).toBe(words)
 })

@@ -31,7 +31,7 @@ const fetchNow = (name: string) =>
   attempt(async () => {
     busy.value = name
     try {
-      const card = await client.send('POST', `connections/${name}/rate-card`, {}, cardFetched)
+      const card = await client.send('POST', `connections/${encodeURIComponent(name)}/rate-card`, {}, cardFetched)
       said.value = { ...said.value, [name]: card.said }
       emit('fetched', card.provider, card.validFrom)
     } finally {
@@ -40,14 +40,14 @@ const fetchNow = (name: string) =>
   })
 const schedule = (name: string, everyHours: string) =>
   attempt(async () => {
-    await client.send('PUT', `connections/${name}/schedule`, { everyHours: Number(everyHours) }, kept)
+    await client.send('PUT', `connections/${encodeURIComponent(name)}/schedule`, { everyHours: Number(everyHours) }, kept)
   })
 </script>
 
 <template>
   <section v-if="connections.list.length" class="fetch">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-for="connection in connections.list" :key="connection.name" class="line">
+    <p v-for="connection in connections.list.filter(one => one.can.includes('rate card'))" :key="connection.name" class="line">
       <span>{{ connection.provider }} publishes its rate card.</span>
       <button class="button" :disabled="busy !== null" @click="fetchNow(connection.name)">
         {{ busy === connection.name ? 'Asking…' : 'Fetch it now' }}

@@ -1,0 +1,33 @@
+import { defineStore } from 'pinia'
+import { z } from 'zod'
+import { jobList, type JobChange, type JobView } from '../../shared/contracts/jobs'
+
+const LOOK_EVERY_MS = 1000
+const numbered = z.object({ id: z.number() })
+
+/** What runs by itself, and what runs now; looked at again while something runs. */
+export const useJobs = defineStore('jobs', () => {
+  const list = ref<JobView[] | null>(null)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let isWatched = false
+
+  async function load() {
+    clearTimeout(timer)
+    list.value = (await client.get('jobs', jobList)).jobs
+    if (isWatched && list.value.some(job => job.state === 'running')) timer = setTimeout(() => void load().catch(() => {}), LOOK_EVERY_MS)
+  }
+  /** Looks again and again while a page shows them. */
+  function watchJobs(on: boolean) {
+    isWatched = on
+    if (!on) clearTimeout(timer)
+  }
+  async function act(id: number, what: 'run' | 'stop') {
+    await client.send('POST', `jobs/${id}/${what}`, {}, numbered)
+    await load()
+  }
+  async function change(id: number, changed: JobChange) {
+    await client.send('PUT', `jobs/${id}`, changed, numbered)
+    await load()
+  }
+  return { list, load, watchJobs, act, change }
+})
