@@ -26,7 +26,7 @@ import { JobLost, NotKnown, type AnyJobKind, type JobKind, type Run } from './ki
 const LEASE_SECONDS = 60
 /** Jobs that a process does at once, beside those that queue by themselves. */
 const AT_ONCE = 4
-/** However far off the next job is, it is looked so often. */
+/** However far off the next job is, it is looked so often, and once in a lease: another process may leave a job behind without a word. */
 const LOOK_AT_LEAST_MS = 30_000
 const PROGRESS_EVERY_MS = 500
 const CLOSE_MS = 3000
@@ -165,7 +165,7 @@ export class JobRunner {
     const ms = this.#busy() < AT_ONCE ? await untilNextJob(db, this.place) : null
     if (this.#closed) return
     if (this.#timer) clearTimeout(this.#timer)
-    this.#timer = setTimeout(() => this.wake(), Math.max(50, Math.min(ms ?? LOOK_AT_LEAST_MS, LOOK_AT_LEAST_MS)))
+    this.#timer = setTimeout(() => this.wake(), Math.max(50, Math.min(ms ?? Infinity, LOOK_AT_LEAST_MS, this.#claimer.leaseSeconds * 1000)))
     this.#timer.unref()
   }
 

@@ -189,8 +189,8 @@ it('a mail that breaks off while it is handed over is not known either; one that
   expect((await server.call('sentences/n/send', post({}, who))).status).toBe(502)
   const failed = await find('mail', 'No server')
   expect(failed).toMatchObject({ state: 'failed', attempts: 1, step: null })
-  // an hour later, as its pause says
-  expect(Math.abs(Date.parse(failed.due!) - Date.now() - 3_600_000)).toBeLessThan(60_000)
+  // its first round, a minute after it got its schedule, is still to come
+  expect(Date.parse(failed.due!) - Date.now()).toBeLessThan(60_000)
   await new Promise<void>(resolve => smtp.server.listen(port, '127.0.0.1', () => resolve()))
 }, 60_000)
 

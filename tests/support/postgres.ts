@@ -23,7 +23,7 @@ export async function onServer(statement: string, database = 'postgres'): Promis
   }
 }
 
-const made = new Map<string, string>()
+const made = new Map<string, Promise<string>>()
 
 /** A database without anything for a data folder; undefined where the folder has its own. */
 export const emptyDatabaseOf = (folder: string) => databaseOf(folder, 'template0')
@@ -33,10 +33,13 @@ export const emptyDatabaseOf = (folder: string) => databaseOf(folder, 'template0
  */
 export async function databaseOf(folder: string, template = TEMPLATE): Promise<string | undefined> {
   if (!postgresUrl) return undefined
-  const known = made.get(folder)
-  if (known) return known
+  const known = made.get(folder) ?? make(folder, template)
+  made.set(folder, known)
+  return known
+}
+
+async function make(folder: string, template: string): Promise<string> {
   const name = `test_${createHash('sha256').update(folder).digest('hex').slice(0, 24)}`
   await onServer(`create database "${name}" template "${template}"`)
-  made.set(folder, databaseUrl(name))
   return databaseUrl(name)
 }
