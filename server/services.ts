@@ -20,15 +20,23 @@ export type Services = {
   exporter: Exporter
   jobs: JobRunner
   dataDir: string
+  /** Known to whoever can read the data folder. */
+  token: string
   close: () => Promise<void>
 }
 
 /**
  * Opens everything the routes need on a data folder.
  * @param url the address of a PostgreSQL server's database; without one everything is kept in the folder.
+ * @param address where the server answers, for whoever maintains the folder.
  */
-export async function startServices(dataDir: string, serverDir: string, url = process.env.DATABASE_URL || undefined): Promise<Services> {
-  const unlock = lockFolder(dataDir)
+export async function startServices(
+  dataDir: string,
+  serverDir: string,
+  { url = process.env.DATABASE_URL || undefined, address }: { url?: string | undefined; address?: string } = {},
+): Promise<Services> {
+  const token = randomUUID()
+  const unlock = lockFolder(dataDir, address ? { address, token } : {})
   const place = placeOf(dataDir)
   const database = await openDatabase({ dataDir, serverDir, url })
   const charges = new ChargeStore(database)
@@ -38,7 +46,7 @@ export async function startServices(dataDir: string, serverDir: string, url = pr
   await cube.refresh()
   await cube.follow()
   await connectFromEnvironment(database.db)
-  const services = { database, charges, cube, importer, dataDir, exporter: new Exporter(serverDir) } as Services
+  const services = { database, charges, cube, importer, dataDir, exporter: new Exporter(serverDir), token } as Services
   services.jobs = new JobRunner(services, place)
   services.close = async () => {
     importer.close()
@@ -71,7 +79,10 @@ export function dataFolder(): string {
 
 /** Starts the services once; the plugin calls it when the server starts. */
 export function openServices(serverDir: string): Promise<Services> {
-  running ??= startServices(dataFolder(), serverDir)
+  const port = process.env.NITRO_PORT || process.env.PORT || '3000'
+  running ??= startServices(dataFolder(), serverDir, {
+    address: `http://${process.env.NITRO_HOST || process.env.HOST || '127.0.0.1'}:${port}`,
+  })
   return running
 }
 

@@ -38,15 +38,10 @@ const dictionaryColumns = (name: DictionaryName) => dictionaries[name].map(colum
 export class ChargeStore {
   constructor(private readonly database: Database) {}
 
-  /** Every dictionary entry by its hash. */
-  async knownEntries(): Promise<KnownEntries> {
-    const known = {} as KnownEntries
-    for (const name of dictionaryNames)
-      known[name] = (await this.database.query(`select id, digest from ${tableName(name)}`)).map(([id, digest]) => ({
-        id: id as number,
-        digest: digest as string,
-      }))
-    return known
+  /** The entries of a dictionary by their hashes. */
+  async knownEntries(name: DictionaryName): Promise<KnownEntries[DictionaryName]> {
+    const rows = (await this.database.query(`select id, digest from ${tableName(name)}`)) as [number, string][]
+    return rows.map(([id, digest]) => ({ id, digest }))
   }
 
   /** Keeps entries that are not kept yet, and tells the id of each, whoever made it. */

@@ -9,14 +9,14 @@ import * as schema from './schema'
 /**
  * Opens the embedded database of a data folder, in a thread. An empty folder begins from the prepared dump that the build has made.
  * @param serverDir the built server: holds `workers/` and the dump.
- * @param folder the database's folder.
+ * @param folder the database's folder. @param bare begins an empty folder from nothing instead.
  */
-export async function openEmbedded(folder: string, serverDir: string): Promise<Database> {
+export async function openEmbedded(folder: string, serverDir: string, { bare = false } = {}): Promise<Database> {
   const isNew = !existsSync(join(folder, 'PG_VERSION'))
   mkdirSync(folder, { recursive: true })
   const client = await PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), {
     dataDir: folder,
-    ...(isNew && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
+    ...(isNew && !bare && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
   })
   return {
     kind: 'embedded',

@@ -1,20 +1,21 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-type Holder = { pid: number; startedAt: string }
+/** Who has a data folder; a server says where it answers, and the token by which it knows whoever can read the folder. */
+export type Holder = { pid: number; startedAt: string; address?: string; token?: string }
 
 /**
  * Takes a data folder for this process: two processes on one embedded database would ruin it.
  * A lock left by a process that is gone is taken over. Returns a function that gives the folder back.
  * @throws Error that says who has it and what to do.
  */
-export function lockFolder(dataDir: string): () => void {
+export function lockFolder(dataDir: string, at: Pick<Holder, 'address' | 'token'> = {}): () => void {
   mkdirSync(dataDir, { recursive: true })
   const file = join(dataDir, 'lock.json')
-  const mine: Holder = { pid: process.pid, startedAt: processStart(process.pid) ?? '' }
+  const mine: Holder = { pid: process.pid, startedAt: processStart(process.pid) ?? '', ...at }
   for (;;) {
     try {
-      writeFileSync(file, JSON.stringify(mine), { flag: 'wx' })
+      writeFileSync(file, JSON.stringify(mine), { flag: 'wx', mode: 0o600 })
       break
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error
@@ -30,6 +31,12 @@ export function lockFolder(dataDir: string): () => void {
   return () => {
     if (readHolder(file)?.pid === process.pid) rmSync(file, { force: true })
   }
+}
+
+/** Who has a data folder now; null when nobody has, or whoever had it is gone. */
+export function holderOf(dataDir: string): Holder | null {
+  const holder = readHolder(join(dataDir, 'lock.json'))
+  return holder && isRunning(holder) ? holder : null
 }
 
 function readHolder(file: string): Holder | null {

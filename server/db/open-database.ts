@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { readMigrationFiles, type MigrationMeta } from 'drizzle-orm/migrator'
-import type { Database } from './database'
+import type { Database, Session } from './database'
 import { openEmbedded } from './embedded'
 import { openServer } from './postgres-server'
 
@@ -35,17 +35,20 @@ export const migrationsOf = (serverDir: string): MigrationMeta[] => readMigratio
  * The table that notes them is the one that the migrator of drizzle-orm keeps.
  */
 export async function migrateTo(database: Database, migrations: readonly MigrationMeta[]): Promise<void> {
-  await database.transaction(async session => {
-    await session.query('select pg_advisory_xact_lock($1)', [MIGRATING])
-    await session.query('create schema if not exists drizzle')
-    await session.query(
-      'create table if not exists drizzle.__drizzle_migrations (id serial primary key, hash text not null, created_at bigint)',
-    )
-    const [last] = await session.query('select max(created_at)::text from drizzle.__drizzle_migrations')
-    for (const { sql, hash, folderMillis } of migrations) {
-      if (last![0] !== null && folderMillis <= Number(last![0])) continue
-      for (const statement of sql) await session.query(statement)
-      await session.query('insert into drizzle.__drizzle_migrations (hash, created_at) values ($1, $2)', [hash, folderMillis])
-    }
-  })
+  await database.transaction(session => migrateIn(session, migrations))
+}
+
+/** The same inside a transaction. */
+export async function migrateIn(session: Session, migrations: readonly MigrationMeta[]): Promise<void> {
+  await session.query('select pg_advisory_xact_lock($1)', [MIGRATING])
+  await session.query('create schema if not exists drizzle')
+  await session.query(
+    'create table if not exists drizzle.__drizzle_migrations (id serial primary key, hash text not null, created_at bigint)',
+  )
+  const [last] = await session.query('select max(created_at)::text from drizzle.__drizzle_migrations')
+  for (const { sql, hash, folderMillis } of migrations) {
+    if (last![0] !== null && folderMillis <= Number(last![0])) continue
+    for (const statement of sql) await session.query(statement)
+    await session.query('insert into drizzle.__drizzle_migrations (hash, created_at) values ($1, $2)', [hash, folderMillis])
+  }
 }

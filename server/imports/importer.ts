@@ -5,7 +5,9 @@ import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm'
 import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
+import { dictionaryNames } from '../../core/focus/star'
 import { canUndo, type ChargeStore } from '../charges/charge-store'
+import type { KnownEntries } from '../charges/entry-ids'
 import { mergeSums } from '../charges/sums'
 import type { Database } from '../db/database'
 import { billingPeriod, job, load } from '../db/schema'
@@ -483,10 +485,12 @@ export class Importer {
   }
 
   /** What the database knows when all that was sent is kept or lost: what a new thread begins with. */
-  async #keptEntries(): ReturnType<ChargeStore['knownEntries']> {
+  async #keptEntries(): Promise<KnownEntries> {
     this.#staging = this.#staging.catch(() => {})
     await this.#staging
-    return this.charges.knownEntries()
+    const known = {} as KnownEntries
+    for (const name of dictionaryNames) known[name] = await this.charges.knownEntries(name)
+    return known
   }
 
   async #stopped(id: number): Promise<void> {

@@ -11,6 +11,7 @@ import * as imports from '../../../shared/contracts/imports'
 import * as invoices from '../../../shared/contracts/invoices'
 import * as jobs from '../../../shared/contracts/jobs'
 import * as jump from '../../../shared/contracts/jump'
+import * as maintenance from '../../../shared/contracts/maintenance'
 import * as people from '../../../shared/contracts/people'
 import * as reference from '../../../shared/contracts/reference-data'
 import * as resources from '../../../shared/contracts/resources'
@@ -278,6 +279,12 @@ export const operations: readonly Operation[] = [
   op('jobs', 'post', '/jobs/{id}/stop', 'Asks a job to stop.', { reply: numbered }),
   op('people', 'get', '/people', 'People, and whom one works as.', { reply: people.peopleList }),
   op('people', 'post', '/people/chosen', 'Chooses whom one works as.', { body: people.chosenPerson, reply: people.chosenPerson }),
+  op('maintenance', 'get', '/maintenance/backup', 'Everything that is kept, as one file; for whoever can read the data folder.', {
+    reply: 'file',
+  }),
+  op('maintenance', 'get', '/maintenance/check', 'Reads everything that is kept and names what is damaged.', {
+    reply: maintenance.checked,
+  }),
   op('server', 'get', '/health', 'Answers when the server can.', { reply: z.object({}).loose() }),
   op('server', 'get', '/openapi.json', 'This document.', { reply: z.object({}).loose() }),
 ]
