@@ -46,7 +46,7 @@ function run(program, args) {
   return stdout.trim()
 }
 
-/** Starts a server. @returns its address, and how to stop it and take its files away. */
+/** Starts a server. @returns its address, how to make an empty database on it, and how to stop it and take its files away. */
 export async function startPostgres() {
   installPostgres()
   const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-postgres-'))
@@ -92,7 +92,15 @@ export async function startPostgres() {
     await stop()
     throw error
   }
-  return { url, stop }
+  const database = async name => {
+    const { default: pg } = await import('pg')
+    const client = new pg.Client({ connectionString: url })
+    await client.connect()
+    await client.query(`create database ${name}`)
+    await client.end()
+    return url.replace(/postgres$/, name)
+  }
+  return { url, stop, database }
 }
 
 /** Makes the database with all migrations applied that tests copy. */

@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { install } from './install.mjs'
+import { startPostgres } from './postgres.mjs'
 
 process.chdir(dirname(dirname(fileURLToPath(import.meta.url))))
 install()
@@ -26,87 +27,111 @@ if (!existsSync(chromium)) {
 }
 
 rmSync('.tests', { recursive: true, force: true })
-mkdirSync('.tests', { recursive: true })
+mkdirSync('.tests/postgres', { recursive: true })
 let passed = 0
 let failed = 0
-const run = args => spawnSync('npx', ['--no-install', ...args], { stdio: 'inherit' }).status === 0
+const minutes = []
 
-/** A check that is one thing: it passes or fails. */
-function check(name, args) {
-  console.log(`\n— ${name}`)
-  ended(name, run(args))
+/** Runs a command and shows what it says when it has ended. @returns whether it went well. */
+async function run(name, args, env = {}) {
+  const began = Date.now()
+  const said = []
+  const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
+  const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
+  const took = `${((Date.now() - began) / 60_000).toFixed(1)} min`
+  minutes.push(`${name} ${took}`)
+  console.log(`\n— ${name}, ${took}`)
+  process.stdout.write(Buffer.concat(said))
+  return status === 0
 }
 
-function ended(name, good) {
-  if (good) passed++
+/** A check that is one thing: it passes or fails. */
+const check = (name, args) => async () => {
+  if (await run(name, args)) passed++
   else {
     failed++
     console.error(`${name} failed`)
   }
 }
 
-/** Checks that do not touch what others read, a few after each other in each lane; what a check says is shown when it ends. */
-async function lanes(...lists) {
-  await Promise.all(
-    lists.map(async checks => {
-      for (const [name, args] of checks) {
-        const said = []
-        const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
-        for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
-        const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
-        console.log(`\n— ${name}`)
-        process.stdout.write(Buffer.concat(said))
-        ended(name, status === 0)
-      }
-    }),
-  )
-}
-
 /** Counts what a runner wrote into its report; a runner that wrote none has failed. */
-function counted(name, args, report, count) {
-  console.log(`\n— ${name}`)
-  const isGood = run(args)
+const counted = (name, args, report, count, env) => async () => {
+  const isGood = await run(name, args, env)
   const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 }
   passed += counts.passed
   failed += counts.failed
   if (!isGood && counts.failed === 0) failed++
 }
 
-const vitest = (name, projects) =>
+const vitest = (name, projects, report, env) =>
   counted(
     name,
     [
       'vitest',
       'run',
-      ...projects.flatMap(p => ['--project', p]),
+      ...projects.flatMap(project => ['--project', project]),
       '--reporter=dot',
       '--reporter=json',
-      `--outputFile.json=.tests/${projects[0]}.json`,
+      `--outputFile.json=.tests/${report}.json`,
     ],
-    `.tests/${projects[0]}.json`,
-    report => ({ passed: report.numPassedTests, failed: report.numFailedTests + report.numPendingTests + report.numTodoTests }),
+    `.tests/${report}.json`,
+    ({ numPassedTests, numFailedTests, numPendingTests, numTodoTests }) => ({
+      passed: numPassedTests,
+      failed: numFailedTests + numPendingTests + numTodoTests,
+    }),
+    env,
   )
 
-run(['nuxt', 'prepare'])
+const browser = (name, args, kept, env) =>
+  counted(
+    name,
+    ['playwright', 'test', ...args],
+    `${kept}/browser.json`,
+    ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped }),
+    { ...env, E2E_KEPT: kept },
+  )
+
+/** Checks that do not touch what others read, one after the other in each lane. */
+async function lanes(...lists) {
+  await Promise.all(
+    lists.map(async checks => {
+      for (const one of checks) await one()
+    }),
+  )
+}
+
+await run('preparation', ['nuxt', 'prepare'])
 await lanes(
   [
-    ['layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']],
-    ['lint', ['eslint', '.']],
-    ['types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']],
+    check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']),
+    check('lint', ['eslint', '.']),
+    check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']),
   ],
   [
-    ['types of the application', ['nuxt', 'typecheck']],
-    ['types of the core, alone', ['tsc', '-p', 'core']],
-    ['migrations fit the schema', ['drizzle-kit', 'check']],
+    check('types of the application', ['nuxt', 'typecheck']),
+    check('types of the core, alone', ['tsc', '-p', 'core']),
+    check('migrations fit the schema', ['drizzle-kit', 'check']),
   ],
 )
-vitest('unit and reference tests', ['unit', 'reference'])
-check('build', ['nuxt', 'build'])
-vitest('server tests', ['server'])
-counted('browser tests', ['playwright', 'test'], '.tests/browser.json', report => ({
-  passed: report.stats.expected,
-  failed: report.stats.unexpected + report.stats.flaky + report.stats.skipped,
-}))
+await lanes([vitest('unit and reference tests', ['unit', 'reference'], 'unit')], [check('build', ['nuxt', 'build'])])
 
-console.log(`\n${passed} passed, ${failed} failed`)
+// the same tests on both databases: the embedded one, and a PostgreSQL server that lives as long as they do
+const postgres = await startPostgres()
+try {
+  await lanes(
+    [vitest('server tests', ['server'], 'server')],
+    [vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url })],
+  )
+  const onPostgres = { E2E_PORT: '4419', E2E_DATABASE_URL: await postgres.database('browser') }
+  await lanes(
+    [browser('browser tests', [], '.tests')],
+    [browser('the whole job in the browser, on PostgreSQL', ['tests/e2e/1-'], '.tests/postgres', onPostgres)],
+  )
+} finally {
+  await postgres.stop()
+}
+
+console.log(`\n${minutes.join(', ')}`)
+console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)

@@ -89,7 +89,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
       <p v-if="!allocation.settled && !allocation.problem" class="note" role="status">Adding up the month…</p>
       <template v-if="allocation.settled && proof">
         <div class="proof" data-testid="proof">
-          <b>{{ money(proof.bill, currency) }} {{ currencySign(currency) }}</b> bill <span>=</span>
+          <b>{{ money(proof.bill, currency) }} {{ currencySign(currency) }}</b> bill <span>=</span>{{ ' ' }}
           <b>{{ money(proof.direct, currency) }}</b> direct <span>+</span> <b>{{ money(proof.shared, currency) }}</b> shared out
           <span>+</span> <b :class="{ warn: proof.unallocated !== '0' }">{{ money(proof.unallocated, currency) }}</b> unallocated,
           {{ percent(proof.unallocated, proof.bill) }}

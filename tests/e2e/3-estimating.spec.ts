@@ -316,7 +316,7 @@ test('what live-freight ran in October is priced in another region, at the other
   expect(committed).toBeLessThan(a!)
   // two meters are not sold at Larkfield: the column says what it lacks, and the difference is over what both have
   const [, larkfield, lacking] = /^([\d,]+\.\d\d)2 rows not counted, ([\d,]+\.\d\d) in A$/.exec(shown[3]!)!.map(figure)
-  const [, difference, share] = /^\+([\d,]+\.\d\d)\+([\d.]+) %like for like$/.exec(shown[4]!)!.map(figure)
+  const [, difference, share] = /^\+([\d,]+\.\d\d)\s*\+([\d.]+) %\s*like for like$/.exec(shown[4]!)!.map(figure)
   expect(difference).toBeCloseTo(larkfield! - (a! - lacking!), 1)
   expect(share).toBeCloseTo((difference! / (a! - lacking!)) * 100, 0)
   await save(page, 2)

@@ -1,4 +1,5 @@
-// Two processes on one PostgreSQL server: what one changes the other hears; what one leaves behind when it is killed the other takes up, once.
+// Two processes on one PostgreSQL server: what one changes the other hears; what one leaves behind when it is killed the other takes up,
+// once.
 import { mkdtempSync } from 'node:fs'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
@@ -13,12 +14,12 @@ import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver, ended } from '../support/imports'
 import { openKept, post, remove, startServer, type Running } from '../support/server'
-import { databaseOf, postgresUrl } from '../support/postgres'
+import { databaseOf } from '../support/postgres'
 
 const who = { cookie: 'rain-barrel-person=Ines%20Moldal' }
 const LEASE_SECONDS = 3
 
-describe.runIf(postgresUrl)('two processes', () => {
+describe('two processes', () => {
   const folders = ['a', 'b'].map(name => mkdtempSync(join(tmpdir(), `rain-barrel-two-${name}-`)))
   let cloud: Server
   let cloudBase: string

@@ -29,7 +29,7 @@ export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: u
 export { expect }
 
 /** What the server wrote since it started. */
-export const serverLog = () => readFileSync('.tests/server.log', 'utf8')
+export const serverLog = () => readFileSync(`${process.env.E2E_KEPT ?? '.tests'}/server.log`, 'utf8')
 
 /** Drops files on the page as a person drags them from a folder. */
 export async function dropFiles(page: Page, paths: string[], selector: string): Promise<void> {

@@ -31,7 +31,7 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
       ><button class="link" :aria-label="`${a.label} is right`" @click="store.confirm(a.component, a.field)">right</button>
     </div>
     <p>
-      <button v-if="open.length > 4" class="link" @click="all = !all">{{ all ? 'fewer' : `all ${open.length}` }}</button>
+      <button v-if="open.length > 4" class="link" @click="all = !all">{{ all ? 'fewer' : `all ${open.length}` }}</button>{{ ' ' }}
       <button class="link" @click="store.confirmAll()">They are all right</button>
     </p>
   </section>

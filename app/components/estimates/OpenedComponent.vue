@@ -114,7 +114,7 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
             :class="{ wrong: problemOf(field), wide: field.type === 'text' }"
             :value="boxText(field)"
             @change="commit(field.name, $event)"
-          />
+          />{{ ' ' }}
           <span v-if="field.type === 'number'" class="minor">{{ field.unit }}</span>
           <button
             v-if="helpersFor(component.kind, field.name).length"

@@ -50,11 +50,11 @@ const signed = (amount: string, currency: string) =>
         <b>{{ overlap.source }}</b> has delivered {{ overlap.billingAccountIds.join(', ') }} for {{ monthText(overlap.billingPeriodStart)
         }}<template v-if="overlap.others.length">, with {{ overlap.others.join(', ') }}, which would go too</template>.
       </p>
-      <button class="button main" @click="sources.decide(load.id, 'this')">Use {{ load.source }}, put the other away</button>
+      <button class="button main" @click="sources.decide(load.id, 'this')">Use {{ load.source }}, put the other away</button>{{ ' ' }}
       <button class="button" @click="sources.decide(load.id, 'other')">Keep the other, drop this</button>
     </div>
     <p v-if="load.canUndo">
-      <button class="link" @click="sources.undo(load.id)">Undo this load</button>
+      <button class="link" @click="sources.undo(load.id)">Undo this load</button>{{ ' ' }}
       <span class="minor"
         >what was loaded before counts again{{
           load.overlaps.length ? `, what ${[...new Set(load.overlaps.map(o => o.source))].join(' and ')} had delivered too` : ''

@@ -371,7 +371,7 @@ const previewed = computed(() =>
                   <option value="">where a column</option>
                   <option v-for="column in preview.header" :key="column">{{ column }}</option>
                 </select>
-                is <input v-model="leaving.is" class="field short" aria-label="rows left out: value" />
+                is <input v-model="leaving.is" class="field short" aria-label="rows left out: value" />{{ ' ' }}
                 <button class="link" :disabled="!leaving.column" @click="addLeaving">leave out</button></span
               >
             </td>

@@ -153,8 +153,7 @@ const bars = computed(() => {
           <tr v-for="c in own.slice(0, 200)" :key="JSON.stringify(c.values)" class="acts">
             <td>
               <button class="value" @click="openMenu(target(c), $event.currentTarget as Element)" @keydown="onKey($event, target(c))">
-                {{ label(c) }}
-              </button>
+                {{ label(c) }}</button>{{ ' ' }}
               <span v-if="c.kind !== 'both'" class="kindmark">{{ c.kind }}</span>
             </td>
             <td class="n">{{ c.kind === 'new' ? '–' : money(c.before, c.currency) }}</td>

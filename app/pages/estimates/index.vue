@@ -384,8 +384,8 @@ const beginFromUse = () =>
                   :aria-label="`copy ${saved.title}`"
                   @click="copyOf({ ...saved, estimate: saved.estimate })"
                 >
-                  copy
-                </button>
+                  copy</button
+                >{{ ' ' }}
                 <button
                   class="link"
                   :aria-label="`${saved.putAway ? 'bring back' : 'put away'} ${saved.title}`"

@@ -141,7 +141,7 @@ const virtual = useVirtualizer(
                 <span v-for="a in code.amounts" :key="a.currency">{{ money(a.amount, a.currency) }} {{ a.currency }} </span>
               </td>
               <td class="n">
-                <button class="link" @click="edit(code)">change</button>
+                <button class="link" @click="edit(code)">change</button>{{ ' ' }}
                 <button v-if="own[code.sku]" class="link" @click="keep(code.sku, null)">take back</button>
               </td>
             </template>

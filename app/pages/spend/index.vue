@@ -85,7 +85,7 @@ onKeyStroke('Escape', event => {
             ><span class="label">a day</span></span
           >
           <span v-if="difference !== null && spend.compared"
-            ><ChangeMark :now="spend.total" :before="spend.totalBefore" />
+            ><ChangeMark :now="spend.total" :before="spend.totalBefore" />{{ ' ' }}
             <span class="minor"
               >{{ signed(difference) }} {{ periodText(spend.compared)
               }}<template v-if="spend.comparedReach === 'part'"

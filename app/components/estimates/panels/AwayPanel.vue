@@ -123,8 +123,13 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
       <button class="button" :disabled="!!busy">Make a link</button>
     </form>
     <p v-if="made" class="made">
-      <input class="field" readonly :value="made" aria-label="address of the link" @focus="($event.target as HTMLInputElement).select()" />
-      <button class="button" @click="copy">Copy</button> <span class="minor">The address is shown this once.</span>
+      <input
+        class="field"
+        readonly
+        :value="made"
+        aria-label="address of the link"
+        @focus="($event.target as HTMLInputElement).select()"
+      />{{ ' ' }} <button class="button" @click="copy">Copy</button> <span class="minor">The address is shown this once.</span>
     </p>
     <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
     <table v-if="links.length" class="ledger">

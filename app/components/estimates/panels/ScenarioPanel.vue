@@ -86,10 +86,10 @@ const wholeText = (whole: Record<string, string>) =>
           </td>
           <td class="n">{{ overrides(scenario.id) }}</td>
           <td>
-            <button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button>
+            <button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button>{{ ' ' }}
             <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">
-              make it the estimate
-            </button>
+              make it the estimate</button
+            >{{ ' ' }}
             <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button>
           </td>
         </tr>
