@@ -22,8 +22,8 @@ export function httpCaller(who: string, address: string, secret: string | null) 
       bytes = new Uint8Array(await response.arrayBuffer())
     } catch (error) {
       // a connection that was refused did nothing; one that broke or grew silent may have
-      const code = ((error as Error).cause as NodeJS.ErrnoException | undefined)?.code ?? ''
-      const refused = ['ECONNREFUSED', 'ENOTFOUND', 'EAI_AGAIN', 'ERR_INVALID_URL'].includes(code)
+      const { code = '', message = '' } = ((error as Error).cause as NodeJS.ErrnoException | undefined) ?? {}
+      const refused = ['ECONNREFUSED', 'ENOTFOUND', 'EAI_AGAIN', 'ERR_INVALID_URL'].includes(code) || message === 'bad port'
       const why = refused
         ? `${who} could not be reached at ${base}`
         : `${who} did not answer within ${timeOutMs / 1000} seconds, or not whole`

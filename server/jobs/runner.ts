@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { JobProgress, JobView } from '../../shared/contracts/jobs'
-import { conflict, notFound } from '../http/problem'
+import { conflict, notFound, Problem } from '../http/problem'
 import type { Services } from '../services'
 import {
   claimJob,
@@ -13,6 +13,7 @@ import {
   noteProgress,
   noteStep,
   releasePlace,
+  removeJob,
   untilNextJob,
   wantStop,
   type Claimed,
@@ -97,7 +98,13 @@ export class JobRunner {
       if (!(await findJob(this.services.database.db, name))) throw notFound('job', 'It may have been taken out already.')
       throw conflict('It is under way already', 'Wait until it has ended: what comes of it stands under Runs by itself.')
     }
-    return this.#run(claimed, who) as Promise<{ said: string; result: R }>
+    try {
+      return (await this.#run(claimed, who)) as { said: string; result: R }
+    } catch (error) {
+      if (error instanceof NotKnown) throw new Problem(502, 'not-known', 'Nobody knows whether it was done', error.message)
+      if (error instanceof JobLost) throw conflict('It was not done', error.message)
+      throw error
+    }
   }
 
   /** The same of a job by its id, without waiting. */
@@ -123,7 +130,7 @@ export class JobRunner {
     const views: JobView[] = []
     for (const job of await listJobs(this.services.database.db)) {
       const kind = jobKinds.find(known => known.kind === job.kind)
-      if (!kind || (kind.queues && job.state !== 'running' && job.state !== 'waiting')) continue
+      if (!kind) continue
       views.push(await this.#view(job, kind))
     }
     return views
@@ -191,7 +198,12 @@ export class JobRunner {
   async #run(claimed: Claimed, who: string): Promise<{ said: string; result: unknown }> {
     const { db } = this.services.database
     const kind = jobKinds.find(known => known.kind === claimed.kind)!
-    const end = (ended: Ended) => endJob(db, claimed, this.#claimer.process, ended)
+    const end = async (ended: Ended) => {
+      const isOurs = await endJob(db, claimed, this.#claimer.process, ended)
+      // what came of a thing that is done once stands where the thing is
+      if (isOurs && kind.queues) await removeJob(db, claimed.name)
+      return isOurs
+    }
     const argument = kind.argument.safeParse(claimed.argument)
     if (!argument.success) {
       await end({ state: 'failed', outcome: 'What it is about cannot be read any more. Take it out and make it anew.' })

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import type { Every } from '../../core/time/rhythm'
+import { nextDue, type Every } from '../../core/time/rhythm'
 import type { Watch, watchInput } from '../../shared/contracts/imports'
 import { withConnector } from '../connectors/connect'
 import type { Db } from '../db/database'
@@ -20,15 +20,11 @@ export async function startWatching(db: Db, { everyMinutes, ...input }: z.infer<
   return db.transaction(async tx => {
     const watch = await addWatch(tx, input, who)
     const argument = watch.kind === 'folder' ? { watch: watch.id } : { connection: watch.place }
-    const due = new Date().toISOString()
-    await putJob(tx, {
-      kind: kindOf(watch),
-      name: watchJob(watch.id),
-      argument,
-      every: { count: everyMinutes, unit: 'minute' },
-      due,
-      tell: who,
-    })
+    const every = { count: everyMinutes, unit: 'minute' } as const
+    // whoever asks for it looks at once, and waits for what comes of it
+    const now = new Date().toISOString()
+    const due = nextDue(every, now, now)
+    await putJob(tx, { kind: kindOf(watch), name: watchJob(watch.id), argument, every, due, tell: who })
     return watch
   })
 }

@@ -14,7 +14,7 @@ import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver, ended } from '../support/imports'
 import { openKept, post, remove, startServer, type Running } from '../support/server'
-import { databaseOf } from '../support/postgres'
+import { databaseOf, emptyDatabaseOf } from '../support/postgres'
 
 const who = { cookie: 'rain-barrel-person=Ines%20Moldal' }
 const LEASE_SECONDS = 3
@@ -158,6 +158,21 @@ describe('two processes', () => {
     )
     expect((await b.call(`imports/${next.id}/stop`, post({}, who))).ok).toBe(true)
     expect(await ended(b, next.id)).toMatchObject({ state: 'stopped' })
+  })
+
+  it('two that start at once on a database with nothing in it make it ready once', async () => {
+    const empty = ['c', 'd'].map(name => mkdtempSync(join(tmpdir(), `rain-barrel-empty-${name}-`)))
+    const url = (await emptyDatabaseOf(join(folders[0]!, 'empty')))!
+    const [c, d] = await Promise.all(empty.map(folder => startServer({ folder, env: { DATABASE_URL: url, BRACKWATER_URL: cloudBase } })))
+    expect((await deliver(c!, 'one', focusCsv([charge({ BilledCost: '3' })]))).state).toBe('loaded')
+    await until(
+      () => answer(d!),
+      ({ rows }) => rows.length === 1,
+    )
+    expect((await d!.json<{ connections: unknown[] }>('connections')).connections.length).toBe(1)
+    await Promise.all([c!.stop(), d!.stop()])
+    expect([c!.log(), d!.log()].join('')).not.toMatch(/error/i)
+    empty.forEach(remove)
   })
 
   it('gives entries their ids, whatever they hold and however often they are asked for', async () => {

@@ -179,7 +179,8 @@ it('a mail that breaks off while it is handed over is not known either; one that
   // the server grows silent after the mail: longer than is waited for
   hangs = true
   const reply = await server.call('sentences/m/send', post({}, who))
-  expect(reply.ok).toBe(false)
+  expect(reply.status).toBe(502)
+  expect(await reply.json()).toMatchObject({ code: 'not-known', detail: expect.stringContaining('It is not known whether') })
   hangs = false
   expect(await find('mail')).toMatchObject({ state: 'not known', attempts: 0, outcome: expect.stringContaining('It is not known whether') })
   const schedule = { to: ['finance@skerry.example'], every: 'week', format: 'csv' }

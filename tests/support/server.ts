@@ -56,7 +56,15 @@ export async function startServer({
   })
   const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
   const base = `http://127.0.0.1:${port}`
-  const call = (path: string, init?: RequestInit) => fetch(`${base}/api/v1/${path}`, init)
+  const call = async (path: string, init?: RequestInit) => {
+    const ask = () => fetch(`${base}/api/v1/${path}`, init)
+    // a connection that was kept for the next request may be closed by the server just as that comes: it was not read
+    return ask().catch((error: Error) => {
+      const code = (error.cause as NodeJS.ErrnoException | undefined)?.code ?? ''
+      if (child.exitCode === null && child.signalCode === null && ['UND_ERR_SOCKET', 'EPIPE', 'ECONNRESET'].includes(code)) return ask()
+      throw error
+    })
+  }
   for (let tries = 0; ; tries++) {
     if (
       await call('health').then(

@@ -3,6 +3,7 @@
 const connections = useConnections()
 const emit = defineEmits<{ delivered: [] }>()
 onMounted(() => connections.load())
+const billing = computed(() => connections.list.filter(({ can }) => can.includes('bill')))
 async function deliver(name: string, how: 'next-day' | 'fetch') {
   await connections.deliver(name, how)
   emit('delivered')
@@ -11,17 +12,12 @@ const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
 </script>
 
 <template>
-  <section v-if="connections.list.length" class="bar" aria-label="Connections">
-    <div v-for="connection in connections.list" :key="connection.name" class="line">
+  <section v-if="billing.length" class="bar" aria-label="Connections">
+    <div v-for="connection in billing" :key="connection.name" class="line">
       <b>{{ connection.provider }}</b> <span v-if="connection.played" class="minor">simulated</span>
       <span v-if="connection.now">it is {{ clock(connection.now) }} there</span>
       <span v-else class="bad">{{ connection.problem }}</span>
-      <button
-        v-if="connection.can.includes('bill')"
-        class="button"
-        :disabled="!!connections.busy"
-        @click="deliver(connection.name, 'fetch')"
-      >
+      <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">
         {{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}
       </button>
       <button v-if="connection.played" class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">

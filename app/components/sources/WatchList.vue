@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { everyWords } from '../../../core/time/rhythm'
+
 /** Folders that are looked into and connections that are asked, by themselves. */
 const sources = useSources()
 const connections = useConnections()
@@ -28,16 +30,7 @@ watch(kind, chosen => {
     minutes.value = 1440
   }
 })
-const everyText = (n: number) =>
-  n % 1440 === 0
-    ? n === 1440
-      ? 'daily'
-      : `every ${n / 1440} days`
-    : n % 60 === 0
-      ? n === 60
-        ? 'hourly'
-        : `every ${n / 60} hours`
-      : `every ${n} minutes`
+const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minute' })
 </script>
 
 <template>
