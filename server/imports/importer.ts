@@ -157,6 +157,7 @@ export class Importer {
     this.#running.set(id, running)
     const abandon = () => this.stop(String(id))
     signal.addEventListener('abort', abandon)
+    if (signal.aborted) abandon()
     const read = this.#reading.then(() => this.#begin(running))
     this.#reading = read.catch(() => {})
     const mine = this.#turn.then(async () => this.#complete(running, await read))

@@ -157,6 +157,9 @@ export class JobRunner {
     const acting = [...this.#running.values()].flatMap(({ kind, ended }) => (kind.stops ? [] : [ended.catch(() => {})]))
     await Promise.race([Promise.all(acting), new Promise(resolve => setTimeout(resolve, CLOSE_MS).unref())])
     for (const { abort } of this.#running.values()) abort.abort(new JobLost('Rain Barrel is ending'))
+    // what is left may be taken up at once
+    await releasePlace(this.services.database, this.place)
+    await this.services.database.notify('jobs', '')
   }
 
   async #look(): Promise<void> {
@@ -187,8 +190,9 @@ export class JobRunner {
 
   /** Gives a sign of life for what is under way, and stops what is wanted to stop or was lost. */
   async #keep(): Promise<void> {
+    const running = [...this.#running] // what is claimed meanwhile is not among what is asked for
     const kept = await keepClaims(this.services.database.db, this.#claimer)
-    for (const [id, { abort }] of this.#running) {
+    for (const [id, { abort }] of running) {
       const now = kept.get(id)
       if (!now) abort.abort(new JobLost('another process has taken it up'))
       else if (now.stopWanted) abort.abort(new JobLost('it was stopped'))
@@ -214,6 +218,7 @@ export class JobRunner {
     const abort = new AbortController()
     const running: Running = { job: claimed, kind, abort, ended: Promise.resolve() }
     this.#running.set(claimed.id, running)
+    if (claimed.stopWanted) abort.abort(new JobLost('it was stopped'))
     const run: Run = {
       services: this.services,
       who,

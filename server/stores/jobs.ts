@@ -197,12 +197,12 @@ export async function endJob(db: Db, claimed: StoredJob, process: string, { stat
   })
 }
 
-/** Asks for a job to stop. @returns false when nobody is at it. */
+/** Asks for a job to stop that is under way, or is done once and waits its turn. @returns false when it is neither. */
 export async function wantStop(db: Db, name: string): Promise<boolean> {
   const rows = await db
     .update(job)
     .set({ stopWanted: true })
-    .where(sql`${job.name} = ${name} and ${job.state} in ('waiting', 'running')`)
+    .where(sql`${job.name} = ${name} and (${job.state} = 'running' or (${job.every} is null and ${job.due} is not null))`)
     .returning({ id: job.id })
   return rows.length > 0
 }

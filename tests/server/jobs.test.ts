@@ -115,6 +115,22 @@ it('a kill while a rate card is fetched: it is kept once', async () => {
   ])
 })
 
+it('a job over which three processes have ended is left alone, and says so', async () => {
+  await misbehave('take long')
+  await runNow(await find('rate-card'))
+  for (let kills = 0; kills < 3; kills++) {
+    await until('rate-card', isRunning)
+    await server.stop('SIGKILL')
+    await misbehave('take long')
+    await start()
+  }
+  const job = await until('rate-card', hasEnded)
+  expect(job).toMatchObject({ state: 'failed', outcome: 'Rain Barrel ended 3 times while doing this. It is not tried again by itself.' })
+  await misbehave(null)
+  await runNow(job) // a person may
+  expect(await until('rate-card', ({ state }) => state === 'done')).toMatchObject({ outcome: expect.stringContaining('nothing new') })
+})
+
 it('a kill while it is looked for savings: each is found once', async () => {
   await misbehave('take long')
   await runNow(await find('look-for-savings'))
