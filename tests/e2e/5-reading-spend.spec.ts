@@ -285,8 +285,7 @@ test('all databases on one storage SKU are listed and handed over', async ({ pag
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Jump to' }).waitFor()
   await page.keyboard.type('databasegbmonth')
-  await expect(page.getByRole('option').filter({ hasText: 'BW-LOWCOAST-DATABASEGBMONTH' })).toBeVisible()
-  await expect(page.getByRole('option').filter({ hasText: 'HOUR' })).toHaveCount(0) // what the first letters found is gone
+  await expect(page.getByRole('option').filter({ hasText: 'BW-LOWCOAST' })).toHaveCount(1) // what the first letters found is gone
   while (!(await page.locator('#jump-found .on').textContent())?.includes('BW-LOWCOAST')) await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/spend\/of\?dimension=SkuId/)
