@@ -9,12 +9,12 @@ import { dictionaryNames } from '../../core/focus/star'
 import { canUndo, type ChargeStore } from '../charges/charge-store'
 import type { KnownEntries } from '../charges/entry-ids'
 import { mergeSums } from '../charges/sums'
-import type { Database } from '../db/database'
+import type { Database, Db } from '../db/database'
 import { billingPeriod, job, load } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
 import { Problem } from '../http/problem'
 import { JobLost, type Run } from '../jobs/kinds/kind'
-import { putJob } from '../stores/jobs'
+import { findJob, putJob } from '../stores/jobs'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
 import type { Inbox } from './inbox'
 import { findOverlaps } from './overlaps'
@@ -93,10 +93,12 @@ export class Importer {
       await this.#finish(id, 'stopped', 'Rain Barrel ended during this load. Nothing of it was loaded: drop the files again.')
     }
     const open = await db
-      .select({ id: load.id })
+      .select({ id: load.id, who: load.who })
       .from(load)
       .where(and(eq(load.place, this.place), loadIsOpen))
     this.inbox.clearAllBut(open.map(({ id }) => id))
+    // one whose job has gone, as when the database was away just as it ended, is queued anew
+    for (const { id, who } of open) if (!(await findJob(db, loadJob(id)))) await this.#queue(db, id, who)
   }
 
   /**
@@ -104,6 +106,8 @@ export class Importer {
    * id.
    */
   async announce({ source, files, who, mapping, fetchKey }: Announced): Promise<number> {
+    // whoever fetched it before and was killed, on this data folder or another, has left what nobody will complete
+    if (fetchKey) await this.database.db.delete(load).where(and(eq(load.fetchKey, fetchKey), eq(load.arrived, false)))
     const [row] = await this.database.db
       .insert(load)
       .values({
@@ -128,10 +132,14 @@ export class Importer {
         .set({ arrived: true, files: files.map(file => ({ ...file, rows: 0, periods: [] })) })
         .where(eq(load.id, id))
         .returning({ who: load.who })
-      const due = new Date().toISOString()
-      await putJob(tx, { kind: 'load', name: loadJob(id), argument: { load: id }, every: null, due, tell: row!.who, place: this.place })
+      await this.#queue(tx, id, row!.who)
     })
     await this.database.notify('jobs', '')
+  }
+
+  async #queue(db: Pick<Db, 'insert'>, id: number, who: string): Promise<void> {
+    const due = new Date().toISOString()
+    await putJob(db, { kind: 'load', name: loadJob(id), argument: { load: id }, every: null, due, tell: who, place: this.place })
   }
 
   /** Forgets a load whose files did not arrive. */

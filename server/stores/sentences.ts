@@ -66,8 +66,8 @@ async function scheduleMail(
     argument: { sentence: id },
     every: isSame ? known.every : every,
     due,
-    tell,
-    pauseSeconds: MAIL_PAUSE_SECONDS,
+    tell: known?.tell ?? tell,
+    ...(!known && { pauseSeconds: MAIL_PAUSE_SECONDS }), // what a person has set stays
   })
 }
 

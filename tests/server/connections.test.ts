@@ -10,6 +10,7 @@ import { jobList } from '../../shared/contracts/jobs'
 import { larkfieldCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { ended } from '../support/imports'
+import { cloud as cloudKind } from '../../server/connectors/kinds/cloud'
 import { freePort, post, put, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-connections-'))
@@ -122,6 +123,17 @@ it('does through each what it can do, and says of others that they cannot', asyn
     'Nothing is connected under «toString»',
   )
   for (const name of ['hasOwnProperty', 'valueOf']) expect((await server.call(`connections/${name}/fetch`, post({}, who))).status).toBe(404)
+})
+
+it('tells what has happened there', async () => {
+  const connector = cloudKind.connect({ name: 'x', provider: 'Brackwater Cloud', address: cloudBase, secret: `file:${secretFile}` })
+  expect(await connector.can.events!.since('2026-11-01')).toEqual([])
+  const [gateway] = await connector.can.inventory!.gateways()
+  await connector.can.actions!.deleteGateway(gateway!.id, 'a key')
+  expect(await connector.can.events!.since('2026-11-24')).toEqual([
+    { at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },
+  ])
+  expect(await connector.can.events!.since('2026-11-25')).toEqual([])
 })
 
 it('is changed without losing its jobs, kept while the service is away, and taken out with them', async () => {

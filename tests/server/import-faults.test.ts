@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
 import { deliver } from '../../server/imports/deliver'
+import { fetchBill } from '../../server/imports/fetch-bill'
 import { startServices, type Services } from '../../server/services'
 import { charge, focusCsv } from '../support/charges'
 
@@ -68,4 +69,37 @@ it.each([
   expect(kept.filter(id => !loaded.includes(id))).toEqual([])
   said.mockRestore()
   refusal.mockRestore()
+})
+
+it('a bill that is fetched under one key is one load, also where a process was killed before it had all of it', async () => {
+  const asked: string[] = []
+  const bill = {
+    month: async (month: string) => {
+      asked.push(month)
+      return new Uint8Array(Buffer.from(csv('r-fetched', '9').replaceAll('acct-1', 'acct-fetched')))
+    },
+  }
+  const connector = { name: 'cloud', provider: 'fetched', now: async () => '2026-11-24T09:00:00Z', can: { bill } }
+  const left = { source: 'fetched', files: [{ name: 'x', bytes: 1 }], who: 'killed', mapping: null, fetchKey: 'one turn' }
+  const before = await services.importer.announce(left)
+  const fetch = () => fetchBill(services, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
+  const id = await fetch()
+  expect(await fetch()).toBe(id) // taken up again after it had arrived
+  await services.importer.idle()
+  expect(await fetch()).toBe(id)
+  expect(asked).toEqual(['2026-10']) // the day before the first belongs to the month before
+  expect((await services.importer.status(id))!.state).toBe('loaded')
+  expect(await services.importer.status(String(before))).toBeNull()
+  expect((await services.importer.recent(99)).filter(({ source }) => source === 'fetched').length).toBe(1)
+})
+
+it('a load that lost its job is queued again by the next start', async () => {
+  const id = await services.importer.announce({ source: 'lost', files: [{ name: 'x', bytes: 1 }], who: 'test', mapping: null })
+  const text = csv('r-lost', '11').replaceAll('acct-1', 'acct-lost')
+  writeFileSync(services.importer.inbox.path(id, 0), text)
+  await services.database.query(`update load set arrived = true where id = ${id}`)
+  await services.close()
+  services = await startServices(join(folder, 'data'), resolve('.output/server'))
+  await services.importer.idle()
+  expect(await services.importer.status(String(id))).toMatchObject({ state: 'loaded', rows: 1 })
 })
