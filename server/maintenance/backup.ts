@@ -21,16 +21,21 @@ export async function writeBackup(database: Database, out: Writable): Promise<Ma
   for (let reading = 1; reading <= MOST_READINGS; reading++) {
     const folder = reading === 1 ? 'tables' : `tables-${reading}`
     const tables: Manifest['tables'] = []
+    // read whole before anything is written: whoever takes the archive slowly holds no transaction open
+    const copies: Uint8Array[] = []
     const state = await database.transaction(async session => {
       const state = await stateOf(session)
       for (const { name, columns } of state.tables) {
         const list = columns.map(column => `"${column}"`).join(', ')
-        const bytes = await session.copyOut(`select ${list} from "${name}"`, 'format text')
-        const rows = bytes.reduce((lines, byte) => lines + (byte === 10 ? 1 : 0), 0) // a line feed within a text is written as \n
-        tables.push({ ...(await archive.add(`${folder}/${name}`, bytes)), name, columns, rows })
+        copies.push(await session.copyOut(`select ${list} from "${name}"`, 'format text'))
       }
       return state
     }, 'read')
+    for (const { name, columns } of state.tables) {
+      const bytes = copies.shift()!
+      const rows = bytes.reduce((lines, byte) => lines + (byte === 10 ? 1 : 0), 0) // a line feed within a text is written as \n
+      tables.push({ ...(await archive.add(`${folder}/${name}`, bytes)), name, columns, rows })
+    }
     const segments: Manifest['segments'] = []
     for (const listed of state.segments) {
       const part = `segments/${listed.loadId}/${listed.start.slice(0, 10)}/${listed.number}`

@@ -442,7 +442,9 @@ test('estimates are filed, found, put away and brought back; one whose rows cann
   await expect(row).toContainText('1 row not counted')
   await expect(page.getByRole('row', { name: /Small website/ }).first()).toContainText(/\d\.\d\d/)
   await row.getByLabel('folder of Lantern store').fill('Harbour, 2027')
+  const filed = page.waitForResponse(reply => reply.request().method() !== 'GET' && reply.url().includes(refused))
   await page.keyboard.press('Enter')
+  await filed
   await page.reload()
   await page.getByLabel('folder', { exact: true }).selectOption('Harbour, 2027')
   await expect(page.locator('tbody tr')).toHaveCount(1)
@@ -451,7 +453,9 @@ test('estimates are filed, found, put away and brought back; one whose rows cann
   await page.getByLabel(/with the \d+ put away/).check()
   await page.getByLabel('search estimates').fill('lantern otter-4x16')
   await expect(row).toContainText('put away')
+  const broughtBack = page.waitForResponse(reply => reply.request().method() !== 'GET' && reply.url().includes(refused))
   await page.getByRole('button', { name: 'bring back Lantern store' }).click()
+  await broughtBack
   await page.reload()
   await page.getByLabel('search estimates').fill('lantern')
   await expect(row).toHaveCount(1)

@@ -1,12 +1,14 @@
 // Everything that is kept, as one file: made of a running server or a folder, restored on either database, across kills; damage is named.
 import { spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { get, type IncomingMessage } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PassThrough } from 'node:stream'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newEstimate, newRow } from '../../core/estimate/estimate'
 import { ChargeStore } from '../../server/charges/charge-store'
+import { holderOf } from '../../server/db/folder-lock'
 import { openPlain } from '../../server/db/open-database'
 import { writeBackup } from '../../server/maintenance/backup'
 import { brackwaterCard } from '../../demo/rate-cards'
@@ -84,7 +86,7 @@ beforeAll(async () => {
     server,
     'large',
     focusCsv(
-      Array.from({ length: 140_000 }, (_, i) => charge({ BilledCost: '0.01', BillingAccountId: 'large', ResourceId: `r${i % 900}` })),
+      Array.from({ length: 70_000 }, (_, i) => charge({ BilledCost: '0.01', BillingAccountId: 'large', ResourceId: `r${i % 900}` })),
     ),
   )
   await server.json('rate-cards', post(brackwaterCard, who))
@@ -123,7 +125,7 @@ describe.each([
   it('says everything that it said, and goes on from there', async () => {
     const place = await emptyPlace(onPostgres)
     expect(await run('restore', [file], place)).toMatchObject({ code: 0, said: expect.stringContaining('Restored') })
-    expect(await run('check', [], place)).toMatchObject({ code: 0, said: expect.stringContaining('140005 charges') })
+    expect(await run('check', [], place)).toMatchObject({ code: 0, said: expect.stringContaining('70005 charges') })
     const restored = await startServer({ folder: place.RAIN_BARREL_DATA, env: { DATABASE_URL: place.DATABASE_URL } })
     expect(await replies(restored)).toEqual(await replies(server))
     const next = await deliver(restored, 'next', focusCsv([charge({ BilledCost: '5', BillingAccountId: 'next', ResourceId: 'a new one' })]))
@@ -166,6 +168,20 @@ it('a kill while it is made leaves no backup; the next one is whole', async () =
   expect(existsSync(target)).toBe(false)
   expect((await run('backup', [target], embedded(server.folder))).code).toBe(0)
   expect(readdirSync(folder).filter(name => name.endsWith('.part'))).toEqual([])
+})
+
+it('whoever takes it slowly holds up nothing, and may leave in the middle', async () => {
+  const token = holderOf(server.folder)!.token!
+  const taken = await new Promise<IncomingMessage>(resolve =>
+    get(`${server.base}/api/v1/maintenance/backup`, { headers: { 'x-rain-barrel-token': token } }, resolve),
+  )
+  await new Promise(resolve => taken.once('readable', resolve)) // and no byte more is taken: its connection is full
+  const next = await deliver(server, 'beside', focusCsv([charge({ BilledCost: '3', BillingAccountId: 'beside' })]))
+  expect(next).toMatchObject({ state: 'loaded' })
+  taken.destroy()
+  const whole = join(folder, 'after-one-left.tar')
+  expect((await run('backup', [whole], embedded(server.folder))).code).toBe(0)
+  expect(server.log()).not.toContain('cut off')
 })
 
 it('refuses a file that is cut off, changed or none, before anything is written', async () => {
@@ -215,7 +231,7 @@ it('is made of a folder that no server has, and names what is damaged in it', as
     },
   } as typeof database
   const manifest = await writeBackup(moving, out)
-  expect([...new Set(manifest.segments.map(({ loadId }) => loadId))]).toEqual([1, 2])
+  expect([...new Set(manifest.segments.map(({ loadId }) => loadId))]).toEqual([1, 2, 4])
   expect(manifest.tables.every(({ part }) => part.startsWith('tables-2/'))).toBe(true)
   await database.query(`update charge_segment set bytes = set_byte(bytes, 300, 255 - get_byte(bytes, 300)) where load_id = 2`)
   await database.query(`update focus_resource set resource_name = 'other' where resource_id = 'res-1'`)

@@ -1,17 +1,16 @@
 import { PassThrough } from 'node:stream'
-import { sendStream, setResponseHeader } from 'h3'
+import { setResponseHeader } from 'h3'
 import { mustMaintain } from '../../../http/maintainer'
 import { route } from '../../../http/route'
+import { sendPieces } from '../../../http/send-stream'
 import { writeBackup } from '../../../maintenance/backup'
 
 /** Everything that is kept as one file; it is sent while it is made, and has no end where it could not be. */
 export default route(({ event, database, token }) => {
   mustMaintain(event, token)
   const out = new PassThrough()
-  writeBackup(database, out).catch((error: Error) => {
-    console.error('the backup was not made', error)
-    out.destroy(error)
-  })
+  // an error destroys the stream, which ends the reply before its end
+  writeBackup(database, out).catch((error: Error) => out.destroy(error))
   setResponseHeader(event, 'content-type', 'application/x-tar')
-  return sendStream(event, out)
+  return sendPieces(event, out)
 })

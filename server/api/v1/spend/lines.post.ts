@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream'
-import { sendStream, setResponseHeader } from 'h3'
+import { setResponseHeader } from 'h3'
 import Papa from 'papaparse'
 import { linesExport } from '../../../../shared/contracts/spend-export'
 import { chargeLines, isLineColumn, lineKind } from '../../../engine/charge-lines'
@@ -8,6 +8,7 @@ import { asText } from '../../../exports/writer'
 import { checkScope } from '../../../http/question'
 import { Problem } from '../../../http/problem'
 import { body, route } from '../../../http/route'
+import { sendPieces } from '../../../http/send-stream'
 
 /** The charge lines behind what is shown. CSV is sent as it is read; the other formats are made whole first. */
 export default route(async ({ event, cube, charges, database, exporter }) => {
@@ -23,7 +24,7 @@ export default route(async ({ event, cube, charges, database, exporter }) => {
     )
   const lines = chargeLines({ cube, charges, database }, question, columns)
   setResponseHeader(event, 'content-type', tableMimes[format])
-  if (format === 'csv') return sendStream(event, Readable.from(csvPieces(columns, lines)))
+  if (format === 'csv') return sendPieces(event, Readable.from(csvPieces(columns, lines)))
   const { result: narrowed } = await cube.ask('narrowed', question)
   if (narrowed.charges > MOST_SHEET_ROWS)
     throw new Problem(
