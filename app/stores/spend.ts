@@ -1,7 +1,9 @@
 import { defineStore } from 'pinia'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
-import type { Narrowing } from '../../core/spend/question'
+import { figuresBy, figureText } from '../../core/spend/figure'
+import { adds, type Narrowing } from '../../core/spend/question'
+import { columnsFor } from '../../core/spend/table'
 import { comparedPeriod, reachInto, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
 import { grainOfAtMost, grainStarts, wholeStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
@@ -23,7 +25,8 @@ export type ChartSeries = {
   label: string
   values: (string | null)[] | null
   hue: number | null
-  amounts: string[]
+  /** At each start; null where there is no figure: a price of nothing used. */
+  amounts: (string | null)[]
   total: string
 }
 export type StepColumn = { dimension: string; rows: SpendRow[]; total: string; of: string | null; unit: string; units: string[] }
@@ -51,7 +54,7 @@ export const useSpend = defineStore('spend', () => {
   const rows = shallowRef<SpendRow[]>([])
   const series = shallowRef<ChartSeries[]>([])
   /** The course in time of each of the largest rows, by row id; where the period has many steps, over coarser ones. */
-  const lines = shallowRef<Map<string, string[]>>(new Map())
+  const lines = shallowRef<Map<string, (string | null)[]>>(new Map())
   const starts = shallowRef<string[]>([])
   const columns = shallowRef<StepColumn[]>([])
   const parts = shallowRef<PriceParts['parts'] | null>(null)
@@ -90,13 +93,14 @@ export const useSpend = defineStore('spend', () => {
   const comparedReach = computed(() => (compared.value && days.value ? reachInto(compared.value, days.value) : 'none'))
   /** The table's columns that have something to say. */
   const tableColumns = computed(() =>
-    (shown.value?.columns ?? [])
-      .filter(column => additive.value || (column !== 'share' && column !== 'perDay'))
-      .filter(column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay'),
+    columnsFor(measure.value, shown.value?.columns ?? []).filter(
+      column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay',
+    ),
   )
   /** Whether the measure is money: it has a currency and charge lines behind it. */
   const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
-  const additive = computed(() => shown.value?.measure !== 'unitPrice')
+  const measure = computed(() => (shown.value ?? view.value)?.measure ?? 'effectiveCost')
+  const additive = computed(() => adds(measure.value))
 
   function question(more: Partial<SpendQuestion> = {}): SpendQuestion {
     const { measure, reportCurrency } = view.value!
@@ -132,27 +136,18 @@ export const useSpend = defineStore('spend', () => {
     return name ?? (dimension === 'SkuId' ? skuWords.value[value]?.words : undefined) ?? value
   }
 
-  /** Rows of an answer in one currency, by the dimensions split by, largest first. */
+  /** Rows of an answer in one currency, by the dimensions split by, largest first; ids under two names are one row. */
   function rowsOf(answer: Answered, before: Answered | null, dimensions: string[], inCurrency: string): SpendRow[] {
-    const id = (values: Record<string, string | null>) => JSON.stringify(dimensions.map(d => values[d] ?? null))
-    const old = new Map<string, string>()
-    for (const row of before?.rows ?? [])
-      if (row.currency === inCurrency) old.set(id(row.values), addTexts([old.get(id(row.values)) ?? '0', row.amount]))
-    const found = new Map<string, SpendRow>()
-    for (const row of answer.rows) {
-      if (row.currency !== inCurrency) continue
-      const key = id(row.values)
-      const known = found.get(key)
-      if (known) {
-        // one id under two names: the amounts belong together
-        known.amount = addTexts([known.amount, row.amount])
-        continue
-      }
+    const id = ({ values }: Answered['rows'][number]) => JSON.stringify(dimensions.map(d => values[d] ?? null))
+    const old = before && figuresBy(before, inCurrency, id)
+    return [...figuresBy(answer, inCurrency, id)].flatMap(([key, { row, figure }]) => {
+      const amount = figureText(figure)
+      if (amount === null) return []
       const values = dimensions.map(d => row.values[d] ?? null)
       const label = dimensions.map((d, i) => labelOf(d, values[i]!, companionOf[d] ? row.values[companionOf[d]] : null)).join(' · ')
-      found.set(key, { id: key, values, label: label || 'everything', amount: row.amount, before: before ? (old.get(key) ?? null) : null })
-    }
-    return [...found.values()]
+      const then = old?.get(key)
+      return [{ id: key, values, label: label || 'everything', amount, before: then ? figureText(then.figure) : null }]
+    })
   }
 
   async function load(next: SpendView, dataDays: DataDays) {
@@ -325,14 +320,17 @@ export const useSpend = defineStore('spend', () => {
     return found
   }
 
-  /** Amounts at each start by row id, nought where a start has none. */
-  function amountsByStart(answer: Answered, splitBy: string[], inStarts: string[], inCurrency: string): Map<string, string[]> {
+  /** What stands where a start has no charges: nought of what adds, no price of nothing used. */
+  const emptyStart = () => (additive.value ? '0' : null)
+
+  /** Amounts at each start by row id. */
+  function amountsByStart(answer: Answered, splitBy: string[], inStarts: string[], inCurrency: string): Map<string, (string | null)[]> {
     const place = new Map(inStarts.map((start, i) => [start, i]))
-    const found = new Map<string, string[]>()
+    const found = new Map<string, (string | null)[]>()
     for (const row of splitBy.length ? answer.rows : []) {
       if (row.currency !== inCurrency) continue
       const key = JSON.stringify(splitBy.map(d => row.values[d] ?? null))
-      const amounts = found.get(key) ?? inStarts.map(() => '0')
+      const amounts = found.get(key) ?? inStarts.map(emptyStart)
       found.set(key, amounts)
       const at = place.get(row.start!)
       if (at !== undefined) amounts[at] = row.amount
@@ -344,12 +342,12 @@ export const useSpend = defineStore('spend', () => {
     next: SpendView,
     all: SpendRow[],
     whole: Answered,
-    byRow: Map<string, string[]>,
+    byRow: Map<string, (string | null)[]>,
     inStarts: string[],
     inCurrency: string,
   ): ChartSeries[] {
     const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
-    const line = inStarts.map(start => wholes.get(start) ?? '0')
+    const line = inStarts.map(start => wholes.get(start) ?? emptyStart())
     if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
     const most = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
@@ -369,7 +367,7 @@ export const useSpend = defineStore('spend', () => {
     }))
     const left = all.length - shown.length
     if (left > 0 && additive.value) {
-      const amounts = line.map((amount, i) => subtractTexts(amount, addTexts(shown.map(s => s.amounts[i]!))))
+      const amounts = line.map((amount, i) => subtractTexts(amount!, addTexts(shown.map(s => s.amounts[i]!))))
       shown.push({ id: 'rest', label: `the other ${count(left)}`, values: null, hue: null, amounts, total: addTexts(amounts) })
     }
     return shown

@@ -1,9 +1,18 @@
-import { Decimal, decimalText } from '../money/decimal'
 import { scaled, scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
 import { combinationsOf, keysOf, type CodeColumn } from './combinations'
 import { groupCharges, kindColumn, splitColumns, stepColumn, type Groups } from './group'
-import type { Answer, AnswerRow, CurrencyAmount, Denomination, Grouping, Measure, Question } from './question'
+import { figureText, noFigure, plusFigure, unitPriceText, type Figure } from './figure'
+import {
+  adds,
+  type Answer,
+  type AnswerRow,
+  type CurrencyAmount,
+  type Denomination,
+  type Grouping,
+  type Measure,
+  type Question,
+} from './question'
 import { ascending, countingUp, descending, settleClose } from './order'
 import { packAnswer, unpackAnswer, type PackedAnswer, type PackedColumn, type PackedRows } from './packed'
 import { finerQuestions, jointQuestions, rollUp } from './roll-up'
@@ -66,8 +75,8 @@ export function sumsFor(measure: Measure): { measures: MeasureName[]; by: Denomi
  * Answers a question: totals per currency (or unit), rows largest first within each start, and, under a limit, the rest with its count.
  * Totals are exact sums of rows and rest. A limit keeps so many of each currency or unit, the largest in size, credits too. With a grain it
  * holds for the whole period: the combinations that are largest over it keep their rows at every start. Unit prices do not add: their
- * totals are the whole cost by the whole quantity, and
- * what has no quantity has no row.
+ * totals are the whole cost by the whole quantity;
+ * what has no quantity has no row, and is listed as unpriced.
  */
 export function answer(cube: Cube, question: Question): Answer {
   return unpackAnswer(answersPacked(cube, [question])[0]!)
@@ -81,7 +90,7 @@ function findsLargestFirst(cube: Cube, { splitBy, grain, limit, measure, conditi
   return (
     grain !== null &&
     limit !== undefined &&
-    measure !== 'unitPrice' &&
+    adds(measure) &&
     !conditions.some(condition => 'above' in condition) &&
     splitBy.reduce((product, dimension) => product * cube.coding(dimension).values.length, 1) > MANY_VALUES
   )
@@ -132,9 +141,7 @@ export function answersPacked(
   }
   return asked.map((question, i) => {
     if (question.grain !== first[i]!.grain) return byTimeAnswer(groupsOf(i), question, groupsFor)
-    return question.measure === 'unitPrice'
-      ? packAnswer(priceAnswer(groupsOf(i), question), question.splitBy)
-      : sumAnswer(groupsOf(i), question)
+    return adds(question.measure) ? sumAnswer(groupsOf(i), question) : packAnswer(priceAnswer(groupsOf(i), question), question.splitBy)
   })
 }
 
@@ -386,45 +393,39 @@ function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: 
   })
 }
 
-/** Digits of a unit price after the point: more than any price list has. */
-const PRICE_DIGITS = 12
-
-/** Cost by quantity as text, rounded half away from zero; null where nothing was used, since then there is no price. */
-export function unitPriceText(cost: Scaled, quantity: Scaled): string | null {
-  return quantity === 0n ? null : decimalText(new Decimal(scaledText(cost)).div(scaledText(quantity)).round(PRICE_DIGITS))
-}
-
 function priceAnswer(groups: Groups, question: Question): Answer {
-  const rows: (AnswerRow & { cost: Scaled })[] = []
-  const wholes = new Map<string, { cost: Scaled; quantity: Scaled }>()
+  const rows: { row: AnswerRow; cost: Scaled }[] = []
+  const unpriced: AnswerRow[] = []
+  const wholes = new Map<string, Figure>()
   for (let group = 0; group < groups.size; group++) {
     const cost = groups.sums[0]!.total(groups.cells[group]!)
     const quantity = groups.sums[1]!.total(groups.cells[group]!)
-    const amount = unitPriceText(cost, quantity)
-    if (amount === null) continue
     const currency = groups.denomination(groups.kinds[group]!)
-    const whole = wholes.get(currency) ?? { cost: 0n, quantity: 0n }
-    wholes.set(currency, { cost: whole.cost + cost, quantity: whole.quantity + quantity })
-    rows.push({ values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency, amount, cost })
+    wholes.set(currency, plusFigure(wholes.get(currency) ?? noFigure(question.measure), { sum: cost, by: quantity }))
+    const amount = unitPriceText(cost, quantity)
+    const common = { values: valuesOf(groups, group, question.splitBy), start: startOf(groups, group), currency }
+    if (amount !== null) rows.push({ row: { ...common, amount, cost: scaledText(cost), quantity: scaledText(quantity) }, cost })
+    else if (cost !== 0n) unpriced.push({ ...common, amount: scaledText(cost) })
   }
   // the dearest in sum first: a price list in the order of what matters
   rows.sort((a, b) =>
-    a.start === b.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.start ?? '') < (b.start ?? '') ? -1 : 1,
+    a.row.start === b.row.start ? (a.cost === b.cost ? 0 : a.cost > b.cost ? -1 : 1) : (a.row.start ?? '') < (b.row.start ?? '') ? -1 : 1,
   )
   const name = (row: AnswerRow) => JSON.stringify([row.currency, row.values])
-  const combinations = new Map(rows.map(row => [name(row), row.currency]))
+  const combinations = new Map(rows.map(({ row }) => [name(row), row.currency]))
   const { limit } = question
   const largest = limit === undefined ? null : firstOfEach([...combinations], ([, currency]) => currency, limit)
   const names = largest && new Set(largest.map(([own]) => own))
-  const kept = names ? rows.filter(row => names.has(name(row))) : rows
+  const kept = names ? rows.filter(({ row }) => names.has(name(row))) : rows
   return {
     totals: [...wholes]
       .sort(([a], [b]) => (a < b ? -1 : 1))
-      .flatMap(([currency, { cost, quantity }]) => {
-        const amount = unitPriceText(cost, quantity)
+      .flatMap(([currency, whole]) => {
+        const amount = figureText(whole)
         return amount === null ? [] : [{ currency, amount }]
       }),
-    rows: kept.map(({ cost: _, ...row }) => row),
+    rows: kept.map(({ row }) => row),
     rest: names && combinations.size > names.size ? { count: combinations.size - names.size, amounts: [] } : null,
+    ...(unpriced.length && { unpriced }),
   }
 }

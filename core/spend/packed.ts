@@ -13,6 +13,9 @@ export type PackedRows = {
   starts: PackedColumn<string> | null
   currencies: PackedColumn<string>
   amounts: string
+  /** Of unit prices: what each is the quotient of, in the same way as amounts. */
+  costs?: string
+  quantities?: string
 }
 export type PackedAnswer = Omit<Answer, 'rows'> & { splitBy: string[]; rows: PackedRows }
 
@@ -74,20 +77,28 @@ export function packAnswer<A extends Answer>(
   return {
     ...rest,
     splitBy,
-    rows: packRows(rows.length, splitBy.length, row => {
-      const { values, start, currency, amount } = rows[row]!
-      return { value: split => values[splitBy[split]!] ?? null, start, currency, amount }
-    }),
+    rows: {
+      ...packRows(rows.length, splitBy.length, row => {
+        const { values, start, currency, amount } = rows[row]!
+        return { value: split => values[splitBy[split]!] ?? null, start, currency, amount }
+      }),
+      ...(rows[0]?.cost !== undefined && {
+        costs: rows.map(({ cost }) => cost).join(' '),
+        quantities: rows.map(({ quantity }) => quantity).join(' '),
+      }),
+    },
   }
 }
 
 /** The rows as objects again. */
 export function unpackAnswer<P extends PackedAnswer>({
-  rows: { count, splits, starts, currencies, amounts },
+  rows: { count, splits, starts, currencies, amounts, costs, quantities },
   splitBy,
   ...rest
 }: P): Omit<P, 'rows' | 'splitBy'> & { rows: AnswerRow[] } {
   const texts = amounts.split(' ')
+  const costTexts = costs?.split(' ')
+  const quantityTexts = quantities?.split(' ')
   return {
     ...rest,
     rows: Array.from({ length: count }, (_, row): AnswerRow => {
@@ -98,6 +109,7 @@ export function unpackAnswer<P extends PackedAnswer>({
         start: starts ? starts.values[starts.codes[row]!]! : null,
         currency: currencies.values[currencies.codes[row]!]!,
         amount: texts[row]!,
+        ...(costTexts && quantityTexts && { cost: costTexts[row]!, quantity: quantityTexts[row]! }),
       }
     }),
   }

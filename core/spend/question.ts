@@ -10,6 +10,8 @@ export type CostMeasure = (typeof costMeasures)[number]
  */
 export const measures = [...costMeasures, 'pricingQuantity', 'consumedQuantity', 'savedAgainstList', 'unitPrice'] as const
 export type Measure = (typeof measures)[number]
+/** Whether amounts of a measure add up: a price of two things is not the sum of their prices. */
+export const adds = (measure: Measure): boolean => measure !== 'unitPrice'
 export type { Grain }
 
 /** Values to narrow to; null stands for "has none". */
@@ -54,6 +56,20 @@ export type Grouping = Scope & {
 export type Denomination = 'currency' | 'pricing unit' | 'consumed unit' | 'currency per pricing unit'
 
 /** Amounts are decimal text with every digit. `currency` is the unit for quantities, and `EUR per GB` for unit prices. */
-export type AnswerRow = { values: Record<string, string | null>; start: string | null; currency: string; amount: string }
+export type AnswerRow = {
+  values: Record<string, string | null>
+  start: string | null
+  currency: string
+  amount: string
+  /** Of a unit price: what it is the quotient of. */
+  cost?: string
+  quantity?: string
+}
 export type CurrencyAmount = { currency: string; amount: string }
-export type Answer = { totals: CurrencyAmount[]; rows: AnswerRow[]; rest: { count: number; amounts: CurrencyAmount[] } | null }
+export type Answer = {
+  totals: CurrencyAmount[]
+  rows: AnswerRow[]
+  rest: { count: number; amounts: CurrencyAmount[] } | null
+  /** Of unit prices: what has a unit but no quantity, with its cost as the amount. It has no price, and belongs to the price of the whole. */
+  unpriced?: AnswerRow[]
+}

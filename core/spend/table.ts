@@ -1,11 +1,20 @@
 import { ONE, quotientText, SCALE, scaled, scaledText, type Scaled } from '../money/scaled'
-import type { Answer } from './question'
+import { figuresBy, figureRows, figureText, noFigure, plusFigure, type Figure } from './figure'
+import { adds, type Answer, type AnswerRow, type Measure } from './question'
 
 /** Columns beside the amount that a table can show. */
 export const tableColumns = ['share', 'perDay', 'before', 'difference', 'changeShare'] as const
 export type TableColumn = (typeof tableColumns)[number]
 
+/** The columns that say something of a measure: a price has no share of anything, and is not so much a day. */
+export const columnsFor = (measure: Measure, columns: readonly TableColumn[]): TableColumn[] =>
+  columns.filter(column => adds(measure) || (column !== 'share' && column !== 'perDay'))
+
+/** Columns that look at the period compared. */
+const LOOKS_BACK: readonly TableColumn[] = ['before', 'difference', 'changeShare']
+
 export type TableSpec = {
+  measure: Measure
   /** Dimensions down the side, the outermost first; ids with their names as further columns stand in `companions`. */
   splitBy: readonly string[]
   companions: Readonly<Record<string, string>>
@@ -23,66 +32,65 @@ export type TableHead = {
   /** Value of what runs across; null for "has none". */ value?: string | null
   column?: TableColumn | 'amount' | 'rest'
 }
-/** Texts as they are; amounts with every digit; null where there is nothing to say (a share of nothing, no period before). */
-export type TableRow = { values: (string | null)[]; cells: (string | null)[]; amount: string }
+/** Texts as they are; amounts with every digit; null where there is nothing to say (a share of nothing, a price of nothing used). */
+export type TableRow = {
+  values: (string | null)[]
+  cells: (string | null)[]
+  amount: string | null
+  /** Whether the period compared has it. */
+  wasThere: boolean
+}
 export type SpendTable = { heads: TableHead[]; rows: TableRow[]; total: TableRow }
 
 /** As many columns as a table has across; what is more stands together in the rest. */
 const MOST_ACROSS = 60
 const SHARE_DIGITS = 6
 
+type Entry = { values: (string | null)[]; names: (string | null)[]; figure: Figure; cells: Map<string | null, Figure> }
+
 /**
- * The table of an answer: a row for each combination of values, largest first, across columns where asked, and the total, which is the sum
- * of
- * the rows exactly.
+ * The table of an answer: a row for each combination of values, largest first, across columns where asked, and the total: the sum of the
+ * rows exactly; of unit prices, in every row, column and total, the whole cost by the whole quantity. Where the period compared is looked
+ * at, what is gone since has a row too, so that every column adds up to its total.
  * @param now split by the table's dimensions, their companions and what runs across (time as the grain).
  * @param before the same for the period compared, without anything across.
  */
 export function spendTable(now: Answer, before: Answer | null, spec: TableSpec): SpendTable {
-  const { splitBy, companions, across, currency, days } = spec
-  const own = now.rows.filter(row => row.currency === currency)
-  const key = (values: Record<string, string | null>) => JSON.stringify(splitBy.map(dimension => values[dimension] ?? null))
-  const acrossOf = (row: Answer['rows'][number]) => (across === null ? null : across === 'start' ? row.start : (row.values[across] ?? null))
-  const sums = new Map<string, { values: (string | null)[]; names: (string | null)[]; amount: Scaled; cells: Map<string | null, Scaled> }>()
-  const acrossTotals = new Map<string | null, Scaled>()
+  const { measure, splitBy, companions, across, currency, days } = spec
+  const columns = columnsFor(measure, spec.columns)
+  const none = noFigure(measure)
+  const key = ({ values }: AnswerRow) => JSON.stringify(splitBy.map(dimension => values[dimension] ?? null))
+  const acrossOf = (row: AnswerRow) => (across === null ? null : across === 'start' ? row.start : (row.values[across] ?? null))
   const named = splitBy.filter(dimension => companions[dimension])
-  for (const row of own) {
-    const amount = scaled(row.amount)
-    const id = key(row.values)
-    const entry = sums.get(id) ?? {
-      values: splitBy.map(dimension => row.values[dimension] ?? null),
-      names: named.map(dimension => row.values[companions[dimension]!] ?? null),
-      amount: 0n,
-      cells: new Map(),
-    }
-    sums.set(id, entry)
-    entry.amount += amount
+  const entryOf = (row: AnswerRow): Entry => ({
+    values: splitBy.map(dimension => row.values[dimension] ?? null),
+    names: named.map(dimension => row.values[companions[dimension]!] ?? null),
+    figure: none,
+    cells: new Map(),
+  })
+  const entries = new Map<string, Entry>()
+  const acrossTotals = new Map<string | null, Figure>()
+  const addTo = <K>(sums: Map<K, Figure>, own: K, figure: Figure) => sums.set(own, plusFigure(sums.get(own) ?? none, figure))
+  for (const { row, figure } of figureRows(now, currency)) {
+    const id = key(row)
+    let entry = entries.get(id)
+    if (!entry) entries.set(id, (entry = entryOf(row)))
+    entry.figure = plusFigure(entry.figure, figure)
     if (across === null) continue
-    const value = acrossOf(row)
-    entry.cells.set(value, (entry.cells.get(value) ?? 0n) + amount)
-    acrossTotals.set(value, (acrossTotals.get(value) ?? 0n) + amount)
+    addTo(entry.cells, acrossOf(row), figure)
+    addTo(acrossTotals, acrossOf(row), figure)
   }
-  const old = new Map<string, Scaled>()
-  for (const row of before?.rows.filter(r => r.currency === currency) ?? [])
-    old.set(key(row.values), (old.get(key(row.values)) ?? 0n) + scaled(row.amount))
-  const total = [...sums.values()].reduce((n, { amount }) => n + amount, 0n)
-  const totalBefore = before && [...old.values()].reduce((n, amount) => n + amount, 0n)
+  const old = before && figuresBy(before, currency, key)
+  if (old && columns.some(column => LOOKS_BACK.includes(column)))
+    for (const [id, { row }] of old) if (!entries.has(id)) entries.set(id, entryOf(row))
+  const whole = [...entries.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
+  const wholeBefore = old && [...old.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
 
-  const size = (n: Scaled) => (n < 0n ? -n : n)
   const ordered = [...acrossTotals]
-    .sort(([a, x], [b, y]) =>
-      across === 'start'
-        ? (a ?? '') < (b ?? '')
-          ? -1
-          : 1
-        : size(y) === size(x)
-          ? (a ?? '') < (b ?? '')
-            ? -1
-            : 1
-          : size(y) > size(x)
-            ? 1
-            : -1,
-    )
+    .sort(([a, { sum: x }], [b, { sum: y }]) => {
+      const byName = (a ?? '') < (b ?? '') ? -1 : 1
+      return across === 'start' || size(x) === size(y) ? byName : size(y) > size(x) ? 1 : -1
+    })
     .map(([value]) => value)
   const shown = ordered.slice(0, ordered.length > MOST_ACROSS ? MOST_ACROSS - 1 : MOST_ACROSS)
   const left = ordered.slice(shown.length)
@@ -94,51 +102,72 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
     ...shown.map((value): TableHead => ({ id: `across ${value}`, kind: 'amount', value })),
     ...(left.length ? [{ id: `the other ${left.length}`, kind: 'amount' as const, column: 'rest' as const }] : []),
     { id: 'amount', kind: 'amount', column: 'amount' },
-    ...spec.columns.map((column): TableHead => ({
+    ...columns.map((column): TableHead => ({
       id: column,
       kind: column === 'share' || column === 'changeShare' ? 'share' : 'amount',
       column,
     })),
   ]
-  const figures = (amount: Scaled, previous: Scaled | null) =>
-    spec.columns.map(column => {
+  const further = (amount: string | null, previous: string | null | undefined) => {
+    const own = amount === null ? null : scaled(amount)
+    const then = typeof previous === 'string' ? scaled(previous) : null
+    return columns.map(column => {
       switch (column) {
         case 'share':
-          return ratio(amount, total)
+          return own === null ? null : ratio(own, whole.sum)
         case 'perDay':
-          return days > 0 ? quotientText(amount, BigInt(days) * ONE, SCALE) : null
+          return own !== null && days > 0 ? quotientText(own, BigInt(days) * ONE, SCALE) : null
         case 'before':
-          return previous === null ? null : scaledText(previous)
+          return previous ?? null
         case 'difference':
-          return before === null ? null : scaledText(amount - (previous ?? 0n))
+          // of what adds, nothing before is nought; a price that was not there before is no price of nought
+          return before === null || own === null || (then === null && !adds(measure)) ? null : scaledText(own - (then ?? 0n))
         case 'changeShare':
-          return previous === null ? null : ratio(amount - previous, size(previous))
+          return own === null || then === null ? null : ratio(own - then, size(then))
       }
     })
+  }
   const texts = (values: (string | null)[], names: (string | null)[]) =>
     splitBy.flatMap((dimension, i) => (companions[dimension] ? [values[i]!, names[named.indexOf(dimension)]!] : [values[i]!]))
-  const cellsOf = (cells: Map<string | null, Scaled>) => [
-    ...shown.map(value => scaledText(cells.get(value) ?? 0n)),
-    ...(left.length ? [scaledText(left.reduce((n, value) => n + (cells.get(value) ?? 0n), 0n))] : []),
+  const cellsOf = (cells: Map<string | null, Figure>) => [
+    ...shown.map(value => figureText(cells.get(value) ?? none)),
+    ...(left.length ? [figureText(left.reduce((n, value) => plusFigure(n, cells.get(value) ?? none), none))] : []),
   ]
-  const rows = [...sums]
-    .sort(([a, x], [b, y]) => (x.amount === y.amount ? (a < b ? -1 : 1) : x.amount > y.amount ? -1 : 1))
-    .map(([id, { values, names, amount, cells }]): TableRow => ({
-      values,
-      amount: scaledText(amount),
-      cells: [...texts(values, names), ...cellsOf(cells), scaledText(amount), ...figures(amount, before && (old.get(id) ?? null))],
-    }))
+  const textOf = (entry: { figure: Figure } | undefined) => entry && figureText(entry.figure)
+  const rows = [...entries].flatMap(([id, { values, names, figure, cells }]): TableRow[] => {
+    const amount = figureText(figure)
+    const previous = textOf(old?.get(id))
+    if (amount === null && typeof previous !== 'string') return []
+    return [
+      {
+        values,
+        amount,
+        cells: [...texts(values, names), ...cellsOf(cells), amount, ...further(amount, previous)],
+        wasThere: typeof previous === 'string',
+      },
+    ]
+  })
+  const sizes = new Map(rows.map(row => [row, row.amount === null ? null : scaled(row.amount)]))
+  rows.sort((a, b) => {
+    const [x, y] = [sizes.get(a)!, sizes.get(b)!]
+    if (x === y) return JSON.stringify(a.values) < JSON.stringify(b.values) ? -1 : 1
+    return x === null ? 1 : y === null ? -1 : x > y ? -1 : 1
+  })
   const blank = splitBy.flatMap(dimension => (companions[dimension] ? [null, null] : [null]))
+  const total = figureText(whole)
   return {
     heads,
     rows,
     total: {
       values: [],
-      amount: scaledText(total),
-      cells: [...blank, ...cellsOf(acrossTotals), scaledText(total), ...figures(total, totalBefore)],
+      amount: total,
+      cells: [...blank, ...cellsOf(acrossTotals), total, ...further(total, wholeBefore && figureText(wholeBefore))],
+      wasThere: !!old?.size,
     },
   }
 }
+
+const size = (n: Scaled) => (n < 0n ? -n : n)
 
 function ratio(part: Scaled, whole: Scaled): string | null {
   return whole === 0n ? null : quotientText(part, whole, SHARE_DIGITS)

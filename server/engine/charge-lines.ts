@@ -25,7 +25,11 @@ export const lineColumns: readonly string[] = [
 ]
 
 export const isLineColumn = (name: string) => lineColumns.includes(name) || /^x_\w+$/.test(name) || focusColumn(name) !== undefined
-export const lineKind = (name: string) => (numbers.includes(name) ? ('amount' as const) : ('text' as const))
+/** What a column of charge lines holds, by the specification. */
+export function lineKind(name: string): 'amount' | 'time' | 'text' {
+  const type = focusColumn(name)?.type
+  return type === 'decimal' ? 'amount' : type === 'datetime' ? 'time' : 'text'
+}
 
 type Values = Map<DictionaryName, Map<number, (string | null)[]>>
 type Reader = { dictionary: DictionaryName | null; read: (segment: Segment, row: number, values: Values) => string | null }

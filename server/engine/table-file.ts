@@ -1,11 +1,13 @@
 import type { z } from 'zod'
-import { spendTable } from '../../core/spend/table'
-import { daysBetween } from '../../core/time/day'
+import { adds } from '../../core/spend/question'
+import { spendTable, type TableHead } from '../../core/spend/table'
+import { addDays, daysBetween } from '../../core/time/day'
+import type { Period } from '../../core/time/period'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { companionOf, withCompanions } from '../../shared/words/dimensions'
 import { fileHead } from '../../shared/words/table-heads'
 import type { Services } from '../services'
-import { tableMimes } from '../exports/tables/table-writer'
+import { tableMimes, type ColumnTotal, type FileTable } from '../exports/tables/table-writer'
 
 /** Makes the file of a table exactly as it is shown. */
 export async function tableFile(
@@ -24,13 +26,39 @@ export async function tableFile(
     before && cube.ask('answer', { ...plain, ...before }),
   ])
   const days = daysBetween(question.start, question.end)
-  const table = spendTable(now, old && old.result, { splitBy: question.splitBy, companions: companionOf, across, currency, columns, days })
-  const bytes = await exporter.writeTable(asked.format, {
+  const table = spendTable(now, old && old.result, {
+    measure: question.measure,
+    splitBy: question.splitBy,
+    companions: companionOf,
+    across,
+    currency,
+    columns,
+    days,
+  })
+  const place = (column: TableHead['column']) => table.heads.findIndex(head => head.column === column)
+  // the totals of what adds are formulas over the rows; a change is one over the totals it compares, where both are shown
+  const totalOf = ({ kind, column }: TableHead): ColumnTotal | undefined => {
+    if (!adds(question.measure) || kind === 'text') return undefined
+    if (column !== 'changeShare') return 'sum'
+    return place('before') < 0 ? undefined : { change: { from: place('before'), to: place('amount') } }
+  }
+  const file: FileTable = {
     title: asked.title,
-    facts: [`${question.start} to ${question.end} (exclusive)`, currency, `state ${revision} of the charges`],
-    heads: table.heads.map(head => ({ name: fileHead(head, question.measure, currency), kind: head.kind })),
+    facts: [
+      { name: 'Period', text: periodSaid(question) },
+      ...(before ? [{ name: 'Compared with', text: periodSaid(before) }] : []),
+      { name: 'Amounts in', text: currency },
+      { name: 'State of the charges', text: String(revision) },
+    ],
+    heads: table.heads.map(head => {
+      const total = totalOf(head)
+      return { name: fileHead(head, question.measure, currency), kind: head.kind, ...(total && { total }) }
+    }),
     rows: table.rows.map(row => row.cells),
     total: table.total.cells,
-  })
+  }
+  const bytes = await exporter.writeTable(asked.format, file)
   return { bytes, mime: tableMimes[asked.format] }
 }
+
+const periodSaid = ({ start, end }: Period) => `${start} to ${addDays(end, -1)}`

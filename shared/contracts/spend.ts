@@ -82,20 +82,24 @@ export const spendComparison = z.object({
 })
 export type SpendComparison = z.infer<typeof spendComparison>
 
+const answerRow = z.object({
+  values: z.record(z.string(), z.string().nullable()),
+  /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(),
+  currency: z.string(),
+  amount: amountText,
+  /** Of a unit price: what it is the quotient of. */
+  cost: amountText.optional(),
+  quantity: amountText.optional(),
+})
 export const spendAnswer = z.object({
   totals: z.array(currencyAmount),
-  rows: z.array(
-    z.object({
-      values: z.record(z.string(), z.string().nullable()),
-      /** A day, or an hour as `2026-11-17T13`. */ start: z.string().nullable(),
-      currency: z.string(),
-      amount: amountText,
-    }),
-  ),
+  rows: z.array(answerRow),
   rest: z.object({ count: z.number(), amounts: z.array(currencyAmount) }).nullable(),
   /** With a report currency: the sums before they were converted, and what no rate was found for. */
   original: z.array(currencyAmount).optional(),
   unconverted: z.array(z.object({ currency: z.string(), from: day, to: day, amount: amountText })).optional(),
+  /** Of unit prices: what has a unit but no quantity, with its cost as the amount; it is in the totals, and has no price of its own. */
+  unpriced: z.array(answerRow).optional(),
   revision: z.number(),
 })
 export type SpendAnswer = z.infer<typeof spendAnswer>
@@ -115,6 +119,8 @@ export const packedAnswers = z.object({
           starts: packedColumn(z.string()).nullable(),
           currencies: packedColumn(z.string()),
           amounts: z.string(),
+          costs: z.string().optional(),
+          quantities: z.string().optional(),
         }),
       }),
   ),

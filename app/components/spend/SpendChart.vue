@@ -17,7 +17,9 @@ const box = useTemplateRef<HTMLElement>('box')
 let chart: echarts.ECharts | null = null
 
 const view = computed(() => spend.shown!)
-const said = (amount: string) => `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
+const said = (amount: string | null) =>
+  amount === null ? 'nothing used' : `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
+const drawnNumber = (amount: string | null) => (amount === null ? null : Number(amount))
 const axisText = (start: string) => {
   const { grain } = view.value
   if (grain === 'hour') return start.endsWith('T00') || start === spend.starts[0] ? dayShortText(start) : start.slice(11)
@@ -41,7 +43,7 @@ const drawn = computed(() =>
   spend.series.map(series => {
     if (view.value.chart !== 'running' || !spend.additive) return series.amounts
     const sums: string[] = []
-    for (const amount of series.amounts) sums.push(addTexts([sums.at(-1) ?? '0', amount]))
+    for (const amount of series.amounts) sums.push(addTexts([sums.at(-1) ?? '0', amount!]))
     return sums
   }),
 )
@@ -108,12 +110,12 @@ function draw() {
     gridIndex: i,
     splitNumber: 4,
     show: !many,
-    max: kind === 'share' ? 1 : most,
+    max: kind === 'share' && spend.additive ? 1 : most,
     splitLine: { lineStyle: { color: colours.line } },
     axisLabel: {
       color: colours.ink3,
       fontSize: 11.5,
-      formatter: (v: number) => (kind === 'share' ? `${Math.round(v * 100)} %` : number(v)),
+      formatter: (v: number) => (kind === 'share' && spend.additive ? `${Math.round(v * 100)} %` : number(v)),
     },
   })
   chart.setOption(
@@ -177,7 +179,7 @@ function draw() {
         emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
         cursor: 'pointer',
         data: drawn.value[s]!.map((amount, i) =>
-          kind === 'share' ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : Number(amount),
+          kind === 'share' && spend.additive ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : drawnNumber(amount),
         ),
       })),
     },
@@ -205,7 +207,7 @@ function figuresAt(hits: Hit[]): string {
   if (here.length > MOST_FIGURES) lines.push(`and ${here.length - MOST_FIGURES} more`)
   return [
     `<b>${startText(spend.starts[at]!, view.value.grain)}</b>`,
-    ...(spend.additive && here.length > 1 ? [`all: ${said(addTexts(here.map(({ amount }) => amount)))}`] : []),
+    ...(spend.additive && here.length > 1 ? [`all: ${said(addTexts(here.map(({ amount }) => amount!)))}`] : []),
     ...lines,
   ].join('<br>')
 }
@@ -368,7 +370,7 @@ const spoken = computed(() => {
         <tbody>
           <tr v-for="(start, i) in spend.starts.slice(0, 62)" :key="start">
             <th>{{ startText(start, view.grain) }}</th>
-            <td v-for="series in spend.series" :key="series.id">{{ measured(series.amounts[i]!, spend.currency, view.measure) }}</td>
+            <td v-for="series in spend.series" :key="series.id">{{ said(series.amounts[i]!) }}</td>
           </tr>
         </tbody>
       </table>

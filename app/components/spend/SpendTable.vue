@@ -23,6 +23,7 @@ const table = computed(() => {
   if (!now) return null
   const days = Math.max(1, daysBetween(spend.period.start, spend.period.end))
   return spendTable(now, spend.beforeAnswer, {
+    measure: view.value.measure,
     splitBy: view.value.splitBy,
     companions: {},
     across: view.value.across,
@@ -127,7 +128,7 @@ function sumOf(rows: TableRow[], level: number): TableRow {
     }
     return rows.every(row => row.cells[i] === null) ? null : add(i)
   })
-  return { values: rows[0]!.values.slice(0, level + 1), cells, amount: add(at('amount')) }
+  return { values: rows[0]!.values.slice(0, level + 1), cells, amount: add(at('amount')), wasThere: rows.some(row => row.wasThere) }
 }
 function toggle(line: Line) {
   const key = JSON.stringify(line.row.values)
@@ -366,7 +367,7 @@ const lineOf = (line: Line) => (line.open === null ? spend.lines.get(JSON.string
               <ChangeMark
                 v-if="head.column === 'changeShare'"
                 :share="line.row.cells[offset + i] === null ? null : Number(line.row.cells[offset + i])"
-                :fresh="line.row.cells[offset + i] === null"
+                :fresh="!line.row.wasThere"
               /><template v-else>{{ cellText(head, line.row.cells[offset + i] ?? null) }}</template>
             </td>
           </tr>
@@ -378,13 +379,10 @@ const lineOf = (line: Line) => (line.open === null ? spend.lines.get(JSON.string
           <tr class="total" data-testid="table-total">
             <td>{{ isRatio ? 'Whole cost by whole quantity' : `Total of ${count(table.rows.length)}` }}</td>
             <td v-if="hasLines" />
-            <td v-for="(head, i) in figures" :key="head.id" class="n" :title="isRatio ? '' : (table.total.cells[offset + i] ?? '')">
-              <template v-if="isRatio">{{
-                head.column === 'amount' ? measured(spend.total, spend.currency, view.measure) : ''
-              }}</template><ChangeMark v-else-if="head.column === 'changeShare'" :now="spend.total" :before="spend.totalBefore" /><template
-                v-else
-                >{{ cellText(head, table.total.cells[offset + i] ?? null) }}</template
-              >
+            <td v-for="(head, i) in figures" :key="head.id" class="n" :title="table.total.cells[offset + i] ?? ''">
+              <ChangeMark v-if="head.column === 'changeShare'" :now="spend.total" :before="spend.totalBefore" /><template v-else>{{
+                cellText(head, table.total.cells[offset + i] ?? null)
+              }}</template>
             </td>
           </tr>
         </tfoot>

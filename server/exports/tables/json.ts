@@ -1,12 +1,23 @@
-import type { TableWriter } from './table-writer'
+import { uniqueNames, type TableWriter } from './table-writer'
 
 /** JSON: one object a row, amounts as texts so that no digit is lost. */
 export const jsonTable: TableWriter = {
   format: 'json',
   async write({ title, facts, heads, rows, total }) {
-    const object = (cells: (string | null)[]) => Object.fromEntries(cells.map((cell, i) => [heads[i]!.name, cell]))
+    const names = uniqueNames(heads.map(({ name }) => name))
+    const object = (cells: (string | null)[]) => Object.fromEntries(cells.map((cell, i) => [names[i], cell]))
     return new TextEncoder().encode(
-      JSON.stringify({ title, facts, columns: heads, rows: rows.map(object), total: total && object(total) }, null, 1) + '\n',
+      JSON.stringify(
+        {
+          title,
+          facts: Object.fromEntries(facts.map(({ name, text }) => [name, text])),
+          columns: heads.map(({ kind }, i) => ({ name: names[i], kind })),
+          rows: rows.map(object),
+          total: total && object(total),
+        },
+        null,
+        1,
+      ) + '\n',
     )
   },
 }

@@ -71,6 +71,7 @@ it('a table always sums to its total: down, across and in the rest', () => {
         grain: across === 'start' ? ('week' as const) : null,
       }
       const table = spendTable(answer(cube, question), null, {
+        measure: 'billedCost',
         splitBy,
         companions: {},
         across,

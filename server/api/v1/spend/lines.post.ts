@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream'
 import { setResponseHeader } from 'h3'
 import Papa from 'papaparse'
+import { addDays } from '../../../../core/time/day'
 import { linesExport } from '../../../../shared/contracts/spend-export'
 import { chargeLines, isLineColumn, lineKind } from '../../../engine/charge-lines'
 import { MOST_SHEET_ROWS, tableMimes } from '../../../exports/tables/table-writer'
@@ -37,7 +38,10 @@ export default route(async ({ event, cube, charges, database, exporter }) => {
   for await (const part of lines) for (const row of part) rows.push(row)
   const bytes = await exporter.writeTable(format, {
     title: 'Charges',
-    facts: [`${question.start} to ${question.end} (exclusive)`, `${rows.length} charges`],
+    facts: [
+      { name: 'Period', text: `${question.start} to ${addDays(question.end, -1)}` },
+      { name: 'Charges', text: String(rows.length) },
+    ],
     heads: columns.map(name => ({ name, kind: lineKind(name) })),
     rows,
     total: null,
