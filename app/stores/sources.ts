@@ -151,6 +151,8 @@ export const useSources = defineStore('sources', () => {
           {
             source: delivery.source,
             mapped: isMapped(delivery),
+            deliveredAt: new Date(Math.max(...delivery.files.map(file => file.lastModified))).toISOString(),
+            isFileTime: true,
             files: delivery.files.map(file => ({ name: file.name, bytes: file.size })),
           },
           z.object({ id: z.string() }),
@@ -218,9 +220,9 @@ export const useSources = defineStore('sources', () => {
   }
 
   /** Does something to a load and reads all anew. */
-  async function change(path: string, body: unknown = {}) {
+  async function change(path: string, body: unknown = {}, method: 'POST' | 'DELETE' = 'POST') {
     try {
-      const { id } = await client.send('POST', path, body, z.object({ id: z.string() }))
+      const { id } = await client.send(method, path, body, z.object({ id: z.string() }))
       await choose(id)
       await data.load()
     } catch (error) {
@@ -228,8 +230,11 @@ export const useSources = defineStore('sources', () => {
     }
     await load()
   }
-  const undo = (id: string) => change(`imports/${id}/undo`)
-  const decide = (id: string, use: 'this' | 'other') => change(`imports/${id}/choose`, { use })
+  const undo = (id: string, empty: boolean) => change(`imports/${id}/undo`, { empty })
+  const redo = (id: string) => change(`imports/${id}/redo`)
+  const decide = (id: string, use: 'this' | 'other' | 'both') => change(`imports/${id}/choose`, { use })
+  /** Takes all of a source out, and shows the load by which that can be undone. */
+  const takeOut = (source: string) => change(`sources/${encodeURIComponent(source)}`, {}, 'DELETE')
 
   async function watchPlace(input: z.input<typeof watchInput>) {
     await client.send('POST', 'watches', input, z.object({ id: z.number(), said: z.string() }))
@@ -251,6 +256,8 @@ export const useSources = defineStore('sources', () => {
     isMapped,
     loadMapped,
     undo,
+    redo,
+    takeOut,
     decide,
     watchPlace,
     lookNow,

@@ -70,6 +70,6 @@ export type Answer = {
   totals: CurrencyAmount[]
   rows: AnswerRow[]
   rest: { count: number; amounts: CurrencyAmount[] } | null
-  /** Of unit prices: what has a unit but no quantity, with its cost as the amount. It has no price, and belongs to the price of the whole. */
+  /** Of unit prices: what has a unit but no quantity, its cost as the amount: it has no price, and belongs to that of the whole. */
   unpriced?: AnswerRow[]
 }

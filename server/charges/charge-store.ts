@@ -1,13 +1,14 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { dictionaries, dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import { isoInstant } from '../../core/time/instant'
-import type { ImportOverlap, ImportPeriod } from '../../shared/contracts/imports'
-import type { Database, Tx } from '../db/database'
-import { billingPeriod, chargeSegment, dataRevision, load, type PutAway } from '../db/schema'
+import type { ImportPeriod } from '../../shared/contracts/imports'
+import type { Database, Db, Tx } from '../db/database'
+import { billingPeriod, chargeSegment, dataRevision, load, periodHistory, type Held, type PutAway } from '../db/schema'
 import { columnName, tableName } from '../db/schema/dictionary'
 import type { ImportDone } from '../workers/imports'
 import { readBytesCopy } from './bytes-copy'
 import type { GivenIds, KnownEntries, NewEntries } from './entry-ids'
+import { countFrom, forgetUnreachable, stepBack, stepForth, type PeriodOf } from './period-history'
 import type { EncodedSegment } from './segment-builder'
 import { segmentCopy } from './segment-copy'
 import { changesBetween, mergeSums } from './sums'
@@ -18,7 +19,9 @@ export type CountingPeriod = Period & { loadId: number; rows: number }
 /** What counts now: the state's number, the newest entry of each dictionary, the billing periods. */
 export type Counting = { revision: number; newest: Record<DictionaryName, number>; periods: CountingPeriod[] }
 /** What was read of a delivery that is to count. */
-export type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'>
+export type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'> & {
+  held: Record<string, Held>
+}
 
 /** Held while entries are made, so that they become visible in the order of their ids: who has seen an id has seen all below it. */
 const ENTERING = 7_246_002
@@ -131,50 +134,26 @@ export class ChargeStore {
   }
 
   /**
-   * Makes the charges of a load count for its billing periods, in place of those of other sources that are named, all at once.
+   * Makes the charges of a load count for its billing periods, in place of other periods that are named, all at once.
    * @param seen the state in which it was found that nothing speaks against it.
    * @returns false when that state is no longer the one that counts: then nothing was done.
    */
-  async swapIn(id: number, source: string, result: Swap, putAway: readonly ImportOverlap[], seen: number): Promise<boolean> {
+  async swapIn(id: number, source: string, result: Swap, putAway: readonly Period[], seen: number): Promise<boolean> {
     const starts = Object.keys(result.periodEnds)
     const periods = mergeSums(result.files.map(file => file.periods))
     return this.#unlessOutdated(async tx => {
       const revision = await nextRevision(tx)
       const [own] = await tx.select({ state: load.state }).from(load).where(eq(load.id, id)).for('update')
       if (revision !== seen + 1 || !own || !['checking', 'loading', 'choosing'].includes(own.state)) throw new Outdated()
-      const ofThese = and(eq(billingPeriod.source, source), inArray(billingPeriod.start, starts))
       const replaced = await tx
-        .select({
-          start: billingPeriod.start,
-          loadId: billingPeriod.loadId,
-          previousLoadId: billingPeriod.previousLoadId,
-          sums: load.periods,
-        })
+        .select({ start: billingPeriod.start, sums: load.periods })
         .from(billingPeriod)
         .innerJoin(load, eq(load.id, billingPeriod.loadId))
-        .where(ofThese)
+        .where(and(eq(billingPeriod.source, source), inArray(billingPeriod.start, starts)))
       const before = replaced.flatMap(({ start, sums }) => sums.filter(sum => Date.parse(sum.billingPeriodStart) === Date.parse(start)))
-      for (const start of starts) {
-        const previousLoadId = replaced.find(old => Date.parse(old.start) === Date.parse(start))?.loadId ?? null
-        const now = { loadId: id, previousLoadId, end: result.periodEnds[start]!, revision }
-        await tx
-          .insert(billingPeriod)
-          .values({ source, start, ...now })
-          .onConflictDoUpdate({ target: [billingPeriod.source, billingPeriod.start], set: now })
-      }
-      // one step back is kept, so that the load can be undone and what it moved can be shown; the step before that goes
-      for (const old of replaced) if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
-      const away: PutAway[] = []
-      for (const { source: other, billingPeriodStart } of putAway) {
-        const [old] = await tx
-          .delete(billingPeriod)
-          .where(and(eq(billingPeriod.source, other), eq(billingPeriod.start, billingPeriodStart)))
-          .returning()
-        if (!old) continue
-        away.push({ source: other, start: old.start, end: old.end, loadId: old.loadId })
-        if (old.previousLoadId !== null) await dropCharges(tx, old.previousLoadId, old.start)
-      }
-      const instead = [...new Set(putAway.map(overlap => overlap.source))].join(' and ')
+      const away = await putPeriodsAway(tx, putAway, revision)
+      for (const start of starts) await countFrom(tx, { source, start, end: result.periodEnds[start]! }, id, revision)
+      const instead = [...new Set(putAway.map(period => period.source))].join(' and ')
       await tx
         .update(load)
         .set({
@@ -183,48 +162,122 @@ export class ChargeStore {
           rows: result.rows,
           files: result.files,
           periods,
+          held: result.held,
           warnings: result.warnings,
           changes: changesBetween(before, periods),
           conformance: result.conformance,
           corrections: result.corrections,
+          periodEnds: result.periodEnds,
           putAway: away,
           revision,
           message: instead ? `Loaded in place of ${instead}.` : null,
         })
         .where(eq(load.id, id))
+      await forgetUnreachable(tx)
       await tellRevision(tx, revision)
     })
   }
 
   /**
-   * Makes what was there before a load count again, all at once.
-   * @returns false when the load's charges no longer count for all its billing periods: then nothing was done.
+   * Puts all billing periods of a source away, as a load without charges that can be undone.
+   * @returns the load's id; null when nothing of the source counts, or other charges have come to count since `seen`.
    */
-  async undo(loadId: number, who: string): Promise<boolean> {
+  async takeOut(source: string, who: string): Promise<number | null> {
+    let id: number | null = null
+    const isDone = await this.#unlessOutdated(async tx => {
+      const revision = await nextRevision(tx)
+      const periods = await tx.select().from(billingPeriod).where(eq(billingPeriod.source, source))
+      if (!periods.length) throw new Outdated()
+      const away = await putPeriodsAway(tx, periods, revision)
+      const [row] = await tx
+        .insert(load)
+        .values({
+          source,
+          who,
+          state: 'loaded',
+          files: [],
+          finishedAt: sql`now()`,
+          putAway: away,
+          revision,
+          message: `All of ${source} was taken out: ${away.length} ${away.length === 1 ? 'billing period' : 'billing periods'}.`,
+        })
+        .returning({ id: load.id })
+      id = row!.id
+      await tellRevision(tx, revision)
+    })
+    return isDone ? id : null
+  }
+
+  /** What taking a load back would do; null when it does not count for all of its billing periods. */
+  async undoing(loadId: number): Promise<Undoing | null> {
+    return this.#planned(loadId, 'loaded', ({ own, others }) => ({
+      goes: own.map(({ period }) => period),
+      comes: [...own, ...others].flatMap(({ period, history }) => {
+        const step = history?.older.at(-1) ?? null
+        return step === null ? [] : [{ ...period, loadId: step }]
+      }),
+    }))
+  }
+
+  /** What loading it again, after it was taken back, would do; null when something else has come to count since. */
+  async redoing(loadId: number): Promise<Undoing | null> {
+    return this.#planned(loadId, 'undone', ({ own, others }) => ({
+      goes: others.map(({ period }) => period),
+      comes: own.map(({ period }) => ({ ...period, loadId })),
+    }))
+  }
+
+  async #planned(loadId: number, state: 'loaded' | 'undone', plan: (steps: Steps) => Omit<Undoing, 'seen'>): Promise<Undoing | null> {
+    const seen = await this.revision()
+    const { db } = this.database
+    const [row] = await db.select().from(load).where(eq(load.id, loadId))
+    if (row?.state !== state) return null
+    const steps = await stepsOf(db, row)
+    return steps && { seen, ...plan(steps) }
+  }
+
+  /**
+   * Makes what was there before a load count again, all at once, the periods too that it was chosen instead of.
+   * @returns false when other charges have come to count since `seen`: then nothing was done.
+   */
+  async undo(loadId: number, who: string, seen: number): Promise<boolean> {
     return this.#unlessOutdated(async tx => {
       const revision = await nextRevision(tx)
-      const [undone] = await tx.select().from(load).where(eq(load.id, loadId)).for('update')
-      const current = await tx.select().from(billingPeriod).where(eq(billingPeriod.loadId, loadId))
-      if (!undone || !canUndo(undone, current.length)) throw new Outdated()
-      for (const period of current) {
-        const same = and(eq(billingPeriod.source, period.source), eq(billingPeriod.start, period.start))
-        if (period.previousLoadId === null) await tx.delete(billingPeriod).where(same)
-        else await tx.update(billingPeriod).set({ loadId: period.previousLoadId, previousLoadId: null, revision }).where(same)
-      }
-      for (const { source, start, end, loadId: kept } of undone.putAway) {
-        // what the other source has delivered since counts, not what was put away
-        const back = await tx
-          .insert(billingPeriod)
-          .values({ source, start, end, loadId: kept, previousLoadId: null, revision })
-          .onConflictDoNothing()
-          .returning({ start: billingPeriod.start })
-        if (!back.length) await dropCharges(tx, kept, start)
-      }
-      await tx.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
+      const [row] = await tx.select().from(load).where(eq(load.id, loadId)).for('update')
+      const steps = revision === seen + 1 && row?.state === 'loaded' ? await stepsOf(tx, row) : null
+      if (!steps) throw new Outdated()
+      for (const { period } of [...steps.own, ...steps.others]) await stepBack(tx, period, revision)
       const message = `Undone by ${who}. What was loaded before counts again.`
       await tx.update(load).set({ state: 'undone', message, revision }).where(eq(load.id, loadId))
       await tellRevision(tx, revision)
     })
+  }
+
+  /** Makes a load that was taken back count again, and puts away again what it was chosen instead of. @returns as `undo`. */
+  async redo(loadId: number, who: string, seen: number): Promise<boolean> {
+    return this.#unlessOutdated(async tx => {
+      const revision = await nextRevision(tx)
+      const [row] = await tx.select().from(load).where(eq(load.id, loadId)).for('update')
+      const steps = revision === seen + 1 && row?.state === 'undone' ? await stepsOf(tx, row) : null
+      if (!steps) throw new Outdated()
+      for (const { period } of [...steps.others, ...steps.own]) await stepForth(tx, period, revision)
+      const message = `Loaded again by ${who}, after it was undone.`
+      await tx.update(load).set({ state: 'loaded', message, revision }).where(eq(load.id, loadId))
+      await tellRevision(tx, revision)
+    })
+  }
+
+  /** Which of some loads can be taken back now, or brought forth again after they were. */
+  async steppable(ids: readonly number[]): Promise<Map<number, 'undo' | 'redo'>> {
+    const { db } = this.database
+    const found = new Map<number, 'undo' | 'redo'>()
+    if (!ids.length) return found
+    for (const row of await db
+      .select()
+      .from(load)
+      .where(and(inArray(load.id, [...ids]), inArray(load.state, ['loaded', 'undone']))))
+      if (await stepsOf(db, row)) found.set(row.id, row.state === 'loaded' ? 'undo' : 'redo')
+    return found
   }
 
   /** @returns false when the work found that what it builds on holds no longer; then nothing of it stays. */
@@ -242,9 +295,59 @@ export class ChargeStore {
 /** What a transaction builds on holds no longer. */
 class Outdated extends Error {}
 
-/** A load can be taken back while all its billing periods have its charges. */
-export function canUndo({ state, periods }: Pick<typeof load.$inferSelect, 'state' | 'periods'>, current: number): boolean {
-  return state === 'loaded' && current > 0 && current === new Set(periods.map(period => isoInstant(period.billingPeriodStart))).size
+type History = typeof periodHistory.$inferSelect
+type Stepping = { period: PeriodOf; history: History | undefined }
+/** The billing periods of a load, and those of others that it was chosen instead of. */
+type Steps = { own: Stepping[]; others: Stepping[] }
+/** What would count no longer, and what would count again, by a step back or forth from a state. */
+export type Undoing = { seen: number; goes: PeriodOf[]; comes: (PeriodOf & { loadId: number })[] }
+
+/**
+ * The billing periods that taking a load back, or forth again, would change; null when it cannot be: not all of them are as the load, or
+ * its undoing, has left them. Periods of other sources that have delivered since are left as they are.
+ */
+async function stepsOf(db: Pick<Db, 'select'>, row: typeof load.$inferSelect): Promise<Steps | null> {
+  const isBack = row.state === 'loaded'
+  const starts = [...new Set(row.periods.map(({ billingPeriodStart }) => isoInstant(billingPeriodStart)))]
+  const stepping = async (source: string, start: string) => {
+    const [counting] = await db
+      .select()
+      .from(billingPeriod)
+      .where(and(eq(billingPeriod.source, source), eq(billingPeriod.start, start)))
+    const [history] = await db
+      .select()
+      .from(periodHistory)
+      .where(and(eq(periodHistory.source, source), eq(periodHistory.start, start)))
+    return { now: counting?.loadId ?? null, history }
+  }
+  const own: Stepping[] = []
+  for (const start of starts) {
+    const { now, history } = await stepping(row.source, start)
+    if (isBack ? now !== row.id : history?.newer.at(-1) !== row.id) return null
+    own.push({ period: { source: row.source, start: isoInstant(start), end: isoInstant(history!.end) }, history })
+  }
+  const others: Stepping[] = []
+  for (const { source, start, end, loadId } of row.putAway) {
+    const { now, history } = await stepping(source, start)
+    if (isBack ? now === null && history?.older.at(-1) === loadId : now === loadId && history?.newer.at(-1) === null)
+      others.push({ period: { source, start: isoInstant(start), end: isoInstant(end) }, history })
+  }
+  return own.length || others.length ? { own, others } : null
+}
+
+/** Makes billing periods count no longer. @returns what they were. */
+async function putPeriodsAway(tx: Tx, periods: readonly Period[], revision: number): Promise<PutAway[]> {
+  const away: PutAway[] = []
+  for (const { source, start } of periods) {
+    const [old] = await tx
+      .select()
+      .from(billingPeriod)
+      .where(and(eq(billingPeriod.source, source), eq(billingPeriod.start, start)))
+    if (!old) continue
+    away.push({ source, start: old.start, end: old.end, loadId: old.loadId })
+    await countFrom(tx, { source, start: old.start, end: old.end }, null, revision)
+  }
+  return away
 }
 
 /** Counts the state up. Whoever does so is alone with it until the transaction ends. */
@@ -259,10 +362,3 @@ async function nextRevision(tx: Tx): Promise<number> {
 
 /** Tells every process on the database, once the transaction is kept, that other charges count. */
 const tellRevision = (tx: Tx, revision: number) => tx.execute(sql`select pg_notify('rain_barrel_charges', ${String(revision)})`)
-
-/** Takes the charges of a load's period away for good, and those it was chosen instead of. */
-async function dropCharges(tx: Tx, loadId: number, start: string): Promise<void> {
-  const [own] = await tx.select({ putAway: load.putAway }).from(load).where(eq(load.id, loadId))
-  for (const away of own?.putAway ?? []) if (Date.parse(away.start) === Date.parse(start)) await dropCharges(tx, away.loadId, start)
-  await tx.delete(chargeSegment).where(and(eq(chargeSegment.loadId, loadId), eq(chargeSegment.billingPeriodStart, start)))
-}

@@ -66,6 +66,11 @@ export async function body<S extends z.ZodType>(event: H3Event, schema: S): Prom
   return schema.parse(value)
 }
 
+/** The JSON body where there is one, else what the schema takes for none. */
+export async function optionalBody<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
+  return (await readRawBody(event)) ? body(event, schema) : schema.parse({})
+}
+
 export function query<S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> {
   return schema.parse(getQuery(event))
 }

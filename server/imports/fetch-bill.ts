@@ -23,7 +23,14 @@ export async function fetchBill(
   const month = monthOf(addDays(now.slice(0, 10), -1))
   const bytes = await capabilityOf(connector, 'bill').month(month)
   const name = `${connector.name}-${month}.csv.gz`
-  const announced = { source: connector.provider, files: [{ name, bytes: bytes.length }], who, mapping: null, fetchKey: key }
+  const announced = {
+    source: connector.provider,
+    files: [{ name, bytes: bytes.length }],
+    who,
+    mapping: null,
+    delivered: { at: now, by: 'connection' as const },
+    fetchKey: key,
+  }
   return deliver(importer, announced, async path => {
     await writeFile(path, bytes)
     return { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') }

@@ -1,23 +1,25 @@
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, getTableColumns, inArray, isNull, ne, sql } from 'drizzle-orm'
+import { daysLeftEmpty, sharedAccounts } from '../../core/focus/meeting'
 import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
-import type { ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
+import type { ImportOptions, ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
 import { dictionaryNames } from '../../core/focus/star'
-import { canUndo, type ChargeStore } from '../charges/charge-store'
+import type { ChargeStore, Undoing } from '../charges/charge-store'
 import type { KnownEntries } from '../charges/entry-ids'
 import { mergeSums } from '../charges/sums'
 import type { Database, Db } from '../db/database'
-import { billingPeriod, job, load } from '../db/schema'
+import { billingPeriod, job, load, type DeliveredBy } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
-import { Problem } from '../http/problem'
+import { notFound, Problem } from '../http/problem'
 import { JobLost, type Run } from '../jobs/kinds/kind'
 import { findJob, putJob } from '../stores/jobs'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
 import type { Inbox } from './inbox'
-import { findOverlaps } from './overlaps'
+import { holdingsOf, type LoadedPeriod } from './holdings'
+import { meetingsOf, newerDeliveries, putSideBySide, type Meeting } from './meetings'
 
 /** A file of a delivery that lies in the inbox. */
 export type ArrivedFile = { name: string; bytes: number; sha256: string }
@@ -25,7 +27,7 @@ type Progress = { bytesDone: number; rows: number; errorCount: number }
 /** What came of reading a delivery, and when all that was read is staged: the thread may read the next meanwhile. */
 type Read = { result: ImportDone | 'stopped'; staged: Promise<unknown> }
 type Running = { id: number; worker: Worker | null; stop: boolean; swapping: boolean; progress: Progress; report: Run['progress'] }
-type Listed = Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo'>
+type Listed = Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo' | 'canRedo' | 'wouldEmpty' | 'options'>
 
 /** What a delivery is announced with. */
 export type Announced = {
@@ -33,6 +35,8 @@ export type Announced = {
   files: readonly { name: string; bytes: number }[]
   who: string
   mapping: Mapping | null
+  /** When it was made, and what says so; when it arrives, where nothing does. */
+  delivered?: { at: string; by: DeliveredBy }
   /** The key of the job that fetches it, which fetches it once. */
   fetchKey?: string
 }
@@ -105,7 +109,7 @@ export class Importer {
    * Makes a load whose files are about to arrive in its folder of the inbox. It is neither read nor shown before `arrived`. @returns its
    * id.
    */
-  async announce({ source, files, who, mapping, fetchKey }: Announced): Promise<number> {
+  async announce({ source, files, who, mapping, delivered, fetchKey }: Announced): Promise<number> {
     // whoever fetched it before and was killed, on this data folder or another, has left what nobody will complete
     if (fetchKey) await this.database.db.delete(load).where(and(eq(load.fetchKey, fetchKey), eq(load.arrived, false)))
     const [row] = await this.database.db
@@ -115,6 +119,8 @@ export class Importer {
         who,
         mapping,
         fetchKey: fetchKey ?? null,
+        deliveredAt: delivered?.at ?? new Date().toISOString(),
+        deliveredBy: delivered?.by ?? 'arrival',
         state: 'checking',
         place: this.place,
         arrived: false,
@@ -234,8 +240,16 @@ export class Importer {
       errors: row.errors,
       inDatabase,
       conformance: row.conformance,
-      canUndo: status.state === 'loaded' && canUndo(row, current.length),
+      options: status.state === 'choosing' ? await this.#options(row) : null,
+      ...(await this.#steps(row, status.state)),
     }
+  }
+
+  async #steps(row: typeof load.$inferSelect, state: ImportState): Promise<Pick<ImportStatus, 'canUndo' | 'canRedo' | 'wouldEmpty'>> {
+    const step = (await this.charges.steppable([row.id])).get(row.id)
+    if (step !== 'undo' || state !== 'loaded') return { canUndo: false, canRedo: step === 'redo', wouldEmpty: [] }
+    const undoing = await this.charges.undoing(row.id)
+    return { canUndo: true, canRedo: false, wouldEmpty: undoing ? emptied(undoing) : [] }
   }
 
   async recent(limit: number): Promise<Listed[]> {
@@ -296,6 +310,7 @@ export class Importer {
       changes: row.changes,
       warnings: row.warnings,
       message: row.message,
+      deliveredAt: row.deliveredAt,
     }
   }
 
@@ -360,8 +375,9 @@ export class Importer {
         .where(and(eq(load.id, running.id), loadIsOpen))
       if (!row) return
       const { source } = row
-      const overlaps = await findOverlaps(this.cube, this.database.db, source, result.accounts)
-      if (overlaps.length) return this.#keepForChoice(running.id, result, overlaps)
+      await this.database.db.update(load).set({ held: result.held }).where(eq(load.id, running.id))
+      const meetings = await this.#meetings({ id: running.id, source, periodEnds: result.periodEnds })
+      if (meetings.length) return this.#keepForChoice(running.id, result, meetings)
       if (await this.charges.swapIn(running.id, source, result, [], seen)) return this.#refresh()
       await this.cube.refresh() // other charges have come to count: they may overlap
     }
@@ -425,45 +441,91 @@ export class Importer {
     })
   }
 
-  async #keepForChoice(id: number, result: ImportDone, overlaps: ImportOverlap[]): Promise<void> {
+  /** What speaks against a load's counting now. */
+  async #meetings(row: Pick<typeof load.$inferSelect, 'id' | 'source' | 'periodEnds'>): Promise<Meeting[]> {
+    const periods = periodsOf(row)
+    return [
+      ...(await newerDeliveries(this.database, this.charges, row.id, periods)),
+      ...(await meetingsOf(this.database, this.charges, periods)),
+    ]
+  }
+
+  async #keepForChoice(id: number, result: ImportDone, meetings: readonly Meeting[]): Promise<void> {
     const { rows, files, periodEnds, warnings, conformance, corrections } = result
-    const sources = [...new Set(overlaps.map(overlap => overlap.source))].join(' and ')
     await this.database.db
       .update(load)
       .set({
         state: 'choosing',
         rows,
         files,
-        overlaps,
+        overlaps: meetings.map(overlapOf),
         conformance,
         corrections,
         warnings,
         periods: mergeSums(files.map(file => file.periods)),
-        message: `${sources} has delivered the same billing account for the same period. Only one of the two may count: choose which.`,
+        message: meetingText(meetings),
         periodEnds,
       })
       .where(eq(load.id, id))
   }
 
+  /** What can be decided about a load that waits, as things are now. */
+  async #options(row: typeof load.$inferSelect): Promise<ImportOptions> {
+    const meetings = await this.#meetings(row)
+    const ours = await holdingsOf(this.database, this.charges, periodsOf(row))
+    const theirs = meetings.filter(({ theirs }) => theirs.loadId !== row.id).map(meeting => meeting.theirs)
+    const others = await this.database.db
+      .select()
+      .from(load)
+      .where(and(eq(load.state, 'choosing'), ne(load.id, row.id)))
+    const waiting = (await holdingsOf(this.database, this.charges, others.flatMap(periodsOf))).filter(other =>
+      ours.some(own => sharedAccounts(own, other).length),
+    )
+    return {
+      meets: meetings.map(overlapOf),
+      waiting: waiting.map(({ loadId, source, start }) => ({ id: String(loadId), source, billingPeriodStart: start })),
+      emptyWithThis: daysLeftEmpty(theirs, ours),
+      emptyWithOther: theirs.length ? daysLeftEmpty(ours, theirs) : [],
+      both: meetings.length > 0 && meetings.every(meeting => meeting.bothCanCount),
+    }
+  }
+
   /**
-   * Goes on with a load that waits for a choice between two sources. `this` loads it and puts the other source's periods away; `other`
-   * leaves all as it is.
+   * Goes on with a load that waits, on what meets it now: `this` loads it and puts away what it meets, `other` leaves all as it is, `both`
+   * lets it count beside what it meets, now and from then on, as long as their sub accounts differ.
+   * @throws Problem when it does not wait, or both cannot count.
    */
-  async choose(id: string, use: 'this' | 'other'): Promise<void> {
+  async choose(id: string, use: 'this' | 'other' | 'both', who: string): Promise<void> {
     await this.#inTurn(async () => {
       for (let isDone = false; !isDone;) {
         const seen = await this.charges.revision()
-        const [row] = await this.database.db
-          .select()
-          .from(load)
-          .where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
+        const [row] = /^\d{1,9}$/.test(id)
+          ? await this.database.db
+              .select()
+              .from(load)
+              .where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
+          : []
         if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
         if (use === 'other') {
           await this.charges.drop(row.id)
-          await this.#finish(row.id, 'stopped', 'The other source was kept. Nothing of this delivery was loaded.')
+          await this.#finish(row.id, 'stopped', 'What was loaded before was kept. Nothing of this delivery was loaded.')
           return
         }
-        isDone = await this.charges.swapIn(row.id, row.source, { ...row, conformance: row.conformance! }, row.overlaps, seen)
+        const meetings = await this.#meetings(row)
+        if (use === 'both') {
+          const not = meetings.find(meeting => !meeting.bothCanCount)
+          if (not)
+            throw new Problem(
+              409,
+              'same-money',
+              'Both cannot count',
+              `${not.source} has charges of the same sub accounts: counting both would count the money twice. Choose one.`,
+            )
+          for (const { source } of meetings) await putSideBySide(this.database, row.source, source, who)
+        }
+        const away = use === 'both' ? [] : meetings.filter(({ theirs }) => theirs.loadId !== row.id && !isReplaced(row, theirs))
+        const periods = away.map(({ theirs: { source, start } }) => ({ source, start }))
+        isDone = await this.charges.swapIn(row.id, row.source, { ...row, conformance: row.conformance! }, periods, seen)
       }
       await this.#refresh()
     })
@@ -479,18 +541,65 @@ export class Importer {
     await mine
   }
 
-  /** Takes a load back: what was there before counts again. @throws Problem when a later load has replaced some of it. */
-  async undo(id: string, who: string): Promise<void> {
-    await this.#inTurn(async () => {
-      if (!(await this.charges.undo(Number(id), who)))
+  /**
+   * Takes a load back: what was there before counts again.
+   * @param empty whether billing periods may be left without charges.
+   * @throws Problem when a later load has replaced some of it, money would count twice, or a period would be left without charges.
+   */
+  async undo(id: string, who: string, empty: boolean): Promise<void> {
+    await this.#step(id, 'undo', async (loadId, undoing) => {
+      const without = empty ? [] : emptied(undoing)
+      if (without.length)
         throw new Problem(
           409,
-          'not-undoable',
-          'The load cannot be undone',
-          'Only the load that a billing period has now can be undone; undo the later one first.',
+          'would-empty',
+          'Nothing would be left',
+          `Undoing it leaves ${without.map(period => `${period.source}, ${period.billingPeriodStart.slice(0, 7)}`).join(' and ')} without any charges. Confirm that to go on.`,
         )
+      return this.charges.undo(loadId, who, undoing.seen)
+    })
+  }
+
+  /** Loads again what was taken back. @throws Problem when something else has come to count since. */
+  async redo(id: string, who: string): Promise<void> {
+    await this.#step(id, 'redo', (loadId, undoing) => this.charges.redo(loadId, who, undoing.seen))
+  }
+
+  async #step(id: string, which: 'undo' | 'redo', act: (loadId: number, undoing: Undoing) => Promise<boolean>): Promise<void> {
+    await this.#inTurn(async () => {
+      for (let isDone = false; !isDone;) {
+        const loadId = /^\d{1,9}$/.test(id) ? Number(id) : 0
+        const undoing = await (which === 'undo' ? this.charges.undoing(loadId) : this.charges.redoing(loadId))
+        if (!undoing)
+          throw new Problem(
+            409,
+            'not-undoable',
+            `The load cannot be ${which === 'undo' ? 'undone' : 'loaded again'}`,
+            'Only the load that a billing period has had last can be taken back or forth; begin with the later one.',
+          )
+        const [meeting] = await meetingsOf(this.database, this.charges, undoing.comes, undoing.goes)
+        if (meeting)
+          throw new Problem(
+            409,
+            'would-meet',
+            'Money would count twice',
+            `${meeting.source} counts for ${meeting.billingAccountIds.join(', ')} from ${meeting.billingPeriodStart.slice(0, 10)}, and what would come back has the same account. Undo that load first.`,
+          )
+        isDone = await act(loadId, undoing)
+      }
       await this.#refresh()
     })
+  }
+
+  /** Puts all of a source away, as a load that can be undone. @returns its id. @throws Problem when nothing of it counts. */
+  async takeOut(source: string, who: string): Promise<string> {
+    let id: number | null = null
+    await this.#inTurn(async () => {
+      id = await this.charges.takeOut(source, who)
+      if (id === null) throw notFound('source', `No charges of «${source}» count.`)
+      await this.#refresh()
+    })
+    return String(id)
   }
 
   /** What the database knows when all that was sent is kept or lost: what a new thread begins with. */
@@ -524,4 +633,29 @@ export class Importer {
       .set({ state, message, finishedAt: sql`now()`, ...more })
       .where(eq(load.id, id))
   }
+}
+
+/** The billing periods of a load. */
+const periodsOf = ({ id, source, periodEnds }: Pick<typeof load.$inferSelect, 'id' | 'source' | 'periodEnds'>): LoadedPeriod[] =>
+  Object.entries(periodEnds).map(([start, end]) => ({ source, start, end, loadId: id }))
+
+/** Whether a billing period is one that the load replaces anyway. */
+const isReplaced = ({ source, periodEnds }: Pick<typeof load.$inferSelect, 'source' | 'periodEnds'>, period: LoadedPeriod) =>
+  source === period.source && Object.keys(periodEnds).some(start => Date.parse(start) === Date.parse(period.start))
+
+const overlapOf = ({ bothCanCount: _, theirs: __, ...overlap }: Meeting): ImportOverlap => overlap
+
+/** Billing periods that would be left without charges: nothing comes back for their time. */
+const emptied = ({ goes, comes }: Undoing): { source: string; billingPeriodStart: string }[] =>
+  goes
+    .filter(
+      ({ start, end }) => !comes.some(other => Date.parse(other.start) < Date.parse(end) && Date.parse(other.end) > Date.parse(start)),
+    )
+    .map(({ source, start }) => ({ source, billingPeriodStart: isoInstant(start) }))
+
+function meetingText(meetings: readonly Meeting[]): string {
+  const newer = meetings.find(({ because }) => because === 'newer')
+  if (newer) return `A newer delivery of ${newer.source} counts for the same billing period. The newer counts unless this one is chosen.`
+  const sources = [...new Set(meetings.map(({ source }) => source))].join(' and ')
+  return `${sources} has delivered the same billing account for the same time. Choose what counts.`
 }

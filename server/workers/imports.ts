@@ -8,9 +8,11 @@ import type { Mapping } from '../../core/focus/mapping/mapping'
 import { dictionaryNames } from '../../core/focus/star'
 import { fromLimbs } from '../../core/spend/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
+import { runsOf } from '../../core/time/day-runs'
 import { instantOf } from '../../core/time/instant'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
 import { EntryIds, type GivenIds, type KnownEntries, type NewEntries } from '../charges/entry-ids'
+import type { Held } from '../db/schema'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
 import { SegmentBuilder, type EncodedSegment, type FullSegment } from '../charges/segment-builder'
@@ -41,8 +43,8 @@ export type ImportDone = {
   errors: ImportError[]
   conformance: Conformance
   corrections: ImportPeriod[]
-  /** Ids of the billing accounts in each billing period. */
-  accounts: Record<string, number[]>
+  /** What it has of each billing period. */
+  held: Record<string, Held>
 }
 
 const MOST_ERRORS = 1000
@@ -62,6 +64,7 @@ port.on('message', (message: ImportTask | { ids: GivenIds } | 'next') => {
 })
 
 const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
+const subAccountPlace = dictionaryNames.indexOf('subAccount')
 const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
 
 const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
@@ -141,6 +144,9 @@ class Sums {
   }
 }
 
+/** What was met of a billing period: its billing accounts with their sub accounts, by numbers of entries, and the days charges start on. */
+type Period = { end: number; accounts: Map<number, Set<number>>; days: Set<number> }
+
 /** One delivery while it is read. */
 class Delivery {
   readonly #errors: ImportError[] = []
@@ -148,7 +154,7 @@ class Delivery {
   #rows = 0
   readonly #entryIds: EntryIds
   readonly #segments = new SegmentBuilder()
-  readonly #periods = new Map<number, { end: number; accounts: Set<number> }>()
+  readonly #periods = new Map<number, Period>()
   readonly #warnings: string[] = []
   readonly #reports: Conformance[] = []
   readonly #corrections = new Sums()
@@ -166,8 +172,15 @@ class Delivery {
   async read(): Promise<ImportDone> {
     const files: ImportFile[] = []
     let bytesBefore = 0
+    const read = new Map<string, string>()
     for (const file of this.task.files) {
-      files.push(await this.#readFile(file, bytesBefore))
+      const same = read.get(file.sha256)
+      read.set(file.sha256, same ?? file.name)
+      if (same === undefined) files.push(await this.#readFile(file, bytesBefore))
+      else {
+        files.push({ name: file.name, bytes: file.bytes, sha256: file.sha256, rows: 0, periods: [] })
+        this.#warnings.push(`${file.name} holds the same bytes as ${same}: its charges count once`)
+      }
       bytesBefore += file.bytes
       this.#progress(bytesBefore, this.#rows)
     }
@@ -185,13 +198,20 @@ class Delivery {
       conformance: mergeConformance(this.#reports),
       corrections: this.#corrections.periods(),
       periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instantOf(start), instantOf(end)])),
-      accounts: Object.fromEntries(
-        byPeriod.map(([start, { accounts }]) => [
-          instantOf(start),
-          isGood ? [...accounts].map(key => this.#entryIds.id('billingAccount', key)) : [],
-        ]),
+      held: Object.fromEntries(
+        byPeriod.map(([start, { accounts, days }]) => [instantOf(start), this.#held(isGood ? accounts : null, days)]),
       ),
     }
+  }
+
+  #held(accounts: Period['accounts'] | null, days: Set<number>): Held {
+    const pairs = [...(accounts ?? [])].flatMap(([account, subAccounts]) =>
+      [...subAccounts].map((subAccount): [number, number] => [
+        this.#entryIds.id('billingAccount', account),
+        this.#entryIds.id('subAccount', subAccount),
+      ]),
+    )
+    return { accounts: pairs, days: runsOf(days) }
   }
 
   #note(file: string, problem: Omit<ImportError, 'file'>): void {
@@ -282,17 +302,32 @@ class Delivery {
     return target
   }
 
-  /** The period and the billing account of the charge before. */
+  /** What the charge before was of. */
   #lastStart = NaN
   #lastEnd = NaN
   #lastAccount = -1
+  #lastSubAccount = -1
+  #lastDay = NaN
 
-  #period({ times: { BillingPeriodStart: start, BillingPeriodEnd: end }, keys }: TakenCharge, file: string, row: number): void {
+  #period({ times, keys }: TakenCharge, file: string, row: number): void {
+    const { BillingPeriodStart: start, BillingPeriodEnd: end } = times
     const account = keys[billingAccountPlace]!
-    if (start === this.#lastStart && end === this.#lastEnd && account === this.#lastAccount) return
+    const subAccount = keys[subAccountPlace]!
+    const day = Math.floor(times.ChargePeriodStart / 86_400)
+    if (
+      start === this.#lastStart &&
+      day === this.#lastDay &&
+      subAccount === this.#lastSubAccount &&
+      account === this.#lastAccount &&
+      end === this.#lastEnd
+    )
+      return
     let period = this.#periods.get(start)
-    if (!period) this.#periods.set(start, (period = { end, accounts: new Set() }))
-    period.accounts.add(account)
+    if (!period) this.#periods.set(start, (period = { end, accounts: new Map(), days: new Set() }))
+    const subAccounts = period.accounts.get(account)
+    if (subAccounts) subAccounts.add(subAccount)
+    else period.accounts.set(account, new Set([subAccount]))
+    period.days.add(day)
     if (period.end !== end) {
       this.#note(file, {
         row,
@@ -306,6 +341,8 @@ class Delivery {
     this.#lastStart = start
     this.#lastEnd = end
     this.#lastAccount = account
+    this.#lastSubAccount = subAccount
+    this.#lastDay = day
   }
 }
 

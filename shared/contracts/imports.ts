@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mappingSchema } from '../../core/focus/mapping/mapping'
-import { amountText } from './common'
+import { amountText, day } from './common'
 
 export const importState = z.enum(['checking', 'choosing', 'loading', 'loaded', 'refused', 'stopped', 'undone'])
 export type ImportState = z.infer<typeof importState>
@@ -44,14 +44,35 @@ export const importFile = z.object({
 })
 export type ImportFile = z.infer<typeof importFile>
 
-/** Another source that has delivered the same billing account for the same period, and the other accounts of its delivery. */
+/**
+ * What counts already for the same time: the same billing account, of another source or under another start of the billing period, with the
+ * other accounts of that delivery; or a delivery of the same source that is newer.
+ */
 export const importOverlap = z.object({
   source: z.string(),
   billingPeriodStart: z.string(),
   billingAccountIds: z.array(z.string()),
   others: z.array(z.string()),
+  because: z.enum(['same account', 'newer']).default('same account'),
 })
 export type ImportOverlap = z.infer<typeof importOverlap>
+
+/** Days that follow one another, the first and the last included. */
+export const dayRun = z.tuple([day, day])
+
+/** What a delivery that waits may be decided to, as it is now. */
+export const importOptions = z.object({
+  meets: z.array(importOverlap),
+  /** Other deliveries that wait and meet this one: whichever is chosen last counts. */
+  waiting: z.array(z.object({ id: z.string(), source: z.string(), billingPeriodStart: z.string() })),
+  /** Days that would have no charges any more if this delivery counted instead. */
+  emptyWithThis: z.array(dayRun),
+  /** Days that would have none if what counts now stayed. */
+  emptyWithOther: z.array(dayRun),
+  /** Whether both can count: they have no sub account in common. */
+  both: z.boolean(),
+})
+export type ImportOptions = z.infer<typeof importOptions>
 
 /** What a load looks like against FOCUS: each rule, how many rows break it and the first of them. */
 export const conformanceReport = z.object({
@@ -92,6 +113,14 @@ export const importStatus = z.object({
   mapped: z.boolean(),
   /** Whether its charges are the ones that count, and can be taken back to what was there before. */
   canUndo: z.boolean(),
+  /** Whether it was taken back and can be loaded again as it is. */
+  canRedo: z.boolean().optional(),
+  /** Billing periods that would have no charges any more if it were undone. */
+  wouldEmpty: z.array(z.object({ source: z.string(), billingPeriodStart: z.string() })).optional(),
+  /** What can be decided, while it waits for a choice. */
+  options: importOptions.nullable().optional(),
+  /** When the delivery was made, as far as anyone said. */
+  deliveredAt: z.string().nullable().optional(),
   /** The same sums of the charges that the database has kept, read back; empty until loaded, or for what a later delivery has replaced. */
   inDatabase: z.array(importPeriod),
   conformance: conformanceReport.nullable(),
@@ -105,12 +134,17 @@ export const importQuery = z.object({
     .union([z.boolean(), z.enum(['true', 'false'])])
     .default(false)
     .transform(value => value === true || value === 'true'),
+  /** When the delivery was made, where the sender knows: an ISO 8601 instant with its zone. */
+  deliveredAt: z.iso.datetime({ offset: true, error: 'use an instant such as 2026-11-23T06:00:00Z' }).optional(),
 })
 
 /** Several files of one source dropped together: announced first, then sent one by one. */
 export const deliveryStart = z.object({
   source: importQuery.shape.source,
   mapped: z.boolean().default(false),
+  deliveredAt: importQuery.shape.deliveredAt,
+  /** Whether that time is the files' own. */
+  isFileTime: z.boolean().default(false),
   files: z
     .array(z.object({ name: z.string().min(1).max(200), bytes: z.number().int().nonnegative() }))
     .min(1)
@@ -130,11 +164,16 @@ export const sourceState = z.object({
 export type SourceState = z.infer<typeof sourceState>
 export const sourcesOverview = z.object({
   sources: z.array(sourceState),
-  loads: z.array(importStatus.omit({ errors: true, inDatabase: true, conformance: true, canUndo: true })),
+  loads: z.array(
+    importStatus.omit({ errors: true, inDatabase: true, conformance: true, canUndo: true, canRedo: true, wouldEmpty: true, options: true }),
+  ),
 })
 export type SourcesOverview = z.infer<typeof sourcesOverview>
 
-export const importChoice = z.object({ use: z.enum(['this', 'other']) })
+/** Which counts: the delivery that waits, what counts already, or both. */
+export const importChoice = z.object({ use: z.enum(['this', 'other', 'both']) })
+/** A step back that leaves billing periods without charges says so: it is carried out with `empty`. */
+export const importUndo = z.object({ empty: z.boolean().default(false) })
 
 /** What a restatement moved: sums of the same lines before and after. */
 export const movedLines = z.object({

@@ -91,11 +91,15 @@ it('shows on which lines a restatement moved, and undoes it', async () => {
   expect((await server.call(`imports/${id}/undo`, { method: 'POST', body: '{}' })).status).toBe(409)
 })
 
-it('undoing the first load of a period takes the period away', async () => {
+it('undoing the first load of a period takes the period away, once that is confirmed', async () => {
   const before = await total()
   const { id } = await deliver(server, 'once', focusCsv([account('o', { BilledCost: '77' })]))
   expect(await total()).not.toEqual(before)
-  await server.call(`imports/${id}/undo`, { method: 'POST', body: '{}' })
+  const asks = await server.call(`imports/${id}/undo`, post({}))
+  expect(asks.status).toBe(409)
+  expect(await asks.json()).toMatchObject({ code: 'would-empty', detail: expect.stringContaining('once, 2026-10 without any charges') })
+  expect(await total()).not.toEqual(before)
+  expect((await server.call(`imports/${id}/undo`, post({ empty: true }))).status).toBe(200)
   expect(await total()).toEqual(before)
   expect(sourcesOverview.parse(await server.json('sources')).sources.map(s => s.source)).not.toContain('once')
 })

@@ -162,8 +162,8 @@ defineExpose({
           >
             <td :colspan="leading">
               <input
+                v-held="(items[place.index] as { part: string }).part"
                 class="partname"
-                :value="(items[place.index] as { part: string }).part"
                 aria-label="part of the workload"
                 @change="renaming($event, (items[place.index] as { part: string }).part)"
                 @keydown.enter="($event.target as HTMLInputElement).blur()"

@@ -110,9 +110,9 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
         <span v-else class="number"
           ><input
             :id="`${component.id}-${field.name}`"
+            v-held="boxText(field)"
             class="field"
             :class="{ wrong: problemOf(field), wide: field.type === 'text' }"
-            :value="boxText(field)"
             @change="commit(field.name, $event)"
           />{{ ' ' }}
           <span v-if="field.type === 'number'" class="minor">{{ field.unit }}</span>

@@ -55,10 +55,10 @@ function attempt(closer: Closer) {
     <label class="target"
       >target a month
       <input
+        v-held="target ?? ''"
         class="field"
         :class="{ wrong: problem }"
         inputmode="decimal"
-        :value="target ?? ''"
         placeholder="none"
         @change="set(($event.target as HTMLInputElement).value)"
       />

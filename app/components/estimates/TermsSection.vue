@@ -95,10 +95,10 @@ const start = computed(() => startOf(estimate.value))
     <label v-for="provider in store.cards.keys()" :key="provider" class="target"
       >discount{{ store.cards.size > 1 ? `, ${provider}` : ', negotiated' }}
       <input
+        v-held="discountOf(provider)"
         class="field"
         :class="{ wrong: problems[`discount ${provider}`] }"
         inputmode="decimal"
-        :value="discountOf(provider)"
         :aria-label="`negotiated discount at ${provider}`"
         @change="setDiscount(provider, ($event.target as HTMLInputElement).value)"
       />
@@ -107,10 +107,10 @@ const start = computed(() => startOf(estimate.value))
     <label class="target"
       >margin
       <input
+        v-held="estimate.marginPercent"
         class="field"
         :class="{ wrong: problems.marginPercent }"
         inputmode="decimal"
-        :value="estimate.marginPercent"
         title="a share of the customer's price"
         @change="setPercent('marginPercent', ($event.target as HTMLInputElement).value)"
       />
@@ -119,10 +119,10 @@ const start = computed(() => startOf(estimate.value))
     <label class="target"
       >tax on the total
       <input
+        v-held="estimate.taxPercent"
         class="field"
         :class="{ wrong: problems.taxPercent }"
         inputmode="decimal"
-        :value="estimate.taxPercent"
         @change="setPercent('taxPercent', ($event.target as HTMLInputElement).value)"
       />
       %</label
@@ -131,11 +131,11 @@ const start = computed(() => startOf(estimate.value))
       <label class="target"
         >1 {{ from }} is
         <input
+          v-held="rateUsed(from)?.rate ?? ''"
           class="field"
           :class="{ wrong: problems[`rate ${from}`] || !rateUsed(from) }"
           inputmode="decimal"
           :data-rate="from"
-          :value="rateUsed(from)?.rate ?? ''"
           placeholder="no rate"
           :aria-label="`rate from ${from}`"
           @change="setRate(from, ($event.target as HTMLInputElement).value, rateUsed(from)?.own ? rateUsed(from)!.day : today())"
@@ -148,9 +148,9 @@ const start = computed(() => startOf(estimate.value))
       <label v-else-if="rateUsed(from)" class="target minor"
         >this estimate only, of
         <input
+          v-held="rateUsed(from)!.day"
           type="date"
           class="field date"
-          :value="rateUsed(from)!.day"
           :aria-label="`day of the rate from ${from}`"
           @change="setRate(from, rateUsed(from)!.rate, ($event.target as HTMLInputElement).value)"
         /><button
@@ -183,9 +183,9 @@ const start = computed(() => startOf(estimate.value))
       <label class="target"
         >currency
         <input
+          v-held="estimate.currency ?? ''"
           class="field"
           list="currencies"
-          :value="estimate.currency ?? ''"
           :placeholder="store.currency"
           @change="setCurrency(($event.target as HTMLInputElement).value)"
       /></label>
@@ -193,18 +193,18 @@ const start = computed(() => startOf(estimate.value))
       <label class="target" title="own charges and exchange rates of that day hold"
         >begins on
         <input
+          v-held="start ?? ''"
           type="date"
           class="field date"
-          :value="start ?? ''"
           :disabled="estimate.month !== null"
           @change="store.patch({ startsOn: ($event.target as HTMLInputElement).value || null })"
       /></label>
       <label class="target"
         >named month
         <input
+          v-held="estimate.month ?? ''"
           type="month"
           class="field date"
-          :value="estimate.month ?? ''"
           title="counts its own hours; empty for the month of 730 hours"
           @change="setMonth(($event.target as HTMLInputElement).value)"
       /></label>
@@ -222,9 +222,9 @@ const start = computed(() => startOf(estimate.value))
       <label class="target"
         >seed of the draws
         <input
+          v-held="estimate.seed"
           class="field"
           inputmode="numeric"
-          :value="estimate.seed"
           @change="
             store.patch({ seed: Math.min(4294967295, Math.max(0, Math.floor(Number(($event.target as HTMLInputElement).value)) || 0)) })
           "

@@ -32,7 +32,8 @@ const signed = (amount: string, currency: string) =>
     <p class="minor">
       <span v-for="file in load.files" :key="file.name" :title="`SHA-256 ${file.sha256}`"
         >{{ file.name }} ({{ file.sha256.slice(0, 10) }}) </span
-      >· {{ load.who }} · {{ timeText(load.startedAt) }}
+      >· {{ load.who }} · {{ timeText(load.startedAt)
+      }}<template v-if="load.deliveredAt && load.deliveredAt !== load.startedAt"> · made {{ timeText(load.deliveredAt) }}</template>
     </p>
 
     <template v-if="load.state === 'checking' || load.state === 'loading'">
@@ -45,24 +46,10 @@ const signed = (amount: string, currency: string) =>
     </template>
     <p v-if="load.message" :class="load.state === 'loaded' ? '' : 'warn'">{{ load.message }}</p>
 
-    <div v-if="load.state === 'choosing'" class="choose">
-      <p v-for="overlap in load.overlaps" :key="overlap.source + overlap.billingPeriodStart">
-        <b>{{ overlap.source }}</b> has delivered {{ overlap.billingAccountIds.join(', ') }} for {{ monthText(overlap.billingPeriodStart)
-        }}<template v-if="overlap.others.length">, with {{ overlap.others.join(', ') }}, which would go too</template>.
-      </p>
-      <button class="button main" @click="sources.decide(load.id, 'this')">Use {{ load.source }}, put the other away</button>{{ ' ' }}
-      <button class="button" @click="sources.decide(load.id, 'other')">Keep the other, drop this</button>
-    </div>
-    <p v-if="load.canUndo">
-      <button class="link" @click="sources.undo(load.id)">Undo this load</button>{{ ' ' }}
-      <span class="minor"
-        >what was loaded before counts again{{
-          load.overlaps.length ? `, what ${[...new Set(load.overlaps.map(o => o.source))].join(' and ')} had delivered too` : ''
-        }}</span
-      >
-    </p>
+    <LoadChoice v-if="load.state === 'choosing' && load.options" :load="load" :options="load.options" />
+    <LoadSteps :load="load" />
 
-    <template v-if="load.state === 'loaded'">
+    <template v-if="load.state === 'loaded' && load.files.length">
       <h3 class="heading">What changed</h3>
       <table class="ledger">
         <thead>
@@ -226,15 +213,6 @@ const signed = (amount: string, currency: string) =>
 }
 .detail h3 {
   margin: 14px 0 2px;
-}
-.choose {
-  background: var(--act-soft);
-  padding: 8px 10px;
-  border-radius: 4px;
-  margin: 6px 0;
-  display: grid;
-  gap: 6px;
-  justify-items: start;
 }
 .files,
 .where {

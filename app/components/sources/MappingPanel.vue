@@ -184,11 +184,11 @@ const previewed = computed(() =>
       <label
         >lines above the header
         <input
+          v-held="mapping.skipLines"
           class="field short"
           type="number"
           min="0"
           max="100"
-          :value="mapping.skipLines"
           @change="
             change(n => {
               n.skipLines = Number(($event.target as HTMLInputElement).value) || 0
@@ -303,18 +303,18 @@ const previewed = computed(() =>
             <td>
               <input
                 v-if="sourceOf(row) === FIXED"
+                v-held="fixed(row)"
                 class="field"
                 :aria-label="`${row.label}, always`"
-                :value="fixed(row)"
                 @change="setFixed(row, ($event.target as HTMLInputElement).value)"
               />
               <label v-else-if="row.kind === 'number' && isSaid(row)" class="times"
                 >×
                 <input
+                  v-held="times(row)"
                   class="field short"
                   :aria-label="`${row.label} times`"
                   list="mapping-columns"
-                  :value="times(row)"
                   placeholder="1"
                   @change="setTimes(row, ($event.target as HTMLInputElement).value.trim())"
               /></label>

@@ -88,8 +88,8 @@ watch(
         </h1>
         <input
           v-else
+          v-held="store.estimate.name"
           class="field name"
-          :value="store.estimate.name"
           maxlength="120"
           aria-label="name of the estimate"
           @vue:mounted="($event.el as HTMLInputElement).focus()"
@@ -150,10 +150,10 @@ watch(
         <AwayPanel v-else-if="panel === 'away'" />
         <label v-else class="notes"
           >Note on the estimate, for your own people<textarea
+            v-held="store.estimate.note"
             class="field"
             rows="4"
             maxlength="2000"
-            :value="store.estimate.note"
             @change="store.patch({ note: ($event.target as HTMLTextAreaElement).value.trim() })"
           />
         </label>

@@ -348,8 +348,8 @@ const beginFromUse = () =>
               </td>
               <td>
                 <input
+                  v-held="saved.folder"
                   class="field folder"
-                  :value="saved.folder"
                   list="folders"
                   maxlength="80"
                   placeholder="–"

@@ -157,8 +157,8 @@ const own = (id: string) =>
                             <label v-for="(value, name) in row.inputs" :key="name"
                               >{{ labelOf(row.kind, String(name)) }}
                               <input
+                                v-held="shownValue(row.kind, String(name), value)"
                                 class="field"
-                                :value="shownValue(row.kind, String(name), value)"
                                 @change="setInput(i, String(name), ($event.target as HTMLInputElement).value)"
                             /></label>
                           </td>

@@ -1,4 +1,4 @@
-import { customType, index, integer, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { load } from './load'
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
@@ -15,10 +15,33 @@ export const billingPeriod = pgTable(
       .notNull()
       .references(() => load.id),
     revision: integer('revision').notNull(),
-    /** The load whose charges were here before: they are kept, so that this one can be undone. */
+    /** The load whose charges were here before, for what moved between the two. */
     previousLoadId: integer('previous_load_id'),
   },
   table => [primaryKey({ columns: [table.source, table.start] })],
+)
+
+/**
+ * Which loads a source's billing period has had: those before what counts now, the latest last, and those that were taken back, the next to
+ * come forth last; null where nothing counted. Their charges are kept, so that one can step back and forth.
+ */
+export const periodHistory = pgTable(
+  'period_history',
+  {
+    source: text('source').notNull(),
+    start: instant('start').notNull(),
+    end: instant('end').notNull(),
+    older: jsonb('older').$type<(number | null)[]>().notNull().default([]),
+    newer: jsonb('newer').$type<(number | null)[]>().notNull().default([]),
+  },
+  table => [primaryKey({ columns: [table.source, table.start] })],
+)
+
+/** Two sources of which someone has said that both count, as long as they deliver different sub accounts. */
+export const sideBySide = pgTable(
+  'side_by_side',
+  { source: text('source').notNull(), other: text('other').notNull(), who: text('who').notNull() },
+  table => [primaryKey({ columns: [table.source, table.other] })],
 )
 
 /**

@@ -1,10 +1,16 @@
 import { boolean, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
+import type { DayRun } from '../../../core/time/day-runs'
 import type { Conformance } from '../../../core/focus/conformance'
 import type { Mapping } from '../../../core/focus/mapping/mapping'
 import type { ImportChange, ImportError, ImportFile, ImportOverlap, ImportPeriod, ImportState } from '../../../shared/contracts/imports'
 
 /** A billing period that does not count, and the load its charges are of. */
 export type PutAway = { source: string; start: string; end: string; loadId: number }
+
+/** What a load has of a billing period: its billing accounts with their sub accounts, by ids of entries, and the days charges start on. */
+export type Held = { accounts: [billingAccount: number, subAccount: number][]; days: DayRun[] }
+/** What says when a delivery was made; times of different kinds are not compared. */
+export type DeliveredBy = 'stated' | 'connection' | 'file' | 'arrival'
 
 /** One delivery of a source, from its arrival to what became of it. */
 export const load = pgTable('load', {
@@ -37,6 +43,11 @@ export const load = pgTable('load', {
   arrived: boolean('arrived').notNull().default(true),
   /** The key of the job that fetched it: taken up again, the job finds what it has fetched. */
   fetchKey: text('fetch_key').unique(),
+  /** When what it holds was put together, as far as anyone said; until when its usage can be complete. */
+  deliveredAt: timestamp('delivered_at', { withTimezone: true, mode: 'string' }),
+  deliveredBy: text('delivered_by').$type<DeliveredBy>().notNull().default('arrival'),
+  /** What it has of each billing period, by its start; empty for what was loaded before this was kept. */
+  held: jsonb('held').$type<Record<string, Held>>().notNull().default({}),
   /** The state of the charges from which on they are as this load has left them. */
   revision: integer('revision').notNull().default(0),
   /** Why it ended, where neither an error list nor success says it. */

@@ -130,8 +130,13 @@ export const operations: readonly Operation[] = [
   }),
   op('sources', 'get', '/imports/{id}', 'What becomes of a load: progress, errors, sums, conformance.', { reply: imports.importStatus }),
   op('sources', 'post', '/imports/{id}/stop', 'Stops a load; nothing of it stays.', { reply: id }),
-  op('sources', 'post', '/imports/{id}/undo', 'Takes a load back: what was loaded before counts again.', { reply: id }),
-  op('sources', 'post', '/imports/{id}/choose', 'Which of two sources of the same billing account and period counts.', {
+  op('sources', 'post', '/imports/{id}/undo', 'Takes a load back: what was loaded before counts again.', {
+    body: imports.importUndo,
+    reply: id,
+  }),
+  op('sources', 'post', '/imports/{id}/redo', 'Loads again what was taken back.', { reply: id }),
+  op('sources', 'delete', '/sources/{source}', 'Takes all of a source out; undone as the load whose id comes back.', { reply: id }),
+  op('sources', 'post', '/imports/{id}/choose', 'What counts where a delivery meets what counts already: this, the other, or both.', {
     body: imports.importChoice,
     reply: id,
   }),

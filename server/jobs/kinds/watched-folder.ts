@@ -4,6 +4,7 @@ import { copyFile } from 'node:fs/promises'
 import { dirname, isAbsolute, join } from 'node:path'
 import { z } from 'zod'
 import { deliver } from '../../imports/deliver'
+import { stated } from '../../imports/delivered'
 import { deliveryKey } from '../../imports/importer'
 import type { Services } from '../../services'
 import { findMapping } from '../../stores/mappings'
@@ -57,7 +58,8 @@ async function lookInto(services: Services, { source, place, together, who }: St
     )
     if (known.has(deliveryKey(hashed))) continue
     // copied, so that nobody writes to them while they are read
-    await deliver(services.importer, { source, files: hashed, who, mapping }, async (path, number) => {
+    const at = new Date(Math.max(...files.map(file => file.mtimeMs))).toISOString()
+    await deliver(services.importer, { source, files: hashed, who, mapping, ...stated(at, 'file') }, async (path, number) => {
       await copyFile(join(place, hashed[number]!.name), path)
       return hashed[number]!
     })

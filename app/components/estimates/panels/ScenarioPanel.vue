@@ -73,8 +73,8 @@ const wholeText = (whole: Record<string, string>) =>
           <td>
             {{ columnLetter(i + 1) }} ·
             <input
+              v-held="scenario.name"
               class="field"
-              :value="scenario.name"
               maxlength="80"
               :aria-label="`name of scenario ${columnLetter(i + 1)}`"
               @change="rename(scenario.id, ($event.target as HTMLInputElement).value)"

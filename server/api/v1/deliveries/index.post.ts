@@ -1,5 +1,6 @@
 import { deliveryStart } from '../../../../shared/contracts/imports'
 import { body, route } from '../../../http/route'
+import { stated } from '../../../imports/delivered'
 import { arriving } from '../../../imports/deliveries'
 import { mappingFor } from '../../../imports/mapping-for'
 
@@ -7,7 +8,8 @@ import { mappingFor } from '../../../imports/mapping-for'
 export default route(async ({ event, importer, database, who }) => {
   const delivery = await body(event, deliveryStart)
   const mapping = await mappingFor(database.db, delivery.source, delivery.mapped)
-  const load = await importer.announce({ source: delivery.source, files: delivery.files, who, mapping })
+  const { source, files, deliveredAt, isFileTime } = delivery
+  const load = await importer.announce({ source, files, who, mapping, ...stated(deliveredAt, isFileTime ? 'file' : 'stated') })
   arriving.set(String(load), { ...delivery, load, arrived: delivery.files.map(() => null) })
   return { id: String(load) }
 })

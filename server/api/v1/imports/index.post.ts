@@ -3,14 +3,16 @@ import { importQuery } from '../../../../shared/contracts/imports'
 import { arrive } from '../../../http/arrive'
 import { query, route } from '../../../http/route'
 import { deliver } from '../../../imports/deliver'
+import { stated } from '../../../imports/delivered'
 import { mappingFor } from '../../../imports/mapping-for'
 
 /** One file's bytes as a delivery of its own. */
 export default route(async ({ event, importer, database, who }) => {
-  const { source, mapped } = query(event, importQuery)
+  const { source, mapped, deliveredAt } = query(event, importQuery)
   const mapping = await mappingFor(database.db, source, mapped)
   const name = String(getQuery(event).file ?? `${source}.csv`).slice(0, 200)
-  const id = await deliver(importer, { source, files: [{ name, bytes: 0 }], who, mapping }, path => arrive(event, name, path))
+  const announced = { source, files: [{ name, bytes: 0 }], who, mapping, ...stated(deliveredAt) }
+  const id = await deliver(importer, announced, path => arrive(event, name, path))
   setResponseStatus(event, 202)
   return { id }
 })

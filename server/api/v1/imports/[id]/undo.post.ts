@@ -1,8 +1,10 @@
-import { parameter, route } from '../../../../http/route'
+import { importUndo } from '../../../../../shared/contracts/imports'
+import { optionalBody, parameter, route } from '../../../../http/route'
 
 /** Takes a load back: what was loaded before counts again. */
 export default route(async ({ event, importer, who }) => {
   const id = parameter(event, 'id')
-  await importer.undo(id, who)
+  const { empty } = await optionalBody(event, importUndo)
+  await importer.undo(id, who, empty)
   return { id }
 })

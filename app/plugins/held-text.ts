@@ -1,0 +1,15 @@
+/**
+ * `v-held` shows a value in a box that is changed when it is left or Enter is pressed. What someone is typing stays, whatever else is drawn
+ * anew meanwhile; a value that itself changes is shown.
+ */
+export default defineNuxtPlugin(({ vueApp }) => {
+  const show = (box: HTMLInputElement | HTMLTextAreaElement, value: unknown) => {
+    box.value = String(value ?? '')
+  }
+  vueApp.directive<HTMLInputElement | HTMLTextAreaElement>('held', {
+    beforeMount: (box, { value }) => show(box, value),
+    updated(box, { value, oldValue }) {
+      if (value !== oldValue || document.activeElement !== box) show(box, value)
+    },
+  })
+})
