@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { monthToDate, type Period } from '../../core/time/period'
+import { reachingCompared, reachingPeriod, type DataDays, type Reaching } from '../../core/spend/view'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
 
 /** What is loaded: its days, dimensions and currencies, and the month to date for the strip. Read again after every load. */
@@ -9,14 +9,26 @@ export const useData = defineStore('data', () => {
   const monthBefore = ref<SpendAnswer | null>(null)
   const failed = ref(false)
 
+  const daysOf = ({ firstDay, lastDay, sources }: DimensionList): DataDays | null =>
+    firstDay && lastDay ? { firstDay, lastDay, sources: Object.fromEntries(sources.map(({ source, lastDay }) => [source, lastDay])) } : null
+  /** First and last day with charges, and the last of each source; null before anything is loaded. */
+  const days = computed(() => facts.value && daysOf(facts.value))
+  /** The day after the last of which a part is delivered, and by whom. */
+  const partial = computed(() => {
+    const parts = facts.value?.sources.filter(({ partialDay }) => partialDay !== null && partialDay > facts.value!.lastDay!) ?? []
+    const day = parts.map(({ partialDay }) => partialDay!).sort()[0]
+    return day ? { day, sources: parts.filter(({ partialDay }) => partialDay === day) } : null
+  })
+
   async function load() {
     try {
       const list = await client.get('spend/dimensions', dimensionList)
-      if (list.lastDay) {
-        const { current, before } = monthToDate(list.lastDay)
-        const ask = (period: Period) =>
+      const known = daysOf(list)
+      if (known) {
+        const month = { period: 'this-month', against: 'before' } as const
+        const ask = (period: Reaching) =>
           client.send('POST', 'spend/answer', { measure: 'billedCost', splitBy: [], grain: null, ...period }, spendAnswer)
-        ;[monthNow.value, monthBefore.value] = await Promise.all([ask(current), ask(before)])
+        ;[monthNow.value, monthBefore.value] = await Promise.all([ask(reachingPeriod(month, known)), ask(reachingCompared(month, known))])
       }
       facts.value = list
       failed.value = false
@@ -25,5 +37,5 @@ export const useData = defineStore('data', () => {
     }
   }
 
-  return { facts, monthNow, monthBefore, failed, load }
+  return { facts, days, partial, monthNow, monthBefore, failed, load }
 })

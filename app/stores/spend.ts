@@ -4,9 +4,11 @@ import { scaled } from '../../core/money/scaled'
 import { figuresBy, figureText } from '../../core/spend/figure'
 import { adds, type Narrowing } from '../../core/spend/question'
 import { columnsFor } from '../../core/spend/table'
-import { comparedPeriod, reachInto, resolvePeriod, scopeOf, type DataDays } from '../../core/spend/view'
+import { dayGroups, type DayGroup } from '../../core/spend/day-groups'
+import { laggards, reachingCompared, reachInto, resolvePeriod, scopeOf, type DataDays, type Reaching } from '../../core/spend/view'
+import { addDays } from '../../core/time/day'
 import { grainOfAtMost, grainStarts, wholeStarts } from '../../core/time/grain'
-import type { Period } from '../../core/time/period'
+import { isWholeMonths, type Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
 import {
@@ -34,6 +36,11 @@ export type ValueRef = { dimension: string; value: string | null; label: string 
 /** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
 export type Distortion = { id: string; said: string; action: string; change: Partial<SpendView> }
 
+/** The same charges by the other periods, and the charges that stand outside their billing period by either. */
+export type OtherBasis = { totals: SpendAnswer['totals']; here: Answered['rows']; there: Answered['rows'] }
+
+/** A day after all that can be loaded. */
+const LATEST = '2101-01-01'
 export const HUES = 8
 /** Rows that get a small line of their own in the table. */
 const MOST_LINES = 60
@@ -62,6 +69,14 @@ export const useSpend = defineStore('spend', () => {
   const nowAnswer = shallowRef<Answered | null>(null)
   const beforeAnswer = shallowRef<Answered | null>(null)
   const comparison = shallowRef<SpendComparison | null>(null)
+  /** Where sources reach unequally far: what the total is made of, by how many days the sources of a part have. */
+  const byDays = shallowRef<{ days: number; answer: Answered }[] | null>(null)
+  /** What begins after the last day that is delivered: purchases for later, or mistakes. */
+  const later = shallowRef<{ totals: SpendAnswer['totals']; from: string } | null>(null)
+  /** What the total would be by the other periods, and the charges that make the difference, largest first. */
+  const otherBasis = shallowRef<OtherBasis | null>(null)
+  /** What is delivered of the day after the period. */
+  const partDay = shallowRef<{ day: string; totals: SpendAnswer['totals'] } | null>(null)
   const distortions = ref<Distortion[]>([])
   const problem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
@@ -88,7 +103,17 @@ export const useSpend = defineStore('spend', () => {
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
   const period = computed<Period>(() => resolvePeriod((shown.value ?? view.value!).period, days.value!))
-  const compared = computed<Period | null>(() => (shown.value && days.value ? comparedPeriod(shown.value, days.value) : null))
+  const compared = computed<Reaching | null>(() => (shown.value && days.value ? reachingCompared(shown.value, days.value) : null))
+  /** Sources that the period lacks days of. */
+  const lagging = computed(() => (shown.value && days.value ? laggards(period.value, days.value) : []))
+  /** The total a day: of each source over the days that it has delivered. */
+  const perDay = computed(() => {
+    const parts = byDays.value ?? [{ days: groups.value[0]?.days ?? 1, answer: { totals: totals.value } }]
+    return addTexts(
+      parts.map(({ days, answer }) => divideText(answer.totals.find(t => t.currency === currency.value)?.amount ?? '0', Math.max(1, days))),
+    )
+  })
+  const groups = shallowRef<DayGroup[]>([])
   /** How much of the compared period is loaded: with none of it nothing can be compared. */
   const comparedReach = computed(() => (compared.value && days.value ? reachInto(compared.value, days.value) : 'none'))
   /** The table's columns that have something to say. */
@@ -159,10 +184,20 @@ export const useSpend = defineStore('spend', () => {
     problem.value = null
     try {
       const { signal } = mine
-      const before = comparedPeriod(next, dataDays)
+      const before = reachingCompared(next, dataDays)
       const splitBy = withCompanions(next.splitBy)
       const { start, end } = resolvePeriod(next.period, dataDays)
       const lineGrain = grainOfAtMost(MOST_LINE_POINTS, start, end, next.grain)
+      const scope = question()
+      const sources = Object.keys(dataDays.sources)
+      const dayParts = dayGroups(scope, sources)
+      const part =
+        typeof next.period === 'string' && useData().partial?.day === end ? { start: end, end: addDays(end, 1), ends: undefined } : null
+      const laterFrom = useData()
+        .facts!.sources.flatMap(({ laterFrom }) => laterFrom ?? [])
+        .sort()[0]
+      const isMonths = isWholeMonths({ start, end })
+      const other = next.basis === 'billing' ? undefined : ('billing' as const)
       const charted = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest + 1
       const questions = {
         now: question({ splitBy }),
@@ -184,11 +219,29 @@ export const useSpend = defineStore('spend', () => {
               grain: next.across === 'start' ? next.grain : null,
             })
           : null,
+        later: laterFrom
+          ? question({
+              start: [...Object.values(dataDays.sources)].sort()[0]!,
+              end: LATEST,
+              ends: undefined,
+              begins: Object.fromEntries(
+                useData().facts!.sources.map(({ source, lastDay, partialDay }) => [source, addDays(partialDay ?? lastDay, 1)]),
+              ),
+            })
+          : null,
+        otherBasis: isMonths ? question({ basis: other }) : null,
+        elsewhere: isMonths ? question({ elsewhere: true, splitBy: ['ChargeDescription', 'ChargeCategory'] }) : null,
+        otherElsewhere: isMonths ? question({ basis: other, elsewhere: true, splitBy: ['ChargeDescription', 'ChargeCategory'] }) : null,
+        part: part ? question({ ...part }) : null,
+        partLine: part ? question({ ...part, grain: next.grain }) : null,
+        partSeries: part && next.splitBy.length ? question({ ...part, splitBy: next.splitBy, grain: next.grain }) : null,
       }
       const steps = stepQuestions(next, before)
       const listed = Object.values(questions).filter(q => q !== null)
+      const wantsParts = dayParts.length > 1 && adds(next.measure)
+      const dayQuestions = wantsParts ? dayParts.map(({ scope: { ends } }) => question({ splitBy, ends })) : []
       const [answers, compare, partsNow] = await Promise.all([
-        askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old])], signal),
+        askAnswers([...listed, ...steps.flatMap(step => [step.now, step.old]), ...dayQuestions], signal),
         next.show === 'comparison' && isCost(next.measure)
           ? client.send(
               'POST',
@@ -196,8 +249,9 @@ export const useSpend = defineStore('spend', () => {
               {
                 measure: next.measure,
                 splitBy: next.splitBy.length ? splitBy : ['ServiceName'],
-                now: { start, end },
+                now: { start, end, ...(scope.ends && { ends: scope.ends }) },
                 before,
+                ...(scope.basis && { basis: scope.basis }),
                 keep: next.keep,
                 leaveOut: next.leaveOut,
                 conditions: next.conditions,
@@ -217,6 +271,14 @@ export const useSpend = defineStore('spend', () => {
           signal,
         )
       shown.value = next
+      groups.value = dayParts
+      const afterSteps = listed.length + steps.length * 2
+      byDays.value = wantsParts ? dayParts.map(({ days }, i) => ({ days, answer: answers[afterSteps + i]! })) : null
+      later.value = laterFrom && answered('later')!.totals.length ? { from: laterFrom, totals: answered('later')!.totals } : null
+      otherBasis.value = isMonths
+        ? { totals: answered('otherBasis')!.totals, here: answered('elsewhere')!.rows, there: answered('otherElsewhere')!.rows }
+        : null
+      partDay.value = part && answered('part')!.totals.length ? { day: part.start, totals: answered('part')!.totals } : null
       nowAnswer.value = now
       beforeAnswer.value = answered('old')
       totals.value = now.totals
@@ -228,10 +290,17 @@ export const useSpend = defineStore('spend', () => {
       const inCurrency = currency.value
       rows.value = rowsOf(now, answered('old')!, next.splitBy, inCurrency)
       distortions.value = distortionsOf(answered('categories')!, isMoneyMeasure(next.measure) ? inCurrency : null)
-      const nextStarts = grainStarts(start, end, next.grain)
-      const bySeries = amountsByStart(answered('series')!, next.splitBy, nextStarts, inCurrency)
+      // the part of a day that is delivered is drawn beside the days that are whole, and is in no total
+      const isPartDrawn = !!partDay.value && (next.grain === 'day' || next.grain === 'hour')
+      const nextStarts = grainStarts(start, isPartDrawn ? part!.end : end, next.grain)
+      const withPart = (name: 'line' | 'series', more: 'partLine' | 'partSeries'): Answered => {
+        const own = answered(name)!
+        const of = isPartDrawn ? answered(more) : null
+        return of ? { ...own, rows: [...own.rows, ...of.rows] } : own
+      }
+      const bySeries = amountsByStart(withPart('series', 'partSeries'), next.splitBy, nextStarts, inCurrency)
       const coarse = answered('lines')
-      series.value = chartSeries(next, rows.value, answered('line')!, bySeries, nextStarts, inCurrency)
+      series.value = chartSeries(next, rows.value, withPart('line', 'partLine'), bySeries, nextStarts, inCurrency)
       // a step that the period cuts through would look like a fall
       lines.value = coarse ? amountsByStart(coarse, next.splitBy, wholeStarts(start, end, lineGrain), inCurrency) : bySeries
       starts.value = nextStarts
@@ -249,7 +318,7 @@ export const useSpend = defineStore('spend', () => {
   const stepsDone = (next: SpendView) => next.steps.length >= next.stepOrder.length
 
   /** A question for every column that is open: the first, and each behind a chosen value. */
-  function stepQuestions(next: SpendView, before: Period): StepQuestion[] {
+  function stepQuestions(next: SpendView, before: Reaching): StepQuestion[] {
     const keep: Narrowing = { ...next.keep }
     const found: StepQuestion[] = []
     for (const [index, dimension] of next.stepOrder.entries()) {
@@ -459,6 +528,13 @@ export const useSpend = defineStore('spend', () => {
     nowAnswer,
     beforeAnswer,
     comparison,
+    byDays,
+    groups,
+    later,
+    otherBasis,
+    partDay,
+    lagging,
+    perDay,
     skuWords,
     distortions,
     problem,

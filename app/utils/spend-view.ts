@@ -4,7 +4,7 @@ import type { Measure } from '../../core/spend/question'
 import type { ChartKind, RollingPeriod, SpendView as View } from '../../core/spend/view'
 import { dayText, monthText } from './format'
 
-export { keptWithSteps, readView, resolvePeriod, withoutValue, withValue, writeView } from '../../core/spend/view'
+export { keptWithSteps, readView, reachingPeriod, resolvePeriod, withoutValue, withValue, writeView } from '../../core/spend/view'
 /** What the Sentence says and the address holds. */
 export type SpendView = View
 

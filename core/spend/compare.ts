@@ -1,18 +1,18 @@
 import type { Rate } from '../money/rates'
 import { scaledText, type Scaled } from '../money/scaled'
 import { daysBetween } from '../time/day'
-import type { Period } from '../time/period'
 import { plainGroups } from './answer'
 import { plainGroupsIn } from './convert'
 import type { Cube } from './cube'
 import type { CostMeasure, Grouping, Scope } from './question'
+import type { Reaching } from './view'
 
 /** One period against another, by the values of dimensions. */
-export type CompareQuestion = Omit<Scope, 'start' | 'end'> & {
+export type CompareQuestion = Omit<Scope, 'start' | 'end' | 'ends'> & {
   measure: CostMeasure
   splitBy: string[]
-  now: Period
-  before: Period
+  now: Reaching
+  before: Reaching
   currency?: string
 }
 
@@ -61,7 +61,7 @@ export function compare(
   inOne?: { currency: string; rates: readonly Rate[] },
 ): Comparison {
   const lines = new Map<string, { values: Record<string, string | null>; currency: string; lines: Map<string, Line> }>()
-  const side = (period: Period, which: 'now' | 'before') => {
+  const side = (period: Reaching, which: 'now' | 'before') => {
     const asked = [...new Set([...splitBy, ...PRICED_BY])]
     const grouping: Grouping = { ...scope, ...period, splitBy: asked, grain: null, measures: [measure, 'pricingQuantity'] }
     for (const group of inOne ? plainGroupsIn(cube, grouping, inOne.currency, inOne.rates) : plainGroups(cube, grouping)) {

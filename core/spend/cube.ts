@@ -7,8 +7,11 @@ import type { Segment } from './segment'
 /** The charges of one source and billing period. */
 export type Chunk = {
   source: string
-  /** First day of the billing period. */
+  /** The billing period as instants, the end exclusive. */
   billingPeriodStart: string
+  billingPeriodEnd: string
+  /** When the delivery was made, as far as anyone said; else when it arrived. */
+  deliveredAt: string
   segments: Segment[]
 }
 

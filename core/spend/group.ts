@@ -8,6 +8,7 @@ import type { CodeColumn } from './combinations'
 import type { Cube } from './cube'
 import { passFor, type PassArrays, type PassShape } from './pass'
 import type { Condition, Denomination, Grouping, Scope } from './question'
+import { placeWithin, reachOf, type Reach } from './reach'
 import { hourOf, type KeyColumn, type Segment } from './segment'
 import { Sums } from './sums'
 
@@ -52,11 +53,9 @@ const noPlaces = new Uint16Array(0)
 export function groupCharges(cube: Cube, question: Grouping): Groups {
   const codings = question.splitBy.map(dimension => cube.coding(dimension))
   const narrowed = narrow(cube, question)
-  const startHour = dayNumber(question.start) * 24
-  const endHour = dayNumber(question.end) * 24
-  const segments = segmentsOf(cube, question, startHour, endHour)
+  const segments = segmentsOf(cube, question)
   const units = unitCoding(cube, question.by)
-  const steps = stepsWithin(segments, question, startHour, endHour)
+  const steps = stepsWithin(segments, question)
   const kinds =
     question.by === undefined || question.by === 'currency'
       ? [Math.max(1, cube.currencies.length)]
@@ -66,7 +65,7 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   const isStepped = question.grain !== null || question.cuts !== undefined
   const sizes = [...(isStepped ? [steps.starts.length] : []), ...codings.map(coding => coding.values.length), ...kinds]
   const cells = sizes.reduce((a, b) => a * b, 1)
-  const rows = segments.reduce((n, { rows }) => n + rows, 0)
+  const rows = segments.reduce((n, { segment }) => n + segment.rows, 0)
   const sparse = cells > Math.min(MOST_DENSE_CELLS, Math.max(DENSE_CELLS, rows))
   const compacted = sparse ? compactions(sizes) : null
   const room = sparse ? 1024 : cells
@@ -111,15 +110,15 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
       })
     },
   }
-  for (const segment of segments) {
+  for (const { segment, reach } of segments) {
     const masks = masksWithin(segment, narrowed.masks)
     if (!masks) continue
-    const timed = segment.firstHour < startHour || segment.lastHour >= endHour
+    const timed = reach.place !== null || reach.outside !== null || segment.firstHour < reach.from || segment.lastHour >= reach.to
     const pass = passFor({ timed, masks: masks.length, ...shape })
     const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary].codes)
     const codesOf = (coding: Coding) => coding.layers.map(layer => ownCodes(segment.keys[layer.dictionary], layer.codes))
     arrays.times = segment.time.codes
-    arrays.stepOf = timed || isStepped ? stepsOf(segment, steps, startHour, endHour) : noCodes
+    arrays.stepOf = timed || isStepped ? stepsOf(segment, steps, reach) : noCodes
     arrays.currency = segment.currency
     arrays.maskKeys = masks.map(({ codes }) => codes)
     arrays.masks = masks.map(({ mask }) => mask)
@@ -167,12 +166,16 @@ function compactions(sizes: number[]): number[] {
   return at
 }
 
-function segmentsOf(cube: Cube, { billingMonth }: Grouping, startHour: number, endHour: number): Segment[] {
-  const found: Segment[] = []
-  for (const chunk of cube.chunks.values()) {
-    if (billingMonth && !chunk.billingPeriodStart.startsWith(billingMonth)) continue
-    for (const segment of chunk.segments)
-      if (segment.rows && segment.lastHour >= startHour && segment.firstHour < endHour) found.push(segment)
+/** A segment that a question reaches into, and how far. */
+type Reached = { segment: Segment; reach: Reach }
+
+function segmentsOf(cube: Cube, question: Grouping): Reached[] {
+  const found: Reached[] = []
+  for (const { source, billingPeriodStart, billingPeriodEnd, segments } of cube.chunks.values()) {
+    const reach = reachOf(question, { source, start: billingPeriodStart, end: billingPeriodEnd })
+    if (!reach) continue
+    for (const segment of segments)
+      if (segment.rows && (reach.place || (segment.lastHour >= reach.from && segment.firstHour < reach.to))) found.push({ segment, reach })
   }
   return found
 }
@@ -201,25 +204,32 @@ function masksWithin({ keys }: Segment, masks: Narrowed['masks']): { codes: Uint
 type Steps = { starts: string[]; stepOfDay: Int32Array | null; from: number; cuts: number[] | null }
 
 /** By a segment's places of time the step of the grain, 0 without a grain; −1 outside the period. */
-function stepsOf({ time }: Segment, { starts, stepOfDay, from }: Steps, startHour: number, endHour: number): Int32Array {
+function stepsOf({ time }: Segment, { starts, stepOfDay, from: first }: Steps, reach: Reach): Int32Array {
   return Int32Array.from(time.starts, start => {
-    const hour = hourOf(start)
-    if (hour < startHour || hour >= endHour) return -1
-    return stepOfDay ? stepOfDay[Math.floor((hour - from) / 24)]! : starts.length ? hour - from : 0
+    const hour = placeWithin(reach, hourOf(start))
+    if (hour === null) return -1
+    return stepOfDay ? stepOfDay[Math.floor((hour - first) / 24)]! : starts.length ? hour - first : 0
   })
 }
 
 /** Starts of the grain, only as far as the segments reach into the period. */
-function stepsWithin(segments: Segment[], { grain, cuts }: Grouping, startHour: number, endHour: number): Steps {
+function stepsWithin(segments: Reached[], { start, end, grain, cuts }: Grouping): Steps {
   if (grain === null && !cuts) return { starts: [], stepOfDay: null, from: 0, cuts: null }
-  const first = Math.max(
-    startHour,
-    segments.reduce((least, s) => Math.min(least, s.firstHour), Infinity),
+  const startHour = dayNumber(start) * 24
+  const [least, most] = segments.reduce(
+    ([least, most], { segment, reach: { from, to, place } }) => {
+      // charges of another time stand at the start of their billing period
+      const placed = place
+        ? [segment.firstHour, segment.lastHour, ...(place(segment.firstHour) === segment.firstHour ? [] : [place(-1)])]
+        : null
+      const first = placed ? Math.min(...placed) : segment.firstHour
+      const last = placed ? Math.max(...placed) : segment.lastHour
+      return [Math.min(least, Math.max(from, first)), Math.max(most, Math.min(to - 1, last))]
+    },
+    [Infinity, -Infinity],
   )
-  const last = Math.min(
-    endHour - 1,
-    segments.reduce((most, s) => Math.max(most, s.lastHour), -Infinity),
-  )
+  const first = Math.max(startHour, least)
+  const last = Math.min(dayNumber(end) * 24 - 1, most)
   if (first > last) return { starts: [''], stepOfDay: new Int32Array(1), from: startHour, cuts: cuts ? [0] : null }
   const from = Math.floor(first / 24)
   const days = Math.floor(last / 24) + 1 - from
@@ -327,16 +337,12 @@ function containing(text: string): (value: string | null) => boolean {
 /** Values whose billed cost within the period and the plain conditions is above an amount, in any one currency. */
 function aboveTest(
   cube: Cube,
-  { start, end, keep, leaveOut, billingMonth }: Scope,
+  { start, end, keep, leaveOut, billingMonth, ends, begins, basis, elsewhere }: Scope,
   { dimension, above }: Extract<Condition, { above: string }>,
 ): (value: string | null, code: number) => boolean {
   const least: Scaled = scaled(above)
   const groups = groupCharges(cube, {
-    start,
-    end,
-    keep,
-    leaveOut,
-    ...(billingMonth && { billingMonth }),
+    ...{ start, end, keep, leaveOut, billingMonth, ends, begins, basis, elsewhere },
     splitBy: [dimension],
     grain: null,
     measures: ['billedCost'],

@@ -1,5 +1,6 @@
 import type { DictionaryName } from '../focus/star'
 import type { NarrowedIds } from './group'
+import { placeWithin, type Reach } from './reach'
 import { hourOf, type Segment } from './segment'
 
 /** Whether an id belongs to a list, as an array to look it up in. */
@@ -13,10 +14,9 @@ function among({ dictionary, ids }: { dictionary: DictionaryName; ids: readonly 
 
 /**
  * Finds the rows of segments whose charge period starts within some hours and that narrowed conditions leave.
- * @param startHour hours since 1970; `endHour` is exclusive.
- * @returns a function that gives the rows of a segment in their order.
+ * @returns a function that gives the rows of a segment in their order, as far as its billing period is reached.
  */
-export function narrowedRows({ ids, layered }: NarrowedIds, startHour: number, endHour: number): (segment: Segment) => number[] {
+export function narrowedRows({ ids, layered }: NarrowedIds): (segment: Segment, reach: Reach) => number[] {
   const masks = ids.map(({ dictionary, allowed }) => among({ dictionary, ids: allowed }))
   const filters = layered.map(({ layers, none }) => ({
     none,
@@ -25,8 +25,8 @@ export function narrowedRows({ ids, layered }: NarrowedIds, startHour: number, e
       without: among({ dictionary, ids: without }),
     })),
   }))
-  return ({ rows, time, keys }) => {
-    const inTime = Uint8Array.from(time.starts, start => (hourOf(start) >= startHour && hourOf(start) < endHour ? 1 : 0))
+  return ({ rows, time, keys }, reach) => {
+    const inTime = Uint8Array.from(time.starts, start => (placeWithin(reach, hourOf(start)) === null ? 0 : 1))
     const holds = ({ dictionary, has }: Among) => {
       const { codes, ids } = keys[dictionary]
       const own = Uint8Array.from(ids, id => has[id] ?? 0)

@@ -28,7 +28,15 @@ export type Scope = {
   leaveOut: Narrowing
   conditions?: Condition[]
   /** Only charges of this billing month (`2026-10`): what statements go by. */
-  billingMonth?: string
+  billingMonth?: string | undefined
+  /** By source the day before which its charges have to start: a rolling period ends where each source's deliveries end. */
+  ends?: Readonly<Record<string, Day>> | undefined
+  /** By source the day from which on its charges have to start. */
+  begins?: Readonly<Record<string, Day>> | undefined
+  /** Whether charges stand in time by their charge periods, as without it, or by their billing periods, as statements and invoices do. */
+  basis?: 'charge' | 'billing' | undefined
+  /** Only charges whose charge period starts outside their billing period: corrections of months before, purchases for later ones. */
+  elsewhere?: boolean | undefined
 }
 
 /** What is asked of the charges. */

@@ -1,10 +1,15 @@
 import { minorDecimals } from '../money/currency'
-import { roundScaled, scaled, scaledText, type Scaled } from '../money/scaled'
+import { minorUnit, roundScaled, scaled, scaledText, type Scaled } from '../money/scaled'
 
-/** An invoice as its issuer sent it; the total contains the tax. */
-export type InvoiceFigures = { currency: string; total: string; tax: string | null }
-/** The charges that belong to it, line by line as an issuer rounds them: a line is an account, a service, a SKU, a category. */
-export type InvoiceLine = { currency: string; isTax: boolean; amount: Scaled }
+/** What an issuer rounds to the minor unit: each line of its invoice, or each charge. */
+export const rounded = ['lines', 'charges'] as const
+/**
+ * An invoice as its issuer sent it; the total contains the tax. `lines` says how many it has, the tax among them; where nobody has said,
+ * one, and another for the tax it names.
+ */
+export type InvoiceFigures = { currency: string; total: string; tax: string | null; lines: number | null; rounds: (typeof rounded)[number] }
+/** The charges that belong to it, added up by currency and whether they are tax. */
+export type InvoiceCharges = { currency: string; isTax: boolean; amount: Scaled; charges: number }
 
 export type Reconciliation = {
   state: 'equal' | 'rounding' | 'differs' | 'nothing loaded'
@@ -18,25 +23,23 @@ export type Reconciliation = {
 }
 
 /**
- * Holds an invoice's total against the charges loaded for it. Rounding is what appears when each line, or the whole, is rounded to the
- * minor
- * unit (half away from zero); tax is what the invoice has more or less of it; what is left is unexplained.
+ * Holds an invoice's total against the charges loaded for it. Tax is what the invoice has more or less of it. Rounding is at most half a
+ * minor unit for each line of the invoice, or for each charge where its issuer rounds these; what is larger is unexplained, but for what
+ * rounding the whole gives.
  */
-export function reconcile({ currency, total, tax }: InvoiceFigures, lines: readonly InvoiceLine[]): Reconciliation {
+export function reconcile({ currency, total, tax, lines, rounds }: InvoiceFigures, charges: readonly InvoiceCharges[]): Reconciliation {
   const decimals = minorDecimals(currency)
-  const own = lines.filter(line => line.currency === currency)
-  const sum = (list: readonly InvoiceLine[]) => list.reduce((n, line) => n + line.amount, 0n)
+  const own = charges.filter(line => line.currency === currency)
+  const sum = (list: readonly InvoiceCharges[]) => list.reduce((n, line) => n + line.amount, 0n)
   const loaded = sum(own)
   const loadedTax = sum(own.filter(line => line.isTax))
   const difference = scaled(total) - loaded
   const taxPart = tax === null ? 0n : taxDifference(scaled(tax), loadedTax, decimals)
   const left = difference - taxPart
-  const byLine = own.reduce((n, line) => n + roundScaled(line.amount, decimals), 0n) - loaded
   const atOnce = roundScaled(loaded, decimals) - loaded
-  const explained = left === byLine || left === atOnce
-  // an issuer that rounds other lines than ours still stays within half a unit a line
-  const within = size(left) * 2n <= BigInt(Math.max(1, own.length)) * 10n ** BigInt(15 - decimals)
-  const rounding = explained || within ? left : atOnce
+  const roundings = rounds === 'charges' ? own.reduce((n, line) => n + line.charges, 0) : (lines ?? (tax === null ? 1 : 2))
+  const isWithin = size(left) * 2n <= BigInt(roundings) * minorUnit(decimals)
+  const rounding = isWithin ? left : atOnce
   const unexplained = left - rounding
   const parts: Reconciliation['parts'] = [
     { what: 'tax' as const, amount: taxPart },
@@ -51,7 +54,7 @@ export function reconcile({ currency, total, tax }: InvoiceFigures, lines: reado
     loadedTax: scaledText(loadedTax),
     difference: scaledText(difference),
     parts,
-    otherCurrencies: [...new Set(lines.map(line => line.currency).filter(c => c !== currency))].sort(),
+    otherCurrencies: [...new Set(charges.map(line => line.currency).filter(c => c !== currency))].sort(),
   }
 }
 
@@ -60,5 +63,5 @@ const size = (n: Scaled) => (n < 0n ? -n : n)
 /** Tax that is more than rounding apart. */
 function taxDifference(invoiced: Scaled, loaded: Scaled, decimals: number): Scaled {
   const apart = invoiced - loaded
-  return size(apart) * 2n <= 10n ** BigInt(15 - decimals) ? 0n : apart
+  return size(apart) * 2n <= minorUnit(decimals) ? 0n : apart
 }

@@ -22,7 +22,10 @@ export type TableSpec = {
   across: string | null
   currency: string
   columns: readonly TableColumn[]
+  /** Over how many days amounts a day are. */
   days: number
+  /** Where sources reach unequally far: the parts of `now` that go over equal days. An amount a day is then the sum of theirs. */
+  byDays?: readonly { days: number; answer: Answer }[]
 }
 
 export type TableHead = {
@@ -83,6 +86,15 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
   const old = before && figuresBy(before, currency, key)
   if (old && columns.some(column => LOOKS_BACK.includes(column)))
     for (const [id, { row }] of old) if (!entries.has(id)) entries.set(id, entryOf(row))
+  const parts = spec.byDays?.map(({ days, answer }) => ({ days, figures: figuresBy(answer, currency, key) }))
+  const perDay = (amount: Scaled, id: string | null): Scaled | null => {
+    if (!parts) return days > 0 ? scaled(quotientText(amount, BigInt(days) * ONE, SCALE)) : null
+    return parts.reduce((sum, { days, figures }) => {
+      const own = id === null ? [...figures.values()] : [figures.get(id) ?? { figure: none }]
+      const part = own.reduce((n, { figure }) => n + figure.sum, 0n)
+      return sum + scaled(quotientText(part, BigInt(days) * ONE, SCALE))
+    }, 0n)
+  }
   const whole = [...entries.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
   const wholeBefore = old && [...old.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
 
@@ -108,7 +120,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
       column,
     })),
   ]
-  const further = (amount: string | null, previous: string | null | undefined) => {
+  const further = (id: string | null, amount: string | null, previous: string | null | undefined) => {
     const own = amount === null ? null : scaled(amount)
     const then = typeof previous === 'string' ? scaled(previous) : null
     return columns.map(column => {
@@ -116,7 +128,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
         case 'share':
           return own === null ? null : ratio(own, whole.sum)
         case 'perDay':
-          return own !== null && days > 0 ? quotientText(own, BigInt(days) * ONE, SCALE) : null
+          return own === null ? null : textOrNull(perDay(own, id))
         case 'before':
           return previous ?? null
         case 'difference':
@@ -142,7 +154,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
       {
         values,
         amount,
-        cells: [...texts(values, names), ...cellsOf(cells), amount, ...further(amount, previous)],
+        cells: [...texts(values, names), ...cellsOf(cells), amount, ...further(id, amount, previous)],
         wasThere: typeof previous === 'string',
       },
     ]
@@ -161,13 +173,14 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
     total: {
       values: [],
       amount: total,
-      cells: [...blank, ...cellsOf(acrossTotals), total, ...further(total, wholeBefore && figureText(wholeBefore))],
+      cells: [...blank, ...cellsOf(acrossTotals), total, ...further(null, total, wholeBefore && figureText(wholeBefore))],
       wasThere: !!old?.size,
     },
   }
 }
 
 const size = (n: Scaled) => (n < 0n ? -n : n)
+const textOrNull = (n: Scaled | null) => (n === null ? null : scaledText(n))
 
 function ratio(part: Scaled, whole: Scaled): string | null {
   return whole === 0n ? null : quotientText(part, whole, SHARE_DIGITS)

@@ -1,6 +1,7 @@
-import { addDays, addMonths, isDay, monthEnd, monthOf, monthStart, type Day } from '../time/day'
+import { addDays, addMonths, daysBetween, isDay, monthEnd, monthOf, monthStart, type Day } from '../time/day'
 import { grains, type Grain } from '../time/grain'
 import { periodBefore, type Period } from '../time/period'
+import { endsCompared, endsWithin } from './day-groups'
 import { isDimension } from './dimension'
 import { measures, type Condition, type Measure, type Narrowing, type Scope } from './question'
 import { tableColumns, type TableColumn } from './table'
@@ -55,10 +56,12 @@ export type SpendView = {
   columns: TableColumn[]
   /** The table, or the comparison of two periods. */
   show: 'table' | 'comparison'
+  /** Whether charges stand in time by charge or by billing periods. */
+  basis: 'charge' | 'billing'
 }
 
-/** First and last day with charges. */
-export type DataDays = { firstDay: Day; lastDay: Day }
+/** First and last day with charges, and the last of each source. */
+export type DataDays = { firstDay: Day; lastDay: Day; sources: Readonly<Record<string, Day>> }
 /** An address's query, as routers give it. */
 export type AddressQuery = Record<string, string | null | undefined | (string | null)[]>
 export type WrittenQuery = Record<string, string | string[]>
@@ -199,6 +202,7 @@ export function readView(query: AddressQuery): SpendView {
     across: across === 'start' || (across && isDimension(across)) ? across : null,
     columns: query.columns === 'none' ? [] : columns.length ? columns : usualColumns,
     show: query.show === 'comparison' ? 'comparison' : 'table',
+    basis: query.basis === 'billing' ? 'billing' : 'charge',
   }
 }
 
@@ -228,12 +232,41 @@ export function writeView(view: SpendView): WrittenQuery {
     ...(view.across && { across: view.across }),
     ...(view.columns.join() !== usualColumns.join() && { columns: view.columns.length ? view.columns : 'none' }),
     ...(view.show === 'comparison' && { show: 'comparison' }),
+    ...(view.basis === 'billing' && { basis: 'billing' }),
   }
+}
+
+/** A period, and by source where it ends there. */
+export type Reaching = Period & Pick<Scope, 'ends'>
+
+/** The view's period: one that rolls on ends, for each source, with its last delivered day. */
+export function reachingPeriod(view: Pick<SpendView, 'period'>, days: DataDays): Reaching {
+  const period = resolvePeriod(view.period, days)
+  const ends = typeof view.period === 'string' ? endsWithin(period, days.sources) : undefined
+  return { ...period, ...(ends && { ends }) }
+}
+
+/** What it is held against: the same days for each source. */
+export function reachingCompared(view: Pick<SpendView, 'period' | 'against'>, days: DataDays): Reaching {
+  const now = reachingPeriod(view, days)
+  const compared = comparedPeriod(view, days)
+  const ends = endsCompared(now, compared, now.ends, day => (view.against === 'year' ? yearBefore(day) : null))
+  return { ...compared, ...(ends && { ends }) }
+}
+
+/** Sources that deliver later than the others within a period, and by how many days; those that lag most come last. */
+export function laggards({ end }: Period, { lastDay, sources }: DataDays): { source: string; lastDay: Day; days: number }[] {
+  const newest = addDays(end, -1) < lastDay ? addDays(end, -1) : lastDay
+  return Object.entries(sources)
+    .filter(([, last]) => last < newest)
+    .map(([source, last]) => ({ source, lastDay: last, days: daysBetween(last, newest) }))
+    .sort((a, b) => a.days - b.days || (a.source < b.source ? -1 : 1))
 }
 
 /** Which charges a view looks at. */
 export function scopeOf(view: SpendView, days: DataDays): Scope & Pick<SpendView, 'keep' | 'leaveOut' | 'conditions'> {
-  return { ...resolvePeriod(view.period, days), keep: view.keep, leaveOut: view.leaveOut, conditions: view.conditions }
+  const { basis, keep, leaveOut, conditions } = view
+  return { ...reachingPeriod(view, days), ...(basis === 'billing' && { basis }), keep, leaveOut, conditions }
 }
 
 /** The narrowing with one more value; the same value leaves the other list. */

@@ -15,7 +15,7 @@ import { changesBetween, mergeSums } from './sums'
 
 export type Period = { source: string; start: string }
 /** A billing period as it counts: the load whose charges it has, and how many they are. */
-export type CountingPeriod = Period & { loadId: number; rows: number }
+export type CountingPeriod = PeriodOf & { loadId: number; rows: number; deliveredAt: string }
 /** What counts now: the state's number, the newest entry of each dictionary, the billing periods. */
 export type Counting = { revision: number; newest: Record<DictionaryName, number>; periods: CountingPeriod[] }
 /** What was read of a delivery that is to count. */
@@ -27,6 +27,9 @@ export type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings'
 const ENTERING = 7_246_002
 /** PostgreSQL's own format, which both databases write and read alike. */
 const BINARY = 'format binary'
+
+/** An instant of the database as text. */
+const utc = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`
 
 /** An entry of a dictionary: its id, then its values in the dictionary's order. */
 export type Entry = [id: number, ...values: (string | null)[]]
@@ -107,17 +110,15 @@ export class ChargeStore {
     const entries = dictionaryNames.map(name => `'${name}', (select coalesce(max(id), 0) from ${tableName(name)})`).join(', ')
     const [row] = await this.database.query(`
       select coalesce((select revision from data_revision where id = 1), 0), json_build_object(${entries}),
-        coalesce((select json_agg(json_build_object('source', p.source, 'start', to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), 'loadId', p.load_id, 'periods', l.periods) order by p.start, p.source)
+        coalesce((select json_agg(json_build_object('source', p.source, 'start', ${utc('p.start')}, 'end', ${utc('p."end"')}, 'deliveredAt', ${utc('coalesce(l.delivered_at, l.started_at)')}, 'loadId', p.load_id, 'periods', l.periods) order by p.start, p.source)
           from billing_period p join load l on l.id = p.load_id), '[]'::json)`)
-    const [revision, newest, periods] = row as [number, Counting['newest'], (Period & { loadId: number; periods: ImportPeriod[] })[]]
+    const [revision, newest, periods] = row as [number, Counting['newest'], (Omit<CountingPeriod, 'rows'> & { periods: ImportPeriod[] })[]]
     return {
       revision,
       newest,
-      periods: periods.map(({ source, start, loadId, periods: sums }) => ({
-        source,
-        start,
-        loadId,
-        rows: sums.reduce((rows, sum) => (sum.billingPeriodStart === start ? rows + sum.rows : rows), 0),
+      periods: periods.map(({ periods: sums, ...period }) => ({
+        ...period,
+        rows: sums.reduce((rows, sum) => (sum.billingPeriodStart === period.start ? rows + sum.rows : rows), 0),
       })),
     }
   }

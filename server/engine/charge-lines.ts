@@ -2,9 +2,9 @@ import { focusColumn } from '../../core/focus/columns'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../core/focus/star'
 import { narrowedRows } from '../../core/spend/narrowed-rows'
 import type { Scope } from '../../core/spend/question'
+import { reachOf } from '../../core/spend/reach'
 import { ABSENT, measureNames, type Segment } from '../../core/spend/segment'
 import { limbsText } from '../../core/spend/sums'
-import { dayNumber } from '../../core/time/day'
 import { instantOf, isoInstant } from '../../core/time/instant'
 import { billingPeriod } from '../db/schema'
 
@@ -48,16 +48,17 @@ export async function* chargeLines(
   columns: readonly string[],
 ): AsyncGenerator<(string | null)[][]> {
   const { result: narrowed } = await cube.ask('narrowed', scope)
-  const rowsOf = narrowedRows(narrowed, dayNumber(scope.start) * 24, dayNumber(scope.end) * 24)
+  const rowsOf = narrowedRows(narrowed)
   const periods = await database.db.select().from(billingPeriod).orderBy(billingPeriod.start, billingPeriod.source)
   const values: Values = new Map()
-  for (const { loadId, start, end } of periods) {
-    if (scope.billingMonth && !isoInstant(start).startsWith(scope.billingMonth)) continue
+  for (const { source, loadId, start, end } of periods) {
+    const reach = reachOf(scope, { source, start: isoInstant(start), end: isoInstant(end) })
+    if (!reach) continue
     const { currencies, code } = currencyList()
     const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
     const found: { segment: Segment; row: number; start: number }[] = []
     for await (const segment of storedSegments(charges, loadId, start, code)) {
-      const rows = rowsOf(segment)
+      const rows = rowsOf(segment, reach)
       for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
       for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
         await learn(

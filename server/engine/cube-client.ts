@@ -112,7 +112,8 @@ export class CubeClient {
       const key = keyOf(period)
       if (this.#loads.get(key)?.loadId === period.loadId) continue
       const segments = await this.charges.segments(period.loadId, period.start)
-      await this.ask('stage', { source: period.source, billingPeriodStart: period.start, rows: period.rows, segments }, [
+      const { source, start: billingPeriodStart, end: billingPeriodEnd, rows, deliveredAt } = period
+      await this.ask('stage', { source, billingPeriodStart, billingPeriodEnd, rows, deliveredAt, segments }, [
         ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),
       ])
       this.#loads.set(key, period)

@@ -13,6 +13,7 @@ import type { Services } from '../services'
 import { currentPlan } from '../stores/organisation'
 import { listOpportunities } from '../stores/savings'
 import { skuMeanings } from '../stores/spend-reference'
+import { reportedTo } from './delivered-days'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 const FACTS = [
@@ -69,7 +70,7 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     newest.map(g => g.values[name]).find(v => v !== null && v !== undefined) ??
     facts.result.map(g => g.values[name]).find(v => v !== null && v !== undefined) ??
     null
-  const dataTo = data.lastDayBySource[value('ProviderName') ?? ''] ?? data.lastDay!
+  const dataTo = (await reportedTo(cube, { ...ALWAYS, keep })) ?? data.lastDay!
 
   const tags = tagsOver(tagged.result, tagKeys)
   const rules = saved ? ruleDimensions(saved.plan) : []

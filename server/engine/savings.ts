@@ -21,8 +21,10 @@ import {
   type StoredAction,
   type StoredOpportunity,
 } from '../stores/savings'
+import { reportedTo } from './delivered-days'
 
 type Engine = Pick<Services, 'database' | 'cube'>
+const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
 /** Looks through a connection for what can be saved and keeps what is found. @returns how much that is. */
 export async function lookForSavings({ database }: Engine, connector: Connector): Promise<number> {
@@ -77,8 +79,8 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
     }
   })
   const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
-  const { result: facts, revision } = await cube.ask('facts', undefined)
-  const ledger = await Promise.all(done.map(row => ledgerLine(engine, row, facts.lastDayBySource)))
+  const { revision } = await cube.ask('facts', undefined)
+  const ledger = await Promise.all(done.map(row => ledgerLine(engine, row)))
   return {
     connected: (await connectors(database.db)).some(({ can }) => can.inventory && can.measurements),
     opportunities,
@@ -93,7 +95,6 @@ const DAYS_BEFORE = 7
 async function ledgerLine(
   { cube }: Engine,
   { opportunity, action }: { opportunity: StoredOpportunity; action: StoredAction },
-  lastDays: Record<string, string>,
 ): Promise<LedgerLine> {
   const { body } = opportunity
   const doneAt = action.doneAt!.includes('T') ? action.doneAt! : `${action.doneAt!.replace(' ', 'T').slice(0, 19)}Z`
@@ -106,7 +107,7 @@ async function ledgerLine(
     currency: action.currency,
     promisedMonthly: decimalText(new Decimal(action.promisedMonthly)),
   }
-  const last = lastDays[body.provider]
+  const last = await reportedTo(cube, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
   if (!last || last < day) return { ...line, seenTo: null, promised: null, seen: null, workings: null }
   const billed = async (start: string, end: string) => {
     const { result } = await cube.ask('group', {

@@ -1,8 +1,9 @@
-import { comparedPeriod, readView, resolvePeriod, scopeOf } from '../../core/spend/view'
+import { reachingCompared, readView, resolvePeriod, scopeOf } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
 import type { Mail } from '../connectors/mail'
 import type { Services } from '../services'
 import type { StoredSentence } from '../stores/sentences'
+import { dataDaysOf } from './delivered-days'
 import { tableFile } from './table-file'
 
 /** The mail of a saved sentence as it is now, with its file; in words why there is none. */
@@ -13,8 +14,8 @@ export async function sentenceMail(
   const { schedule, name, body, description, owner } = sentence
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
   const { result: facts } = await cube.ask('facts', undefined)
-  if (!facts.firstDay || !facts.lastDay) return 'Nothing is loaded yet: nothing was sent.'
-  const days = { firstDay: facts.firstDay, lastDay: facts.lastDay }
+  const days = dataDaysOf(facts)
+  if (!days) return 'Nothing is loaded yet: nothing was sent.'
   const view = readView(body.query)
   const period = resolvePeriod(view.period, days)
   const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
@@ -32,7 +33,7 @@ export async function sentenceMail(
       currency,
       across: view.across,
       columns: view.columns,
-      before: comparedPeriod(view, days),
+      before: reachingCompared(view, days),
       title: name,
     },
   )

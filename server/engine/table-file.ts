@@ -1,7 +1,8 @@
 import type { z } from 'zod'
 import { adds } from '../../core/spend/question'
 import { spendTable, type TableHead } from '../../core/spend/table'
-import { addDays, daysBetween } from '../../core/time/day'
+import { addDays } from '../../core/time/day'
+import { dayGroups } from '../../core/spend/day-groups'
 import type { Period } from '../../core/time/period'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { companionOf, withCompanions } from '../../shared/words/dimensions'
@@ -17,6 +18,11 @@ export async function tableFile(
   const { question, across, before, currency, columns } = asked
   const splitBy = withCompanions(question.splitBy)
   const plain = { ...question, splitBy, limit: undefined, grain: null }
+  const { result: facts } = await cube.ask('facts', undefined)
+  const groups = dayGroups(
+    question,
+    facts.sources.map(({ source }) => source),
+  )
   const [{ result: now, revision }, old] = await Promise.all([
     cube.ask('answer', {
       ...plain,
@@ -25,7 +31,12 @@ export async function tableFile(
     }),
     before && cube.ask('answer', { ...plain, ...before }),
   ])
-  const days = daysBetween(question.start, question.end)
+  const byDays =
+    groups.length > 1 && columns.includes('perDay')
+      ? await Promise.all(
+          groups.map(async ({ days, scope }) => ({ days, answer: (await cube.ask('answer', { ...plain, ...scope })).result })),
+        )
+      : undefined
   const table = spendTable(now, old && old.result, {
     measure: question.measure,
     splitBy: question.splitBy,
@@ -33,7 +44,8 @@ export async function tableFile(
     across,
     currency,
     columns,
-    days,
+    days: groups[0]!.days,
+    ...(byDays && { byDays }),
   })
   const place = (column: TableHead['column']) => table.heads.findIndex(head => head.column === column)
   // the totals of what adds are formulas over the rows; a change is one over the totals it compares, where both are shown

@@ -29,7 +29,8 @@ export async function removeInvoice(db: Db, id: number): Promise<boolean> {
 }
 
 /**
- * Reads the lines of a CSV with the columns issuer, invoice, month, currency, total, tax. @throws Problem naming every line that is wrong.
+ * Reads the lines of a CSV with the columns issuer, invoice, month, currency, total, tax and, where known, lines and rounds.
+ * @throws Problem naming every line that is wrong.
  */
 export function readInvoices(lines: Record<string, string>[]): InvoiceInput[] {
   const errors: { field: string; reason: string }[] = []
@@ -42,6 +43,8 @@ export function readInvoices(lines: Record<string, string>[]): InvoiceInput[] {
       currency: text('currency'),
       total: text('total'),
       tax: text('tax') || null,
+      lines: text('lines') === '' ? null : Number(text('lines')),
+      rounds: text('rounds') || 'lines',
       note: text('note'),
     })
     if (!read.success)

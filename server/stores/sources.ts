@@ -1,16 +1,18 @@
 import { sql } from 'drizzle-orm'
+import { daysIn } from '../../core/time/day-runs'
 import type { SourceState } from '../../shared/contracts/imports'
 import type { Db } from '../db/database'
 import { listMapped } from './mappings'
 import type { CubeFacts } from '../workers/cube'
 
+/** So many runs of days without charges are told of a source; their number is told whole. */
+const MOST_RUNS = 12
+
 type Row = { source: string; start: string; load_id: number; loaded_at: string }
 
 /** Every source with its billing periods and the sums its last loads brought. */
-export async function listSources(
-  db: Db,
-  { lastDayBySource, missingDays }: Pick<CubeFacts, 'lastDayBySource' | 'missingDays'>,
-): Promise<SourceState[]> {
+export async function listSources(db: Db, { sources: days }: Pick<CubeFacts, 'sources'>): Promise<SourceState[]> {
+  const daysOf = new Map(days.map(source => [source.source, source]))
   const { rows } = await db.execute<Row & { periods: SourceState['periods'] }>(sql`
     select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.finished_at::text as loaded_at, l.periods
     from billing_period p join load l on l.id = p.load_id order by p.source, p.start`)
@@ -19,10 +21,14 @@ export async function listSources(
   for (const row of rows) {
     const known = sources.get(row.source) ?? {
       source: row.source,
-      lastDay: lastDayBySource[row.source] ?? null,
+      lastDay: daysOf.get(row.source)?.lastDay ?? null,
+      partialDay: daysOf.get(row.source)?.partialDay ?? null,
+      laterFrom: daysOf.get(row.source)?.laterFrom ?? null,
+      deliveredAt: daysOf.get(row.source)?.deliveredAt ?? null,
       lastLoadedAt: row.loaded_at,
       periods: [],
-      missingDays: missingDays[row.source] ?? [],
+      missingDays: (daysOf.get(row.source)?.missing ?? []).slice(0, MOST_RUNS),
+      missingCount: daysIn(daysOf.get(row.source)?.missing ?? []),
       mapped: mapped.has(row.source),
     }
     if (row.loaded_at > known.lastLoadedAt) known.lastLoadedAt = row.loaded_at

@@ -6,24 +6,25 @@ import { answer, answersPacked, plainGroups, type Group } from '../../core/spend
 import { answerIn, answersIn, type Converted, type PackedConverted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
+import { covered } from '../../core/spend/covered'
 import { Cube, chunkKey, type Chunk } from '../../core/spend/cube'
-import { columnDimensions, columnPlace } from '../../core/spend/dimension'
+import { columnDimensions } from '../../core/spend/dimension'
 import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
 import type { PackedAnswer } from '../../core/spend/packed'
 import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
 import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
+import { dataDays, sourceDays, type SourceDays } from '../../core/spend/freshness'
 import type { SpendReference } from '../../core/spend/reference'
 import { hourOf } from '../../core/spend/segment'
 import { segmentSums } from '../../core/spend/segment-sums'
 import type { DictionaryName } from '../../core/focus/star'
-import { dayFromNumber } from '../../core/time/day'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import { decodeSegment } from '../charges/segment-codec'
 
 export type ChunkName = { source: string; billingPeriodStart: string }
 export type NewEntries = { dictionary: DictionaryName; entries: [id: number, ...values: (string | null)[]][] }
 /** The charges of a billing period as they are kept, and how many there are to be. */
-export type StagedChunk = ChunkName & { rows: number; segments: Uint8Array[] }
+export type StagedChunk = Omit<Chunk, 'segments'> & { rows: number; segments: Uint8Array[] }
 /** What is known beside the charges. */
 export type Beside = { reference: SpendReference; rates: Rate[] }
 /** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
@@ -41,8 +42,7 @@ export type CubeFacts = {
   currencies: string[]
   charges: number
   hourly: boolean
-  lastDayBySource: Record<string, string>
-  missingDays: Record<string, string[]>
+  sources: SourceDays[]
   /** Billing periods whose kept charges are damaged: they are in no answer. */
   damaged: ChunkName[]
 }
@@ -63,11 +63,11 @@ export type CubeCalls = {
   narrowed: (scope: Scope) => NarrowedIds & { charges: number }
   /** The first day on which each of some dimensions has a value of the charge's own; null for never. */
   firstDays: (dimensions: string[]) => (string | null)[]
+  /** The days that charges cover, and which sources have delivered them. */
+  covered: (scope: Scope) => ReturnType<typeof covered>
   /** Places whose name or id holds a text. */
   find: (text: string) => FoundPlace[]
   facts: () => CubeFacts
-  /** Which billing accounts each loaded billing period has charges of. */
-  billingAccounts: () => (ChunkName & { accountIds: string[] })[]
   /** Sums of billing periods as they are in memory, by currency. */
   sums: (periods: ChunkName[]) => ImportPeriod[]
 }
@@ -85,22 +85,9 @@ const nameOf = ({ source, billingPeriodStart }: ChunkName): ChunkName => ({ sour
 const keyOf = (name: ChunkName) => chunkKey(name.source, name.billingPeriodStart)
 
 function facts(): CubeFacts {
-  const days = new Map<string, Set<number>>()
-  let hourly = false
-  for (const { source, segments } of cube.chunks.values()) {
-    const own = days.get(source) ?? new Set<number>()
-    days.set(source, own)
-    for (const { time } of segments) {
-      for (const start of time.starts) {
-        own.add(Math.floor(start / 86_400))
-        if (hourOf(start) % 24 !== 0) hourly = true
-      }
-    }
-  }
-  const ends = [...days].map(([source, set]) => ({ source, first: least(set), last: most(set), set })).filter(({ set }) => set.size)
   const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
   const found = foundDimensions(cube)
-  const day = (number: number) => (number === Infinity || number === -Infinity ? null : dayFromNumber(number))
+  const sources = sourceDays(cube)
   return {
     columns: used.map(({ name }) => name),
     unused: columnDimensions.filter(column => !used.includes(column)),
@@ -109,24 +96,14 @@ function facts(): CubeFacts {
     tags: found.filter(name => name.startsWith('Tags/')),
     currencies: [...cube.currencies].sort(),
     charges: cube.rows,
-    hourly,
-    firstDay: day(ends.reduce((n, { first }) => Math.min(n, first), Infinity)),
-    lastDay: day(ends.reduce((n, { last }) => Math.max(n, last), -Infinity)),
-    lastDayBySource: Object.fromEntries(ends.map(({ source, last }) => [source, dayFromNumber(last)])),
+    hourly: [...cube.segments()].some(({ time }) => time.starts.some(start => hourOf(start) % 24 !== 0)),
+    firstDay: null,
+    lastDay: null,
+    ...dataDays(sources),
+    sources,
     damaged: [...damaged.values()],
-    missingDays: Object.fromEntries(
-      ends.map(({ source, first, last, set }) => [
-        source,
-        Array.from({ length: last - first + 1 }, (_, i) => first + i)
-          .filter(n => !set.has(n))
-          .map(dayFromNumber),
-      ]),
-    ),
   }
 }
-
-const least = (set: Set<number>) => [...set].reduce((a, b) => Math.min(a, b), Infinity)
-const most = (set: Set<number>) => [...set].reduce((a, b) => Math.max(a, b), -Infinity)
 
 const answerAsked = ({ reportCurrency, ...question }: Asked) =>
   reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
@@ -140,7 +117,8 @@ const calls: CubeCalls = {
     const segments = chunk.segments.map(bytes => decodeSegment(bytes, currency => cube.currencyCode(currency)))
     const whole = segments.filter(segment => segment !== null)
     const isWhole = whole.length === segments.length && whole.reduce((n, { rows }) => n + rows, 0) === chunk.rows
-    staged.set(keyOf(chunk), isWhole ? { ...nameOf(chunk), segments: whole } : nameOf(chunk))
+    const { rows: _, ...own } = chunk
+    staged.set(keyOf(chunk), isWhole ? { ...own, segments: whole } : nameOf(chunk))
     return null
   },
   update(update) {
@@ -195,19 +173,9 @@ const calls: CubeCalls = {
     return { ...narrowedIds(cube, scope), charges: groups.counts.reduce((a, b) => a + b, 0) }
   },
   firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
+  covered: scope => covered(cube, scope),
   find: text => findPlaces(cube, text),
   facts: () => (known ??= facts()),
-  billingAccounts() {
-    const place = columnPlace('billingAccount', 'BillingAccountId')
-    return [...cube.chunks.values()].map(({ source, billingPeriodStart, segments }) => {
-      const ids = new Set(segments.flatMap(({ keys }) => [...keys.billingAccount.ids]))
-      return {
-        source,
-        billingPeriodStart,
-        accountIds: [...new Set([...ids].flatMap(id => cube.entries.billingAccount[id]?.[place] ?? []))],
-      }
-    })
-  },
   sums: periods =>
     periods.flatMap(name => {
       const chunk = cube.chunks.get(keyOf(name))

@@ -156,8 +156,15 @@ export const sourceState = z.object({
   source: z.string(),
   lastDay: z.string().nullable(),
   lastLoadedAt: z.string(),
-  /** Days between the first and the last with charges that have none. */
-  missingDays: z.array(z.string()),
+  /** The day after it of which a part is delivered. */
+  partialDay: z.string().nullable(),
+  /** The first later day on which something begins. */
+  laterFrom: z.string().nullable(),
+  /** When the newest delivery that counts was made. */
+  deliveredAt: z.string().nullable(),
+  /** Days between the first and the last that no charge covers: the first runs of them, and how many days there are. */
+  missingDays: z.array(dayRun),
+  missingCount: z.number(),
   mapped: z.boolean(),
   periods: z.array(importPeriod.extend({ loadId: z.string(), loadedAt: z.string() })),
 })

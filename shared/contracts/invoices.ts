@@ -13,8 +13,8 @@ export const invoiceView = invoiceInput.extend({
   difference: amountText,
   parts: z.array(z.object({ what: z.enum(['rounding', 'tax', 'unexplained']), amount: amountText })),
   otherCurrencies: z.array(z.string()),
-  /** How many lines of charges stand behind it. */
-  lines: z.number(),
+  /** How many charges stand behind it. */
+  charges: z.number(),
   /** What is not loaded, in words. */
   missing: z.array(z.string()),
 })

@@ -13,7 +13,10 @@ export const tableExport = z.object({
   currency: z.string(),
   across: z.string().nullable().default(null),
   columns: z.array(z.enum(tableColumns)).default([]),
-  before: z.object({ start: day, end: day }).nullable().default(null),
+  before: z
+    .object({ start: day, end: day, ends: z.record(z.string(), day).optional() })
+    .nullable()
+    .default(null),
   title: z.string().max(500).default('Spend'),
 })
 export type TableExport = z.input<typeof tableExport>

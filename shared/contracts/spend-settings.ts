@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { rounded } from '../../core/spend/reconcile'
 import { amountText, day, month } from './common'
 
 const plainTags = z.record(z.string().min(1), z.string().min(1))
@@ -42,6 +43,10 @@ export const invoiceInput = z.object({
   currency: z.string().regex(/^[A-Z]{3}$/, 'use the three-letter code in capitals, such as EUR'),
   total: amountText,
   tax: amountText.nullable().default(null),
+  /** How many lines it has, the tax among them; null where nobody has said. */
+  lines: z.number({ error: 'write a whole number of lines' }).int().min(1).max(1_000_000).nullable().default(null),
+  /** What its issuer rounds to the minor unit. */
+  rounds: z.enum(rounded, { error: 'write lines or charges' }).default('lines'),
   note: z.string().max(1000).default(''),
 })
 export type InvoiceInput = z.infer<typeof invoiceInput>

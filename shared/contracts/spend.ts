@@ -18,6 +18,14 @@ const scope = {
   leaveOut: narrowing.default({}),
   conditions: z.array(spendCondition).max(20).default([]),
   billingMonth: month.optional(),
+  /** By source the day before which its charges have to start: `start` and `end` stay as they are for all others. */
+  ends: z.record(z.string(), day).optional(),
+  /** By source the day from which on its charges have to start. */
+  begins: z.record(z.string(), day).optional(),
+  /** Whether charges stand in time by their charge periods, as without it, or by their billing periods, as statements and invoices do. */
+  basis: z.enum(['charge', 'billing']).optional(),
+  /** Only charges whose charge period starts outside their billing period: corrections of months before, purchases for later ones. */
+  elsewhere: z.boolean().optional(),
 }
 const splitBy = z
   .array(z.string())
@@ -49,15 +57,17 @@ export type SpendQuestion = z.input<typeof spendQuestion>
 /** With `packed` the rows come column by column, each value listed once: a fifth of the size. */
 export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40), packed: z.boolean().default(false) })
 
+/** A period, and by source where it ends there. */
 const period = z
-  .object({ start: day, end: day })
+  .object({ start: day, end: day, ends: z.record(z.string(), day).optional() })
   .refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
+const { ends: _ends, ...compareScope } = scope
 export const compareQuestion = z.object({
   measure: costMeasure,
   splitBy,
   now: period,
   before: period,
-  ...scope,
+  ...compareScope,
   currency: z.string().optional(),
   reportCurrency,
 })
@@ -165,9 +175,13 @@ export const dimensionList = z.object({
   inherited: z.array(z.string()),
   /** Whether any charge is of an hour. */
   hourly: z.boolean(),
-  /** First and last day with charges; null before anything is loaded. */
+  /** First day with charges, and the last whose use any source has delivered whole; null before anything is loaded. */
   firstDay: day.nullable(),
   lastDay: day.nullable(),
+  /** How far each source's charges reach, see `core/spend/freshness.ts`. */
+  sources: z.array(
+    z.object({ source: z.string(), lastDay: day, partialDay: day.nullable(), deliveredAt: z.string(), laterFrom: day.nullable() }),
+  ),
   currencies: z.array(z.string()),
   charges: z.number(),
 })

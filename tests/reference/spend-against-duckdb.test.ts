@@ -45,6 +45,8 @@ async function load(file: string) {
   cube.setChunk({
     source: file,
     billingPeriodStart: '2026-10-01T00:00:00Z',
+    billingPeriodEnd: '2026-11-01T00:00:00Z',
+    deliveredAt: '2026-12-01T00:00:00Z',
     segments: builder
       .finish()
       .map(full => decodeSegment(builder.encode(full, (_, key) => key).bytes, currency => cube.currencyCode(currency))!),

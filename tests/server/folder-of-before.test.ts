@@ -45,16 +45,22 @@ afterAll(async () => {
   remove(folder)
 })
 
-/** What came of what runs by itself may have come anew. */
+/** What came of what runs by itself may have come anew; what days lack charges is told in runs by now, and how an invoice is rounded. */
+const changed = ['lastSaid', 'lastAskedAt', 'lastTriedAt', 'lastSentAt', 'missingDays', 'missing', 'lines']
 const lasting = (reply: unknown): unknown =>
-  JSON.parse(
-    JSON.stringify(reply, (key, value: unknown) =>
-      ['lastSaid', 'lastAskedAt', 'lastTriedAt', 'lastSentAt'].includes(key) ? undefined : value,
-    ),
-  )
+  JSON.parse(JSON.stringify(reply, (key, value: unknown) => (changed.includes(key) ? undefined : value)))
 
 it.each(Object.entries(before.shown))('says of %s what it said', async (_, { path, body, reply }) => {
   expect(await server.json(path, body ? post(body) : undefined)).toMatchObject(lasting(reply) as object)
+})
+
+it('says in runs which days a source lacks', async () => {
+  const { sources } = before.shown.sources!.reply as { sources: { source: string; missingDays: string[] }[] }
+  const now = sourcesOverview.parse(await server.json('sources')).sources
+  for (const { source, missingDays } of sources) {
+    const own = now.find(state => state.source === source)!
+    expect([own.missingCount, own.missingDays]).toEqual([missingDays.length, runsOf(missingDays.map(dayNumber))])
+  }
 })
 
 it('does by itself what it did, at the time at which it was due', async () => {

@@ -439,7 +439,11 @@ it('says what days a source lacks', async () => {
     })
   await deliver(server, 'gaps', focusCsv(['05', '06', '09'].map(on)))
   const { sources } = sourcesOverview.parse(await server.json('sources'))
-  expect(sources.find(s => s.source === 'gaps')).toMatchObject({ lastDay: '2026-10-09', missingDays: ['2026-10-07', '2026-10-08'] })
+  expect(sources.find(s => s.source === 'gaps')).toMatchObject({
+    lastDay: '2026-10-09',
+    missingCount: 2,
+    missingDays: [['2026-10-07', '2026-10-08']],
+  })
 })
 
 it('starts again from its kept charges; damaged ones are in no figure, named, and mended by loading them again', async () => {

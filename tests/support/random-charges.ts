@@ -4,7 +4,7 @@ import { scaled } from '../../core/money/scaled'
 import { Cube } from '../../core/spend/cube'
 import { segmentsOf, type SegmentRow } from '../../core/spend/open-segment'
 import { measureNames } from '../../core/spend/segment'
-import { dayNumber } from '../../core/time/day'
+import { dayNumber, monthEnd } from '../../core/time/day'
 
 /** A charge as a test thinks of it: values by FOCUS column, tags by key. */
 export type PlainCharge = {
@@ -16,6 +16,12 @@ export type PlainCharge = {
   tags: Record<string, string>
   own?: Record<string, string>
   quantity?: string
+  /** An hour, unless said. */
+  hours?: number
+  /** `test`, unless said. */
+  source?: string
+  /** The month of the billing period: September 2026, unless said. */
+  billedIn?: string
 }
 
 const days = Array.from({ length: 61 }, (_, i) => new Date(Date.UTC(2026, 8, 1 + i)).toISOString().slice(0, 10))
@@ -47,9 +53,10 @@ export const dimensions = ['ServiceName', 'SubAccountName', 'RegionId', 'Resourc
 export const valueOf = (charge: PlainCharge, dimension: string): string | null =>
   dimension.startsWith('Tags/') ? (charge.tags[dimension.slice(5)] ?? null) : (charge.values[dimension] ?? null)
 
-/** A cube of these charges in a single billing period. */
-export function cubeOf(charges: PlainCharge[]): Cube {
+/** A cube of these charges, a chunk to a source and billing month. @param deliveredAt by source when its deliveries were made. */
+export function cubeOf(charges: PlainCharge[], deliveredAt: Record<string, string> = {}): Cube {
   const cube = new Cube()
+  const chunks = new Map<string, SegmentRow[]>()
   const ids = new Map<string, number>()
   const idOf = (dictionary: DictionaryName, values: (string | null)[]) => {
     const key = `${dictionary} ${JSON.stringify(values)}`
@@ -61,7 +68,7 @@ export function cubeOf(charges: PlainCharge[]): Cube {
     }
     return id
   }
-  const rows = charges.map((charge): SegmentRow => {
+  const rowOf = (charge: PlainCharge): SegmentRow => {
     const keys = Object.fromEntries(
       dictionaryNames.map(name => {
         const own = name === 'others' ? charge.own : name === 'tagSet' ? charge.tags : null
@@ -77,8 +84,22 @@ export function cubeOf(charges: PlainCharge[]): Cube {
     const measures = Object.fromEntries(measureNames.map(name => [name, amount])) as SegmentRow['measures']
     if (charge.quantity !== undefined) measures.pricingQuantity = scaled(charge.quantity)
     const start = (dayNumber(charge.day) * 24 + charge.hour) * 3600
-    return { start, end: start + 3600, currency: cube.currencyCode(charge.currency), keys, measures }
-  })
-  cube.setChunk({ source: 'test', billingPeriodStart: '2026-09-01T00:00:00Z', segments: segmentsOf(rows) })
+    return { start, end: start + 3600 * (charge.hours ?? 1), currency: cube.currencyCode(charge.currency), keys, measures }
+  }
+  for (const charge of charges) {
+    const key = JSON.stringify([charge.source ?? 'test', charge.billedIn ?? '2026-09'])
+    chunks.set(key, [...(chunks.get(key) ?? []), rowOf(charge)])
+  }
+  if (!charges.length) chunks.set(JSON.stringify(['test', '2026-09']), [])
+  for (const [key, rows] of chunks) {
+    const [source, month] = JSON.parse(key) as [string, string]
+    cube.setChunk({
+      source,
+      billingPeriodStart: `${month}-01T00:00:00Z`,
+      billingPeriodEnd: `${monthEnd(month)}T00:00:00Z`,
+      deliveredAt: deliveredAt[source] ?? '2099-12-01T00:00:00Z',
+      segments: segmentsOf(rows),
+    })
+  }
   return cube
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { daysBetween } from '../../../core/time/day'
+import { laggards } from '../../../core/spend/view'
 import { monthToDate } from '../../../core/time/period'
 
 /** Under the bar: the month to date against the same days of the month before, the largest currency as a Level. */
@@ -15,6 +16,12 @@ const main = computed(() =>
   amounts.value.reduce<(typeof amounts.value)[number] | null>((a, b) => (a && Number(a.amount) >= Number(b.amount) ? a : b), null),
 )
 const others = computed(() => amounts.value.filter(a => a !== main.value))
+/** Sources whose days end sooner. */
+const lagging = computed(() => {
+  if (!data.days) return []
+  const { current } = monthToDate(data.days.lastDay)
+  return laggards(current, data.days)
+})
 const days = computed(() => {
   if (!data.facts?.lastDay) return null
   const { current } = monthToDate(data.facts.lastDay)
@@ -44,7 +51,10 @@ const days = computed(() => {
         }}<template v-if="other.share !== null">, {{ percent(other.amount, other.before) }}</template></span
       >
       <span class="end"
-        >data to <b>{{ dayShortText(data.facts!.lastDay!) }}</b></span
+        >data to <b>{{ dayShortText(data.facts!.lastDay!) }}</b><template v-if="lagging.length"
+          >, {{ lagging[0]!.source }} to {{ dayShortText(lagging[0]!.lastDay)
+          }}{{ lagging.length > 1 ? ` and ${lagging.length - 1} more behind` : '' }}</template
+        ></span
       >
     </template>
     <span v-else-if="data.failed" class="bad"

@@ -63,7 +63,11 @@ function take(format: ExportFormat) {
             currency: spend.currency,
             across: view!.across,
             columns: spend.tableColumns,
-            before: spend.compared,
+            before: spend.compared && {
+              start: spend.compared.start,
+              end: spend.compared.end,
+              ...(spend.compared.ends && { ends: spend.compared.ends }),
+            },
             title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
           })
         : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })

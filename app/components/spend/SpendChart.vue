@@ -178,15 +178,20 @@ function draw() {
         },
         emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
         cursor: 'pointer',
-        data: drawn.value[s]!.map((amount, i) =>
-          kind === 'share' && spend.additive ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : drawnNumber(amount),
-        ),
+        data: drawn.value[s]!.map((amount, i) => {
+          const value =
+            kind === 'share' && spend.additive ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : drawnNumber(amount)
+          return isPart(spend.starts[i]!) ? { value, itemStyle: { decal: PART_OF_A_DAY } } : value
+        }),
       })),
     },
     { replaceMerge: ['series', 'grid', 'xAxis', 'yAxis', 'title'] },
   )
 }
 
+/** Hatching of what is delivered in part. */
+const PART_OF_A_DAY = { symbol: 'rect', color: 'rgba(255, 255, 255, 0.65)', dashArrayX: [1, 0], dashArrayY: [3, 3], rotation: -Math.PI / 4 }
+const isPart = (start: string) => spend.partDay !== null && start.slice(0, 10) === spend.partDay.day
 type Hit = { seriesIndex: number; dataIndex: number }
 const MOST_FIGURES = 12
 

@@ -15,6 +15,10 @@ const grainOptions = computed(() =>
     .filter(g => g !== 'hour' || data.facts?.hourly)
     .map(value => ({ value, label: value, ...(value === 'hour' && { note: 'where charges are by the hour' }) })),
 )
+const basisOptions = [
+  { value: 'charge' as const, label: 'by charge period', note: 'when it was used' },
+  { value: 'billing' as const, label: 'by billing period', note: 'when it was billed, as on invoices' },
+]
 const NOTHING = ''
 const split = (index: number, value: string) => {
   const next = [...view.value.splitBy]
@@ -83,7 +87,15 @@ useSingleKey(
       :chosen="view.grain"
       :text="view.grain"
       @choose="actions.go({ grain: $event })"
-    />, in <PeriodChoice v-if="spend.days" :period="view.period" :days="spend.days" @choose="actions.go({ period: $event })" /> against
+    />, in <PeriodChoice v-if="spend.days" :period="view.period" :days="spend.days" @choose="actions.go({ period: $event })" />{{ ' ' }}
+    <SentenceChoice
+      label="which periods"
+      :options="basisOptions"
+      :chosen="view.basis"
+      :text="view.basis === 'billing' ? 'by billing period' : 'by charge period'"
+      @choose="actions.go({ basis: $event })"
+    />
+    against
     <AgainstChoice />
     <template v-for="(list, l) in ['keep', 'leaveOut'] as const" :key="list"
       ><template v-for="({ dimension, values }, g) in groups(list)" :key="dimension"

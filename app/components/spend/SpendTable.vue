@@ -2,7 +2,6 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useLocalStorage } from '@vueuse/core'
 import { spendTable, tableColumns, type TableColumn, type TableHead, type TableRow } from '../../../core/spend/table'
-import { daysBetween } from '../../../core/time/day'
 
 /**
  * Every combination of values with its amounts: nested by its dimensions, turned into a pivot where something runs across, sorted by any
@@ -21,7 +20,6 @@ const isRatio = computed(() => !spend.additive)
 const table = computed(() => {
   const now = view.value.across ? spend.across : spend.nowAnswer
   if (!now) return null
-  const days = Math.max(1, daysBetween(spend.period.start, spend.period.end))
   return spendTable(now, spend.beforeAnswer, {
     measure: view.value.measure,
     splitBy: view.value.splitBy,
@@ -29,7 +27,8 @@ const table = computed(() => {
     across: view.value.across,
     currency: spend.currency,
     columns: spend.tableColumns,
-    days,
+    days: Math.max(1, spend.groups[0]?.days ?? 1),
+    ...(spend.byDays && { byDays: spend.byDays }),
   })
 })
 /** Columns of figures: what runs across, the amount, and those chosen. */

@@ -1,20 +1,9 @@
 <script setup lang="ts">
-import { daysBetween } from '../../../core/time/day'
-import type { SourceState } from '../../../shared/contracts/imports'
-
 const sources = useSources()
 const data = useData()
 useHead({ title: 'Sources · Rain Barrel' })
 onMounted(() => sources.load())
 
-/** The newest billing period of a source, one entry per currency. */
-function latest(source: SourceState) {
-  const start = source.periods.at(-1)?.billingPeriodStart
-  return source.periods.filter(p => p.billingPeriodStart === start)
-}
-/** Days by which a source lies behind the newest one. */
-const behind = (source: SourceState) => (source.lastDay && data.facts?.lastDay ? daysBetween(source.lastDay, data.facts.lastDay) : 0)
-const months = (source: SourceState) => new Set(source.periods.map(p => p.billingPeriodStart)).size
 const share = (load: { bytesDone: number; bytesTotal: number }) => (load.bytesTotal ? load.bytesDone / load.bytesTotal : 0)
 const states = {
   checking: 'checking',
@@ -45,57 +34,7 @@ const states = {
 
     <div class="columns" :class="{ open: sources.chosen }">
       <div>
-        <section v-if="sources.overview?.sources.length">
-          <h2 class="heading">Sources</h2>
-          <table class="ledger">
-            <thead>
-              <tr>
-                <th>source</th>
-                <th>data to</th>
-                <th>days without charges</th>
-                <th class="n">billing periods</th>
-                <th>newest period</th>
-                <th class="n">billed in it</th>
-                <th class="n">charges</th>
-                <th>loaded</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="source in sources.overview.sources" :key="source.source" class="acts">
-                <td>
-                  <button class="link" @click="sources.choose(source.periods.at(-1)!.loadId)">{{ source.source }}</button><span
-                    v-if="source.mapped"
-                    class="minor"
-                  >
-                    mapped</span
-                  >
-                </td>
-                <td>
-                  {{ source.lastDay ? dayText(source.lastDay) : '–'
-                  }}<template v-if="behind(source)"
-                    ><br /><span class="warn">{{ behind(source) }} days behind</span></template
-                  >
-                </td>
-                <td>
-                  <span v-if="source.missingDays.length" class="warn" :title="source.missingDays.join(', ')">{{
-                    source.missingDays.length > 3
-                      ? `${source.missingDays.length}, from ${dayText(source.missingDays[0]!)}`
-                      : source.missingDays.map(dayText).join(', ')
-                  }}</span><template v-else>none</template>
-                </td>
-                <td class="n">{{ months(source) }}</td>
-                <td>{{ monthText(source.periods.at(-1)!.billingPeriodStart) }}</td>
-                <td class="n">
-                  <div v-for="period in latest(source)" :key="period.currency">
-                    {{ money(period.billedCost, period.currency) }} {{ period.currency }}
-                  </div>
-                </td>
-                <td class="n">{{ count(latest(source).reduce((n, p) => n + p.rows, 0)) }}</td>
-                <td>{{ timeText(source.lastLoadedAt) }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
+        <SourceTable v-if="sources.overview?.sources.length" :list="sources.overview.sources" />
         <WatchList />
         <section v-if="sources.cards.length" class="section">
           <h2 class="heading">Rate cards <NuxtLink to="/estimates/rate-cards" class="link">versions and what changes</NuxtLink></h2>

@@ -24,7 +24,16 @@ const states = {
   'nothing loaded': 'nothing loaded',
 } as const
 const partWords = { tax: 'tax', rounding: 'rounding', unexplained: 'unexplained' } as const
-const input = ref({ issuer: '', invoiceId: '', month: '', currency: 'EUR', total: '', tax: '' })
+const input = ref({
+  issuer: '',
+  invoiceId: '',
+  month: '',
+  currency: 'EUR',
+  total: '',
+  tax: '',
+  lines: '',
+  rounds: 'lines' as 'lines' | 'charges',
+})
 const adding = ref(false)
 const wrong = computed(
   () =>
@@ -32,6 +41,7 @@ const wrong = computed(
     !input.value.invoiceId.trim() ||
     !/^\d{4}-\d{2}$/.test(input.value.month) ||
     !/^-?\d+(\.\d+)?$/.test(input.value.total.trim()) ||
+    !/^\d*$/.test(input.value.lines.trim()) ||
     (input.value.tax.trim() !== '' && !/^-?\d+(\.\d+)?$/.test(input.value.tax.trim())),
 )
 const add = () =>
@@ -39,7 +49,12 @@ const add = () =>
     await client.send(
       'POST',
       'invoices',
-      { ...input.value, total: input.value.total.trim(), tax: input.value.tax.trim() || null },
+      {
+        ...input.value,
+        total: input.value.total.trim(),
+        tax: input.value.tax.trim() || null,
+        lines: input.value.lines.trim() ? Number(input.value.lines) : null,
+      },
       invoicesTaken,
     )
     adding.value = false
@@ -67,7 +82,8 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
     <DropPlace @files="drop" />
     <TakenFiles />
     <p class="minor">
-      A CSV with the columns <code>issuer,invoice,month,currency,total,tax</code>; the total contains the tax.
+      A CSV with the columns <code>issuer,invoice,month,currency,total,tax</code>, and <code>lines,rounds</code> where the issuer rounds
+      many; the total contains the tax.
       <button class="link" :aria-expanded="adding" @click="adding = !adding">Type an invoice</button>
     </p>
     <form v-if="adding" class="add" @submit.prevent="!wrong && add()">
@@ -77,6 +93,14 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
       <label>currency <input v-model="input.currency" class="field tiny" maxlength="3" required /></label
       ><label>total <input v-model="input.total" class="field short" inputmode="decimal" required /></label
       ><label>of it tax <input v-model="input.tax" class="field short" inputmode="decimal" placeholder="not said" /></label>
+      <label>its lines <input v-model="input.lines" class="field tiny" inputmode="numeric" placeholder="1" /></label
+      ><label
+        >rounded
+        <select v-model="input.rounds" class="field">
+          <option value="lines">line by line</option>
+          <option value="charges">charge by charge</option>
+        </select></label
+      >
       <button class="button main" :disabled="busy || wrong">Hold it against the charges</button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -123,8 +147,8 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
                 <p v-for="text in invoice.missing" :key="text" class="warn">{{ text }}</p>
                 <template v-if="open === invoice.id"
                   ><p>
-                    {{ count(invoice.lines) }} lines of charges, {{ money(invoice.loadedTax, invoice.currency) }} {{ invoice.currency }} of
-                    them tax; the invoice says
+                    {{ count(invoice.charges) }} {{ invoice.charges === 1 ? 'charge' : 'charges' }},
+                    {{ money(invoice.loadedTax, invoice.currency) }} {{ invoice.currency }} of it tax; the invoice says
                     {{ invoice.tax === null ? 'nothing of tax' : `${money(invoice.tax, invoice.currency)} of tax` }}. Exactly:
                     {{ invoice.total }} less {{ invoice.loaded }} is {{ invoice.difference }}.
                   </p>

@@ -15,8 +15,8 @@ const sought = ref('')
 const unknownOnly = ref(false)
 const load = () =>
   attempt(async () => {
-    if (!data.facts?.lastDay) return
-    const days = { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay }
+    if (!data.days) return
+    const days = data.days
     const [[answer], { body }] = await Promise.all([
       askAnswers([
         {

@@ -18,8 +18,8 @@ type Line = {
   months: { start: string; billed: bigint; effective: bigint }[]
 }
 const lines = ref<Line[]>([])
-const days = computed(() => (data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null))
-const now = computed(() => days.value && resolvePeriod(period.value, days.value))
+const days = computed(() => data.days)
+const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
 const chosen = ref<string | null>(null)
 
 watch(

@@ -14,9 +14,9 @@ useHead({ title: 'Spend · Rain Barrel' })
 watch(
   () => [route.query, data.facts?.revision] as const,
   async () => {
-    if (route.path !== '/spend' || !data.facts?.lastDay) return
+    if (route.path !== '/spend' || !data.days) return
     const view = readView(route.query)
-    await spend.load(view, { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay })
+    await spend.load(view, data.days)
     if (route.path === '/spend') sentences.note({ query: writeView(view), title: viewTitle(view, spend.period) })
   },
   { immediate: true, deep: true },
@@ -29,8 +29,17 @@ const difference = computed(() =>
 const signed = (amount: string) =>
   `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.shown!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
 const perDay = computed(() => {
-  const each = divideText(spend.total, Math.max(1, days.value))
+  const each = spend.perDay
   return spend.isMoney ? whole(each) : quantity(roundText(each, 4))
+})
+/** So many sources that lag are named. */
+const MOST_NAMED = 2
+const laggingText = computed(() => {
+  const named = spend.lagging
+    .slice(0, MOST_NAMED)
+    .map(({ source, days, lastDay }) => `${days === 1 ? 'a day' : `${days} days`} of ${source} (to ${dayShortText(lastDay)})`)
+  const more = spend.lagging.length - named.length
+  return named.join(', ') + (more > 0 ? ` and days of ${more} more` : '')
 })
 const mostOptions = [3, 5, 7, 10, 15, 20].map(n => ({ value: String(n), label: `largest ${n}` }))
 
@@ -69,7 +78,8 @@ onKeyStroke('Escape', event => {
           <span
             ><span class="big" data-testid="total"
               >{{ measured(spend.total, spend.currency, spend.shown!.measure) }} {{ unitSign(spend.currency, spend.shown!.measure) }}</span
-            ><span class="label">{{ days }} {{ days === 1 ? 'day' : 'days' }}</span></span
+            ><span class="label">{{ days }} {{ days === 1 ? 'day' : 'days' }}</span
+            ><span v-if="spend.lagging.length" class="minor lag" data-testid="lagging">, lacks {{ laggingText }}</span></span
           >
           <span v-for="other in spend.totals.filter(t => t.currency !== spend.currency).slice(0, 6)" :key="other.currency"
             ><button class="link other" @click="actions.go({ currency: other.currency })">

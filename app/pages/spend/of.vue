@@ -18,8 +18,8 @@ const value = computed(() => String(route.query.value ?? ''))
 const isSku = computed(() => dimension.value === 'SkuId')
 const isService = computed(() => dimension.value === 'ServiceName')
 const period = ref<SpendView['period']>('last-30')
-const days = computed(() => (data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null))
-const now = computed(() => days.value && resolvePeriod(period.value, days.value))
+const days = computed(() => data.days)
+const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
 const { attempt, problem, busy } = useAttempt()
 const answers = ref<{
   months: Answered

@@ -11,8 +11,8 @@ const data = useData()
 useHead({ title: 'Tags · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
 const period = ref<SpendView['period']>('last-90')
-const days = computed(() => (data.facts?.lastDay ? { firstDay: data.facts.firstDay!, lastDay: data.facts.lastDay } : null))
-const now = computed(() => days.value && resolvePeriod(period.value, days.value))
+const days = computed(() => data.days)
+const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
 type Key = {
   key: string
   firstDay: string | null

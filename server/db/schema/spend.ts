@@ -34,6 +34,8 @@ export const invoice = pgTable('invoice', {
   currency: text('currency').notNull(),
   total: numeric('total').notNull(),
   tax: numeric('tax'),
+  lines: integer('lines'),
+  rounds: text('rounds').$type<'lines' | 'charges'>().notNull().default('lines'),
   note: text('note').notNull().default(''),
   who: text('who').notNull(),
   savedAt: when('saved_at').notNull().defaultNow(),

@@ -18,7 +18,12 @@ const compared = { start: '2026-09-01', end: '2026-10-01' }
 async function written(format: TableFormat, change: Partial<FileTable> = {}): Promise<Uint8Array> {
   const { bytes } = await tableFile(
     {
-      cube: { ask: async (_: string, asked: { start: string }) => ({ revision: 7, result: asked.start === period.start ? now : before }) },
+      cube: {
+        ask: async (call: string, asked?: { start: string }) => ({
+          revision: 7,
+          result: call === 'facts' ? { sources: [] } : asked!.start === period.start ? now : before,
+        }),
+      },
       exporter: {
         writeTable: (of: TableFormat, table: FileTable) =>
           tableWriters.find(writer => writer.format === of)!.write({ ...table, ...change }),

@@ -4,7 +4,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
 import { compare } from '../../../core/spend/compare'
 import { answerIn } from '../../../core/spend/convert'
-import { reconcile, type InvoiceLine } from '../../../core/spend/reconcile'
+import { reconcile, type InvoiceCharges, type InvoiceFigures } from '../../../core/spend/reconcile'
 import { likelySpellings } from '../../../core/spend/spellings'
 import { spendTable } from '../../../core/spend/table'
 import { cubeOf, plainCharge, type PlainCharge } from '../../support/random-charges'
@@ -179,18 +179,27 @@ it('converting conserves: rows and rest add up to the totals', () => {
 })
 
 it('an invoice’s difference is taken apart into tax, rounding and what is unexplained', () => {
-  const line = (amount: string, isTax = false): InvoiceLine => ({ currency: 'EUR', isTax, amount: scaled(amount) })
-  const check = (total: string, tax: string | null, ...lines: InvoiceLine[]) => {
-    const r = reconcile({ currency: 'EUR', total, tax }, lines)
+  const line = (amount: string, isTax = false, charges = 1): InvoiceCharges => ({ currency: 'EUR', isTax, amount: scaled(amount), charges })
+  const check = (invoice: Partial<InvoiceFigures> & { total: string }, ...lines: InvoiceCharges[]) => {
+    const r = reconcile({ currency: 'EUR', tax: null, lines: null, rounds: 'lines', ...invoice }, lines)
     expect(sum(r.parts.map(p => p.amount))).toBe(r.difference)
     return [r.state, Object.fromEntries(r.parts.map(p => [p.what, p.amount]))]
   }
-  expect(check('12', null, line('10'), line('2', true))).toEqual(['equal', {}])
-  expect(check('10.01', null, line('5.004'), line('5.004'))).toEqual(['rounding', { rounding: '0.002' }])
-  expect(check('10', null, line('5.004'), line('5.004'))).toEqual(['rounding', { rounding: '-0.008' }]) // each line rounded by itself
-  expect(check('13', '3', line('10'), line('2', true))).toEqual(['differs', { tax: '1' }])
-  expect(check('60.01', null, line('10.005'))).toEqual(['differs', { rounding: '0.005', unexplained: '50' }])
-  expect(check('5', null)[0]).toBe('nothing loaded')
+  expect(check({ total: '12' }, line('10'), line('2', true))).toEqual(['equal', {}])
+  expect(check({ total: '10.01' }, line('5.004'), line('5.004'))).toEqual(['rounding', { rounding: '0.002' }])
+  // half a cent for its one line: what is larger is unexplained, however many lines of ours stand behind it
+  expect(check({ total: '10' }, line('10.008', false, 900))).toEqual(['differs', { rounding: '0.002', unexplained: '-0.01' }])
+  expect(check({ total: '10', lines: 2 }, line('10.008', false, 900))).toEqual(['rounding', { rounding: '-0.008' }])
+  expect(check({ total: '10', rounds: 'charges' }, line('10.008', false, 2))).toEqual(['rounding', { rounding: '-0.008' }])
+  expect(check({ total: '10', rounds: 'charges' }, line('10.008', false, 1))).toEqual([
+    'differs',
+    { rounding: '0.002', unexplained: '-0.01' },
+  ])
+  // 300 charges would excuse 1.50; the invoice has one line
+  expect(check({ total: '11.4' }, line('10', false, 300))).toEqual(['differs', { unexplained: '1.4' }])
+  expect(check({ total: '13', tax: '3' }, line('10'), line('2', true))).toEqual(['differs', { tax: '1' }])
+  expect(check({ total: '60.01' }, line('10.005'))).toEqual(['differs', { rounding: '0.005', unexplained: '50' }])
+  expect(check({ total: '5' })[0]).toBe('nothing loaded')
 })
 
 it('finds spellings that are likely one, and leaves different names apart', () => {

@@ -17,7 +17,7 @@ import { measures } from '../../../core/spend/question'
 import { tableColumns } from '../../../core/spend/table'
 import { grains } from '../../../core/time/grain'
 
-const days = { firstDay: '2025-11-01', lastDay: '2026-11-23' }
+const days = { firstDay: '2025-11-01', lastDay: '2026-11-23', sources: {} }
 const dimension = fc.constantFrom(
   'ServiceName',
   'SubAccountName',
@@ -57,6 +57,7 @@ const anyView: fc.Arbitrary<SpendView> = fc.record({
   across: fc.oneof(fc.constant(null), fc.constant('start'), dimension),
   columns: fc.uniqueArray(fc.constantFrom(...tableColumns)),
   show: fc.constantFrom('table' as const, 'comparison' as const),
+  basis: fc.constantFrom('charge' as const, 'billing' as const),
 })
 
 it('the address holds all of the Sentence', () => {
@@ -122,7 +123,7 @@ it('says periods in words', () => {
 })
 
 it('says how far the data reaches into a period', () => {
-  const days = { firstDay: '2025-11-01', lastDay: '2026-11-23' }
+  const days = { firstDay: '2025-11-01', lastDay: '2026-11-23', sources: {} }
   const reach = (start: string, end: string) => reachInto({ start, end }, days)
   expect([reach('2024-10-09', '2025-11-01'), reach('2026-11-24', '2026-12-01')]).toEqual(['none', 'none'])
   expect([reach('2025-10-31', '2025-11-02'), reach('2026-11-23', '2026-11-25')]).toEqual(['part', 'part'])

@@ -2,9 +2,6 @@ import type { DimensionList } from '../../../../shared/contracts/spend'
 import { route } from '../../../http/route'
 
 export default route(async ({ cube }): Promise<DimensionList> => {
-  const {
-    revision,
-    result: { lastDayBySource: _, missingDays: __, ...facts },
-  } = await cube.ask('facts', undefined)
-  return { ...facts, revision }
+  const { revision, result: facts } = await cube.ask('facts', undefined)
+  return { ...facts, revision, sources: facts.sources.map(({ missing: _, firstDay: __, ...source }) => source) }
 })
