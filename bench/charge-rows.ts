@@ -1,6 +1,5 @@
 import { dictionaryNames } from '../core/focus/star'
-import { measureNames, ABSENT } from '../core/spend/segment'
-import { limbsText } from '../core/spend/sums'
+import { ABSENT, amountTextOf, measureNames } from '../core/spend/segment'
 import { billingPeriod } from '../server/db/schema'
 import { columnName } from '../server/db/schema/dictionary'
 import { instantOf, isoInstant } from '../core/time/instant'
@@ -25,9 +24,7 @@ export async function fillChargeRows({ database, charges }: Pick<Services, 'data
             instantOf(time.ends[time.codes[row]!]!),
             currencies[currency[row]!],
             ...dictionaryNames.map(name => keys[name].ids[keys[name].codes[row]!]),
-            ...measureNames.map(name =>
-              absent[row]! & (ABSENT[name] ?? 0) ? '' : limbsText(measures[name].high[row]!, measures[name].low[row]!),
-            ),
+            ...measureNames.map(name => (absent[row]! & (ABSENT[name] ?? 0) ? '' : amountTextOf(measures[name], row))),
           ].join(),
         )
       }

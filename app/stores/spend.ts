@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { namedObject } from '../../core/text/named'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
 import { figuresBy, figureText } from '../../core/spend/figure'
@@ -133,14 +134,14 @@ export const useSpend = defineStore('spend', () => {
   }
 
   /** SKU codes in plain words, as far as anyone has said them; what is known is not asked for again. */
-  const skuWords = ref<Record<string, SkuWords>>({})
+  const skuWords = ref<Record<string, SkuWords>>(namedObject())
   const asked = new Set<string>()
   async function learnSkus(skus: (string | null)[], signal?: AbortSignal) {
     const unknown = [...new Set(skus)].filter((sku): sku is string => sku !== null && !asked.has(sku)).slice(0, 5000)
     if (!unknown.length) return
     const found = (await client.send('POST', 'rate-cards/describe', { skus: unknown }, skusDescribed, signal)).skus
     unknown.forEach(sku => asked.add(sku))
-    skuWords.value = { ...skuWords.value, ...found }
+    skuWords.value = namedObject(skuWords.value, found)
   }
   /** Own words have changed: what is known is asked again. */
   function forgetSkus() {

@@ -1,9 +1,9 @@
-import { isCurrency } from '../money/currency'
+import { wasCurrency } from '../money/currency'
 import type { Decimal } from '../money/decimal'
 import { decimalText } from '../money/decimal'
 import { parseScaled } from '../money/scaled'
 import { focusColumns, type FocusColumn } from './columns'
-import type { FileProblem } from './problem'
+import { shownValue, type FileProblem } from './problem'
 
 const isoTime = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?(?:Z|\+00:?00)$/
 
@@ -44,6 +44,16 @@ export function checkHeader(header: readonly string[]): FileProblem[] {
     wholeFile(null, 'the file is empty', 'Export the billing period again; the first line must name the columns.')
     return problems
   }
+  if (!header.some(name => isFocusName(name)))
+    return [
+      {
+        row: null,
+        column: null,
+        value: shownValue(header.slice(0, 5).join(', ')),
+        reason: 'this is no FOCUS file: its first line names none of the columns',
+        mend: 'Export the billing period as FOCUS in CSV or Parquet, or say under «Mapping» what the columns of your own CSV are.',
+      },
+    ]
   const seen = new Set<string>()
   header.forEach((name, index) => {
     if (name === '') wholeFile(null, `column ${index + 1} has no name`, 'Give it a name in the first line, or take the column out.')
@@ -60,6 +70,32 @@ export function checkHeader(header: readonly string[]): FileProblem[] {
     )
   }
   return problems
+}
+
+const plain = (name: string) => name.toLowerCase().replace(/[^a-z0-9]/g, '')
+const focusNames = new Map(focusColumns.map(({ name }) => [plain(name), name]))
+const isFocusName = (name: string) => focusNames.has(plain(name))
+
+/** The FOCUS column that a name of another column most likely means; null where none is near. */
+export function meantColumn(name: string, header: readonly string[]): string | null {
+  const own = plain(name)
+  if (name.startsWith('x_') || own.length < 4) return null
+  const near = focusNames.get(own) ?? [...focusNames].find(([known]) => isOneLetterOff(own, known))?.[1]
+  return near && near !== name && !header.includes(near) ? near : null
+}
+
+/** Whether two words differ by one letter more, less or other, or by two that changed places. */
+function isOneLetterOff(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 1) return false
+  let i = 0
+  while (i < a.length && a[i] === b[i]) i++
+  const rest = (text: string, from: number) => text.slice(from)
+  return (
+    rest(a, i + 1) === rest(b, i + 1) ||
+    rest(a, i + 1) === rest(b, i) ||
+    rest(a, i) === rest(b, i + 1) ||
+    (a[i] === b[i + 1] && a[i + 1] === b[i] && rest(a, i + 2) === rest(b, i + 2))
+  )
 }
 
 /** Why a value cannot stay as it is, and how to mend it. */
@@ -86,7 +122,7 @@ export function valueCheck(column: FocusColumn): (text: string) => Wrong | null 
       if (column.name === 'Tags' && !Object.values(object).every(isScalar))
         return { reason: 'a tag holds more than one value', mend: 'A tag is a text, a number, true, false or null.' }
     }
-    if (column.name === 'BillingCurrency' && !isCurrency(text))
+    if (column.name === 'BillingCurrency' && !wasCurrency(text))
       return { reason: 'not an ISO 4217 currency', mend: 'Use the three-letter code in capitals, such as EUR.' }
     if (text.includes('\0')) return { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' }
     return null

@@ -13,7 +13,16 @@ export type RuleReport = {
 export type Conformance = {
   rows: number
   rules: RuleReport[]
-  columns: { focus: string[]; own: string[]; unknown: string[]; missing: string[] }
+  columns: {
+    focus: string[]
+    own: string[]
+    unknown: string[]
+    missing: string[]
+    /** Mandatory and conditional columns of which no row has a value. */
+    empty?: string[]
+    /** Names that are most likely meant for a column of the specification. */
+    meant?: { name: string; column: string }[]
+  }
 }
 
 /** How many examples a rule keeps. */
@@ -40,6 +49,11 @@ export function mergeConformance(list: readonly Conformance[]): Conformance {
       own: all(c => c.columns.own),
       unknown: all(c => c.columns.unknown),
       missing: all(c => c.columns.missing),
+      // empty is what no file has a value in
+      empty: all(c => c.columns.empty ?? []).filter(name =>
+        list.every(c => !c.columns.focus.includes(name) || c.columns.empty?.includes(name)),
+      ),
+      meant: [...new Map(list.flatMap(c => c.columns.meant ?? []).map(meant => [meant.name, meant])).values()],
     },
   }
 }

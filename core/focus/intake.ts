@@ -1,7 +1,8 @@
 import { Decimal } from '../money/decimal'
-import { LARGEST_AMOUNT, parseScaled, scaledText, type Scaled } from '../money/scaled'
-import { highLimb, lowLimb } from '../spend/limbs'
-import { canonicalJson, checkHeader, readTime, valueCheck, type Wrong } from './check'
+import { LARGEST_AMOUNT, ONE, parseScaled, scaledText, type Scaled } from '../money/scaled'
+import { LARGEST_HIGH, limbsOf } from '../spend/limbs'
+import { currencyPeriod } from '../money/currency'
+import { canonicalJson, checkHeader, meantColumn, readTime, valueCheck, type Wrong } from './check'
 import { ColumnValues, TupleIndex, type Decode } from './column-values'
 import { focusColumn, focusColumns, type FocusColumn } from './columns'
 import { MOST_EXAMPLES, ruleProblem, type Conformance, type RuleReport } from './conformance'
@@ -24,6 +25,8 @@ export type TakenCharge = {
   /** Limbs in the order of `numberColumns`; what is not there counts as zero. */
   high: Float64Array
   low: Float64Array
+  /** What is beyond two limbs, see `core/spend/limbs.ts`: nearly always zero. */
+  beyond: Float64Array
   present: Uint8Array
 }
 
@@ -41,11 +44,7 @@ const NOT_NUMBER: Wrong = {
   reason: 'not a number',
   mend: 'Use digits with a point, such as 12.5 or 1.5E-7; no thousands separator, no currency sign.',
 }
-const TOO_LARGE: Wrong = {
-  reason: `larger than ${LARGEST_AMOUNT.toFixed(0)}`,
-  mend: 'Check the unit; a single charge cannot be this large.',
-}
-const LARGEST_HIGH = 2 ** 52
+const TOO_LARGE: Wrong = { reason: `larger than ${LARGEST_AMOUNT.toFixed(0)}`, mend: 'Check the unit, or give it in a larger one.' }
 const powers = Array.from({ length: 16 }, (_, i) => 10 ** i)
 
 /**
@@ -74,10 +73,16 @@ export class Intake {
   readonly #numberText: string[]
   /** By place of a number: 1 where it could not be read as plain digits. */
   readonly #odd = new Uint8Array(numberColumns.length)
+  /** By place of a number: 1 where any charge had one; every charge has the amounts. */
+  readonly #everPresent = Uint8Array.from(numberColumns, (_, place) => (place < amountColumns.length ? 1 : 0))
   readonly #view: RuleCharge
   #anyNumberWrong = false
+  /** Whether any number so far was larger than two limbs: until then the third need not be cleared. */
+  #anyBeyond = false
   /** Which columns hold a wrong value, and how many do. */
   readonly #wrongCells: Uint8Array
+  /** Which columns have had a value. */
+  readonly #filled: Uint8Array
   #wrongCount = 0
   /** A bit for each dictionary and one for the times: what has changed since the row before. */
   readonly #bits: Int32Array
@@ -122,6 +127,7 @@ export class Intake {
       this.#rules.map(({ rule }) => rule),
     )
     this.#wrongCells = new Uint8Array(header.length)
+    this.#filled = new Uint8Array(header.length)
     this.#bits = Int32Array.from(header, (name, i) =>
       this.#kinds[i] === 'time' ? TIMES : bitOf(dictionaryFor(name) ?? (ownColumns.includes(name) ? null : 'others')),
     )
@@ -133,6 +139,7 @@ export class Intake {
       keys: new Int32Array(dictionaryNames.length),
       high: new Float64Array(numberColumns.length),
       low: new Float64Array(numberColumns.length),
+      beyond: new Float64Array(numberColumns.length),
       present: new Uint8Array(numberColumns.length),
     }
     this.#view = this.#ruleView()
@@ -164,6 +171,7 @@ export class Intake {
     const before = this.#ids[column]!
     if (before === id && this.#begun) return
     this.#ids[column] = id
+    if (id !== 0) this.#filled[column] = 1
     this.#changed |= this.#bits[column]!
     this.#stale |= this.#asked.byValue[column]!
     if ((before === 0) !== (id === 0)) this.#stale |= this.#asked.byPresence[column]!
@@ -200,6 +208,7 @@ export class Intake {
     const { high, low, present } = this.#taken
     this.#numberWrong[place] = null
     this.#odd[place] = 0
+    if (this.#anyBeyond) this.#taken.beyond[place] = 0
     if (from === to) {
       high[place] = low[place] = present[place] = 0
       return true
@@ -240,17 +249,20 @@ export class Intake {
   }
 
   #number(place: number, text: string): void {
-    const { high, low, present } = this.#taken
+    const { high, low, beyond, present } = this.#taken
     this.#numberWrong[place] = null
     this.#numberText[place] = text
-    high[place] = low[place] = present[place] = 0
+    high[place] = low[place] = beyond[place] = present[place] = 0
     if (text === '') return
     const parsed = parseScaled(text)
     if (!parsed) return this.#wrongNumber(place, NOT_NUMBER)
     if (parsed.value > largest || parsed.value < -largest) return this.#wrongNumber(place, TOO_LARGE)
     if (parsed.rounded) this.#rounded(numberColumns[place]!, text, parsed.value)
-    high[place] = highLimb(parsed.value)
-    low[place] = lowLimb(parsed.value)
+    const limbs = limbsOf(parsed.value)
+    high[place] = limbs.high
+    low[place] = limbs.low
+    beyond[place] = limbs.beyond
+    if (limbs.beyond !== 0) this.#anyBeyond = true
     present[place] = 1
   }
 
@@ -282,6 +294,7 @@ export class Intake {
       this.#timesGood = this.#checkTimes(row)
       good = this.#timesGood && good
     }
+    good = good && this.#checkCurrency(row)
     // what has changed stays so until a row is good: nothing is taken from a bad one
     if (!good) return null
     if (!this.#checkRules(file, row)) return null
@@ -289,6 +302,8 @@ export class Intake {
     const { keys } = this.#taken
     for (let i = 0; i < this.#dictionaries.length; i++) if (this.#changed & (1 << i)) keys[i] = this.#key(this.#dictionaries[i]!)
     this.#changed = this.#stale = 0
+    const { present } = this.#taken
+    for (let place = amountColumns.length; place < present.length; place++) this.#everPresent[place]! |= present[place]!
     return this.#taken
   }
 
@@ -364,6 +379,9 @@ export class Intake {
       }
       if (seconds !== null) {
         times[name] = seconds
+        if (seconds >= FIRST_SECOND && seconds <= LAST_SECOND) continue
+        good = known[name] = false
+        this.#note(row, name, text, OUTSIDE)
         continue
       }
       good = known[name] = false
@@ -388,6 +406,29 @@ export class Intake {
       })
     }
     return good
+  }
+
+  /** By value of the currency's column, the seconds between which it is in use; null for always. */
+  readonly #currencyBounds: ({ from: number; until: number } | null)[] = []
+
+  /** Holds a currency that is not always in use against the charge's start. */
+  #checkCurrency(row: number): boolean {
+    const id = this.#ids[this.#currency]!
+    let bounds = this.#currencyBounds[id]
+    if (bounds === undefined) {
+      const { from, until } = currencyPeriod(this.#text('BillingCurrency'))
+      const seconds = (day: string | null, none: number) => (day === null ? none : Date.parse(`${day}T00:00:00Z`) / 1000)
+      bounds = from === null && until === null ? null : { from: seconds(from, -Infinity), until: seconds(until, Infinity) }
+      this.#currencyBounds[id] = bounds
+    }
+    if (bounds === null) return true
+    const { ChargePeriodStart: start } = this.#taken.times
+    if (start >= bounds.from && start < bounds.until) return true
+    this.#note(row, 'BillingCurrency', this.#text('BillingCurrency'), {
+      reason: `was not in use on ${this.#text('ChargePeriodStart').slice(0, 10)}`,
+      mend: 'Check the currency and the date of the charge.',
+    })
+    return false
   }
 
   #timePlace(name: TimeColumn): number {
@@ -447,7 +488,10 @@ export class Intake {
       },
       amount: column => {
         const number = numbers.get(column)
-        if (number !== undefined) return this.#taken.high[number]! / 1e6 + this.#taken.low[number]! / 1e15
+        if (number !== undefined) {
+          const { high, low, beyond } = this.#taken
+          return beyond[number]! * 1e9 + high[number]! / 1e6 + low[number]! / 1e15
+        }
         const place = places.get(column)!
         const id = this.#ids[place]!
         return (floats[place]![id] ??= Number(this.#values[place]!.texts[id]))
@@ -480,6 +524,15 @@ export class Intake {
     })
   }
 
+  /** Mandatory and conditional columns of the header that no row had a value in. */
+  #emptyColumns(): string[] {
+    return this.header.filter((name, i) => {
+      const column = this.#columns[i]
+      if (!column || column.presence === 'recommended') return false
+      return this.#kinds[i] === 'number' ? !this.#everPresent[this.#place[i]!] : this.#filled[i] === 0
+    })
+  }
+
   /** What the file looks like against the specification. */
   conformance(): Conformance {
     const focus = this.header.filter(name => focusColumn(name))
@@ -492,6 +545,11 @@ export class Intake {
         own: others.filter(name => name.startsWith('x_')),
         unknown: others.filter(name => !name.startsWith('x_')),
         missing: focusColumns.filter(c => !this.header.includes(c.name)).map(c => c.name),
+        empty: this.rows ? this.#emptyColumns() : [],
+        meant: others.flatMap(name => {
+          const column = meantColumn(name, this.header)
+          return column === null ? [] : [{ name, column }]
+        }),
       },
     }
   }
@@ -518,7 +576,11 @@ const TIMES = 1 << dictionaryNames.length
 /** A bit of a whole number of 32 for each. */
 const MOST_RULES = 32
 const bitOf = (name: DictionaryName | null) => (name === null ? 0 : 1 << dictionaryNames.indexOf(name))
-const largest = BigInt(LARGEST_HIGH) * 1_000_000_000n
+const largest = BigInt(LARGEST_AMOUNT) * ONE
+/** Charges are of this century: anything else is a slip of the pen, and one in 2062 would be today until then. */
+const FIRST_SECOND = Date.parse('2000-01-01T00:00:00Z') / 1000
+const LAST_SECOND = Date.parse('2101-01-01T00:00:00Z') / 1000
+const OUTSIDE: Wrong = { reason: 'is outside the years 2000 to 2100', mend: 'Look for a mistyped year.' }
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
 const plainText = (text: string): Wrong | null =>
   text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

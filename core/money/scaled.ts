@@ -8,8 +8,8 @@ export const SCALE = 15
 /** One currency unit. */
 export const ONE = 10n ** 15n
 
-/** The largest size of a single amount: its part in 10⁻⁶ must fit twice into a float's 53 bits. */
-export const LARGEST_AMOUNT = 2 ** 52 / 1e6
+/** The largest size of a single amount or quantity: bytes and tokens of a month, and money of the smallest units, stay below it. */
+export const LARGEST_AMOUNT = 10 ** 15
 
 export type ParsedScaled = { value: Scaled; rounded: boolean }
 

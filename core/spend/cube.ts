@@ -1,3 +1,4 @@
+import { namedObject, namedObjects } from '../text/named'
 import { dictionaryNames, type DictionaryName } from '../focus/star'
 import { makeCoding, type Coding } from './coding'
 import { columnPlace } from './dimension'
@@ -17,7 +18,7 @@ export type Chunk = {
 
 type JsonDictionary = 'tagSet' | 'others' | 'price'
 const jsonPlace: Record<JsonDictionary, number> = { tagSet: 0, others: 0, price: columnPlace('price', 'SkuPriceDetails') }
-const nothing: Record<string, unknown> = {}
+const nothing: Record<string, unknown> = namedObject()
 
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
 export class Cube {
@@ -28,10 +29,14 @@ export class Cube {
     DictionaryName,
     ((string | null)[] | undefined)[]
   >
-  reference: SpendReference = emptyReference
+  reference!: SpendReference
   #codings = new Map<string, Coding>()
   #parsed: Record<JsonDictionary, (Record<string, unknown> | undefined)[]> = { tagSet: [], others: [], price: [] }
   #services: Map<string, string> | null = null
+
+  constructor() {
+    this.setReference(emptyReference)
+  }
 
   currencyCode(currency: string): number {
     const found = this.currencies.indexOf(currency)
@@ -43,8 +48,15 @@ export class Cube {
     this.#codings.clear()
   }
 
-  setReference(reference: SpendReference): void {
-    this.reference = reference
+  setReference({ aliases, accounts, containerTags, charged }: SpendReference): void {
+    this.reference = {
+      aliases: namedObjects(aliases),
+      accounts: namedObject(
+        Object.fromEntries(Object.entries(accounts).map(([id, account]) => [id, { ...account, tags: namedObject(account.tags) }])),
+      ),
+      containerTags: namedObjects(containerTags),
+      charged: namedObject(charged),
+    }
     this.#codings.clear()
   }
 
@@ -100,7 +112,7 @@ export class Cube {
     const known = this.#parsed[dictionary][id]
     if (known) return known
     const text = this.entries[dictionary][id]?.[jsonPlace[dictionary]]
-    const value = text ? (JSON.parse(text) as Record<string, unknown>) : nothing
+    const value = text ? namedObject(JSON.parse(text) as Record<string, unknown>) : nothing
     if (this.entries[dictionary][id]) this.#parsed[dictionary][id] = value
     return value
   }

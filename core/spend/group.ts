@@ -6,10 +6,11 @@ import { CellIndex } from './cell-index'
 import type { Coding } from './coding'
 import type { CodeColumn } from './combinations'
 import type { Cube } from './cube'
-import { passFor, type PassArrays, type PassShape } from './pass'
+import { beyondScaled } from './limbs'
+import { passFor, type Pass, type PassArrays, type PassShape } from './pass'
 import type { Condition, Denomination, Grouping, Scope } from './question'
 import { placeWithin, reachOf, type Reach } from './reach'
-import { hourOf, type KeyColumn, type Segment } from './segment'
+import { hourOf, SEGMENT_ROWS, zeros, type KeyColumn, type MeasureColumn, type Segment } from './segment'
 import { Sums } from './sums'
 
 /** Groups with the exact sums of each measure, column by column: a group is a number from 0. */
@@ -110,11 +111,12 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
       })
     },
   }
-  for (const { segment, reach } of segments) {
+  const columnsOf = ({ measures }: Segment) => question.measures.map(name => measures[name])
+  /** Sets the arrays to a segment. @returns the loop over its rows; null when none of them passes. */
+  const passOver = ({ segment, reach }: Reached): Pass | null => {
     const masks = masksWithin(segment, narrowed.masks)
-    if (!masks) continue
+    if (!masks) return null
     const timed = reach.place !== null || reach.outside !== null || segment.firstHour < reach.from || segment.lastHour >= reach.to
-    const pass = passFor({ timed, masks: masks.length, ...shape })
     const keysOf = (coding: Coding) => coding.layers.map(layer => segment.keys[layer.dictionary].codes)
     const codesOf = (coding: Coding) => coding.layers.map(layer => ownCodes(segment.keys[layer.dictionary], layer.codes))
     arrays.times = segment.time.codes
@@ -128,9 +130,16 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
     arrays.splitCodes = codings.flatMap(codesOf)
     arrays.unitKeys = units ? segment.keys.price.codes : noPlaces
     arrays.unitCodes = units ? ownCodes(segment.keys.price, units.layers[0]!.codes) : noCodes
-    const columns = question.measures.map(name => segment.measures[name])
+    const columns = columnsOf(segment)
     arrays.high = columns.map(column => column.high)
     arrays.low = columns.map(column => column.low)
+    return passFor({ timed, masks: masks.length, ...shape })
+  }
+  for (const reached of segments) {
+    const pass = passOver(reached)
+    if (!pass) continue
+    const { segment } = reached
+    const columns = columnsOf(segment)
     const run = Math.min(segment.rows, ...columns.map(column => Sums.run(column.largest)))
     for (let from = 0; from < segment.rows; from += run) {
       const to = Math.min(segment.rows, from + run)
@@ -138,6 +147,8 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
       pass(arrays, from, to)
     }
   }
+  const beyond = segments.filter(({ segment }) => columnsOf(segment).some(column => column.beyond))
+  if (beyond.length) addBeyond(arrays, sums, beyond, columnsOf, passOver)
   return readGroups({
     codings,
     starts: isStepped ? steps.starts : null,
@@ -150,6 +161,45 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
     by: question.by ?? 'currency',
     compacted,
   })
+}
+
+/**
+ * Adds what amounts are beyond two limbs: their rows are passed over once more, with the third limb in place of the first and sums of their
+ * own, which are then added whole. All cells are there by now.
+ */
+function addBeyond(
+  arrays: PassArrays,
+  sums: readonly Sums[],
+  segments: readonly Reached[],
+  columnsOf: (segment: Segment) => MeasureColumn[],
+  passOver: (reached: Reached) => Pass | null,
+): void {
+  const cells = arrays.counts.length
+  const parts = sums.map(() => new Float64Array(cells))
+  const highs = sums.map(() => new Float64Array(SEGMENT_ROWS))
+  const own = { counts: arrays.counts, sumHigh: arrays.sumHigh, sumLow: arrays.sumLow }
+  for (const reached of segments) {
+    const pass = passOver(reached)
+    if (!pass) continue
+    const columns = columnsOf(reached.segment)
+    const rows = [...new Set(columns.flatMap(column => column.beyond?.rows ?? []))]
+    Object.assign(arrays, {
+      counts: new Uint32Array(cells),
+      sumHigh: parts,
+      sumLow: sums.map(() => new Float64Array(cells)),
+      high: highs,
+      low: sums.map(() => zeros.low),
+    })
+    columns.forEach(({ beyond }, i) => beyond?.rows.forEach((row, k) => (highs[i]![row] = beyond.parts[k]!)))
+    for (const row of rows) pass(arrays, row, row + 1)
+    for (const high of highs) for (const row of rows) high[row] = 0
+  }
+  Object.assign(arrays, own)
+  sums.forEach((sum, i) =>
+    parts[i]!.forEach((part, cell) => {
+      if (part !== 0) sum.addScaled(cell, beyondScaled(part))
+    }),
+  )
 }
 
 /** After which parts the key must be made shorter, so that it stays countable by a float. */

@@ -19,3 +19,19 @@ export function lowLimb(value: Scaled): number {
 export function fromLimbs(high: number, low: number): Scaled {
   return BigInt(high) * LOW + BigInt(low)
 }
+
+/** Amounts up to this size, in 10⁻⁶, are two limbs; larger ones have a third for what is beyond. */
+export const LARGEST_HIGH = 2 ** 52
+const LARGEST_OF_TWO = BigInt(LARGEST_HIGH) * LOW
+/** What one part of the third limb is: 10⁹ units. */
+const BEYOND = 10n ** 24n
+
+/** A scaled amount as limbs: `beyond` counts 10⁹ units and is zero for nearly all amounts. */
+export function limbsOf(value: Scaled): { high: number; low: number; beyond: number } {
+  if (value <= LARGEST_OF_TWO && value >= -LARGEST_OF_TWO) return { high: highLimb(value), low: lowLimb(value), beyond: 0 }
+  const rest = value % BEYOND
+  return { high: highLimb(rest), low: lowLimb(rest), beyond: Number(value / BEYOND) }
+}
+
+/** The amount of so many parts of a third limb. */
+export const beyondScaled = (beyond: number): Scaled => BigInt(beyond) * BEYOND

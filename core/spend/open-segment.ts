@@ -1,7 +1,17 @@
 import { dictionaryNames, type DictionaryName } from '../focus/star'
 import type { Scaled } from '../money/scaled'
-import { highLimb, lowLimb } from './limbs'
-import { ABSENT, finishSegment, measureColumn, measureNames, SEGMENT_ROWS, type KeyColumn, type MeasureName, type Segment } from './segment'
+import { limbsOf } from './limbs'
+import {
+  ABSENT,
+  finishSegment,
+  measureColumn,
+  measureNames,
+  SEGMENT_ROWS,
+  type Beyond,
+  type KeyColumn,
+  type MeasureName,
+  type Segment,
+} from './segment'
 
 const FIRST_ROOM = 2048
 /** Ids up to here are looked up in an array; beyond it, which no database of ours reaches, in a map. */
@@ -20,6 +30,7 @@ export class OpenSegment {
   #keys = dictionaryNames.map(() => new Int32Array(FIRST_ROOM))
   #high = measureNames.map(() => new Float64Array(FIRST_ROOM))
   #low = measureNames.map(() => new Int32Array(FIRST_ROOM))
+  #beyond: (Beyond | null)[] = measureNames.map(() => null)
 
   /**
    * Adds a charge. The caller sees to it that there are at most SEGMENT_ROWS.
@@ -42,6 +53,13 @@ export class OpenSegment {
   setMeasure(measure: number, row: number, high: number, low: number): void {
     this.#high[measure]![row] = high
     this.#low[measure]![row] = low
+  }
+
+  /** Sets what of an amount is beyond two limbs; rows come in order. */
+  setBeyond(measure: number, row: number, parts: number): void {
+    const beyond = (this.#beyond[measure] ??= { rows: [], parts: [] })
+    beyond.rows.push(row)
+    beyond.parts.push(parts)
   }
 
   #lastStart = NaN
@@ -89,7 +107,10 @@ export class OpenSegment {
       absent: this.#absent.subarray(0, rows),
       keys: Object.fromEntries(dictionaryNames.map((name, i) => [name, keyColumn(this.#keys[i]!.subarray(0, rows))])) as Segment['keys'],
       measures: Object.fromEntries(
-        measureNames.map((name, i) => [name, measureColumn(this.#high[i]!.subarray(0, rows), this.#low[i]!.subarray(0, rows))]),
+        measureNames.map((name, i) => [
+          name,
+          measureColumn(this.#high[i]!.subarray(0, rows), this.#low[i]!.subarray(0, rows), this.#beyond[i]),
+        ]),
       ) as Segment['measures'],
     })
   }
@@ -145,7 +166,11 @@ export function segmentsOf(rows: readonly SegmentRow[]): Segment[] {
         dictionaryNames.map(name => keys[name]),
         absent,
       )
-      measureNames.forEach((name, i) => open.setMeasure(i, row, highLimb(measures[name] ?? 0n), lowLimb(measures[name] ?? 0n)))
+      measureNames.forEach((name, i) => {
+        const { high, low, beyond } = limbsOf(measures[name] ?? 0n)
+        open.setMeasure(i, row, high, low)
+        if (beyond !== 0) open.setBeyond(i, row, beyond)
+      })
     }
     segments.push(open.finish())
   }

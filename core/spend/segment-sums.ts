@@ -1,4 +1,5 @@
 import type { Scaled } from '../money/scaled'
+import { beyondScaled } from './limbs'
 import type { Segment } from './segment'
 import { Sums } from './sums'
 
@@ -14,7 +15,7 @@ export function segmentSums(segments: readonly Segment[], currencies: readonly s
       rows: count,
       currency,
       measures: {
-        [name]: { high, low, largest },
+        [name]: { high, low, largest, beyond },
       },
     } of segments) {
       const run = Sums.run(largest)
@@ -27,6 +28,7 @@ export function segmentSums(segments: readonly Segment[], currencies: readonly s
           sum.low[code]! += low[row]!
         }
       }
+      beyond?.rows.forEach((row, i) => sum.addScaled(currency[row]!, beyondScaled(beyond.parts[i]!)))
     }
     return sum
   })

@@ -1,4 +1,7 @@
 import type { DictionaryName } from '../focus/star'
+import { scaledText, type Scaled } from '../money/scaled'
+import { beyondScaled, fromLimbs } from './limbs'
+import { limbsText } from './sums'
 
 /** A segment holds at most so many charges: a place among them fits 16 bits, and one pass over it stays in the processor's cache. */
 export const SEGMENT_ROWS = 65_536
@@ -12,7 +15,11 @@ export type MeasureColumn = {
   low: Int32Array
   /** The largest size of `high`: says how many rows can be added before a float could lose a unit. */
   largest: number
+  /** Rows whose amount is more than two limbs hold, and by how much, see `limbsOf`; null for nearly all columns. */
+  beyond: Beyond | null
 }
+/** Rows in order, and for each the third limb of its amount. */
+export type Beyond = { rows: number[]; parts: number[] }
 
 /**
  * Dictionary ids of a segment's rows, as places in the list of those that occur: what is asked of an id is worked out once for the segment.
@@ -53,14 +60,37 @@ export const zeros = {
 }
 
 /** Puts a measure's column together. */
-export function measureColumn(high: Float64Array, low: Int32Array): MeasureColumn {
+export function measureColumn(high: Float64Array, low: Int32Array, beyond: Beyond | null = null): MeasureColumn {
   let largest = 0
   for (let row = 0; row < high.length; row++) {
     const size = Math.abs(high[row]!)
     if (size > largest) largest = size
   }
-  return { high, low, largest }
+  return { high, low, largest, beyond }
 }
+
+/** The exact amount of a row. */
+export function amountOf({ high, low, beyond }: MeasureColumn, row: number): Scaled {
+  const two = fromLimbs(high[row]!, low[row]!)
+  const place = beyond ? placeOf(beyond.rows, row) : -1
+  return place < 0 ? two : two + beyondScaled(beyond!.parts[place]!)
+}
+
+/** The place of a number in a list in order; −1 where it is not. */
+function placeOf(list: readonly number[], sought: number): number {
+  let [from, to] = [0, list.length - 1]
+  while (from <= to) {
+    const middle = (from + to) >> 1
+    if (list[middle] === sought) return middle
+    if (list[middle]! < sought) from = middle + 1
+    else to = middle - 1
+  }
+  return -1
+}
+
+/** The same as decimal text. */
+export const amountTextOf = (column: MeasureColumn, row: number): string =>
+  column.beyond ? scaledText(amountOf(column, row)) : limbsText(column.high[row]!, column.low[row]!)
 
 /** Adds what is said about the whole segment. */
 export function finishSegment(columns: Omit<Segment, 'firstHour' | 'lastHour'>): Segment {

@@ -61,6 +61,12 @@ export class Sums {
     } else this.#carried.set(cell, amount)
   }
 
+  /** Adds an amount to a cell, whatever its size. */
+  addScaled(cell: number, amount: Scaled): void {
+    this.#carried.set(cell, this.total(cell) + amount)
+    this.high[cell] = this.low[cell] = 0
+  }
+
   /** Adds another sum's cell, exactly. */
   add(cell: number, from: Sums, fromCell: number): void {
     const high = this.high[cell]! + from.high[fromCell]!

@@ -21,7 +21,7 @@ export class SegmentBuilder {
   #currencies: string[] = []
   #full: FullSegment[] = []
 
-  add({ times, currency, keys, high, low, present }: TakenCharge): void {
+  add({ times, currency, keys, high, low, beyond, present }: TakenCharge): void {
     const period = times.BillingPeriodStart
     let open = this.#open.get(period)
     if (!open) this.#open.set(period, (open = { number: 0, columns: new OpenSegment() }))
@@ -31,7 +31,10 @@ export class SegmentBuilder {
     let absent = 0
     for (let i = 0; i < placeOf.length; i++) if (!present[placeOf[i]!]) absent |= absentBits[i]!
     const row = columns.add(times.ChargePeriodStart, times.ChargePeriodEnd, code, keys, absent)
-    for (let i = 0; i < placeOf.length; i++) columns.setMeasure(i, row, high[placeOf[i]!]!, low[placeOf[i]!]!)
+    for (let i = 0; i < placeOf.length; i++) {
+      columns.setMeasure(i, row, high[placeOf[i]!]!, low[placeOf[i]!]!)
+      if (beyond[placeOf[i]!] !== 0) columns.setBeyond(i, row, beyond[placeOf[i]!]!)
+    }
     if (columns.rows === SEGMENT_ROWS) {
       this.#close(period, open)
       this.#open.set(period, { number: open.number + 1, columns: new OpenSegment() })

@@ -1,13 +1,14 @@
 import { crc32 } from 'node:zlib'
 import { dictionaryNames } from '../../core/focus/star'
-import { finishSegment, measureColumn, measureNames, zeros, type Segment } from '../../core/spend/segment'
+import { finishSegment, measureColumn, measureNames, zeros, type Beyond, type Segment } from '../../core/spend/segment'
 
 // A segment as bytes: how charges are kept. A checksum, the length of a head in JSON, the head, the columns. The head says how each column
 // is written; whole numbers take as few bytes as the largest of the column needs, and a column that equals one before it none.
 
 type Column = Uint8Array | Uint16Array | Int32Array | Float64Array
 type Written = { kind: 'u8' | 'u16' | 'i32' | 'f64' | 'zero'; at: number; length: number } | { kind: 'same'; as: number }
-type Head = { version: 2; rows: number; currencies: string[]; columns: Written[] }
+/** Version 3 is the second with amounts that two limbs do not hold, by their place in `measureNames`. */
+type Head = { version: 2 | 3; rows: number; currencies: string[]; columns: Written[]; beyond?: (Beyond | null)[] }
 
 const kinds = { u8: Uint8Array, u16: Uint16Array, i32: Int32Array, f64: Float64Array } as const
 const align = (at: number) => (at + 7) & ~7
@@ -48,7 +49,10 @@ export function encodeSegment(segment: Segment, currencies: readonly string[]): 
     written.push({ kind, at, length: column.length })
     if (kind !== 'zero') at = align(at + column.length * kinds[kind].BYTES_PER_ELEMENT)
   })
-  const head = Buffer.from(JSON.stringify({ version: 2, rows: segment.rows, currencies: [...currencies], columns: written } satisfies Head))
+  const beyond = measureNames.map(name => segment.measures[name].beyond)
+  const isBeyond = beyond.some(list => list !== null)
+  const said: Head = { version: isBeyond ? 3 : 2, rows: segment.rows, currencies: [...currencies], columns: written }
+  const head = Buffer.from(JSON.stringify(isBeyond ? { ...said, beyond } : said))
   const start = align(8 + head.length)
   const bytes = new Uint8Array(start + at)
   const view = new DataView(bytes.buffer)
@@ -69,7 +73,7 @@ export function decodeSegment(bytes: Uint8Array, currencyCode: (currency: string
   if (own.length < 8 || crc32(own.subarray(4)) !== view.getUint32(0)) return null
   const headBytes = view.getUint32(4)
   const head = JSON.parse(Buffer.from(own.buffer, 8, headBytes).toString()) as Head
-  if (head.version !== 2) return null
+  if (head.version !== 2 && head.version !== 3) return null
   const start = align(8 + headBytes)
   const { rows } = head
   const done: Column[] = []
@@ -98,7 +102,10 @@ export function decodeSegment(bytes: Uint8Array, currencyCode: (currency: string
       dictionaryNames.map(name => [name, { codes: next(Uint16Array, zeros.codes), ids: next(Int32Array) }]),
     ) as Segment['keys'],
     measures: Object.fromEntries(
-      measureNames.map(name => [name, measureColumn(next(Float64Array, zeros.high), next(Int32Array, zeros.low))]),
+      measureNames.map((name, i) => [
+        name,
+        measureColumn(next(Float64Array, zeros.high), next(Int32Array, zeros.low), head.beyond?.[i] ?? null),
+      ]),
     ) as Segment['measures'],
   })
 }

@@ -3,8 +3,7 @@ import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityCo
 import { narrowedRows } from '../../core/spend/narrowed-rows'
 import type { Scope } from '../../core/spend/question'
 import { reachOf } from '../../core/spend/reach'
-import { ABSENT, measureNames, type Segment } from '../../core/spend/segment'
-import { limbsText } from '../../core/spend/sums'
+import { ABSENT, amountTextOf, measureNames, type Segment } from '../../core/spend/segment'
 import { instantOf, isoInstant } from '../../core/time/instant'
 import { billingPeriod } from '../db/schema'
 
@@ -96,9 +95,7 @@ function readerFor(name: string, { start, end, currencies }: Known): Reader {
   if (numbers.includes(name)) {
     const measure = measureNames.find(measure => measure.toLowerCase() === name.toLowerCase())!
     const bit = ABSENT[measure] ?? 0
-    return own(({ absent, measures }, row) =>
-      absent[row]! & bit ? null : limbsText(measures[measure].high[row]!, measures[measure].low[row]!),
-    )
+    return own(({ absent, measures }, row) => (absent[row]! & bit ? null : amountTextOf(measures[measure], row)))
   }
   const dictionary = dictionaryFor(name)
   if (dictionary) {

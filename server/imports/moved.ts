@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import { TupleIndex } from '../../core/focus/column-values'
 import { scaledText, type Scaled } from '../../core/money/scaled'
+import { beyondScaled } from '../../core/spend/limbs'
 import { Sums } from '../../core/spend/sums'
 import { isoInstant } from '../../core/time/instant'
 import type { MovedLines } from '../../shared/contracts/imports'
@@ -28,10 +29,11 @@ async function movedIn(charges: Services['charges'], start: string, previousLoad
         keys,
         currency,
         measures: {
-          billedCost: { high, low, largest },
+          billedCost: { high, low, largest, beyond },
         },
       } of storedSegments(charges, id, start, code)) {
         const run = Sums.run(largest)
+        const lineOf = new Map<number, number>()
         for (let from = 0; from < rows; from += run) {
           const to = Math.min(rows, from + run)
           sum.reserve(to - from, largest)
@@ -45,8 +47,10 @@ async function movedIn(charges: Services['charges'], start: string, previousLoad
             sum.grow(line + 1)
             sum.high[line]! += high[row]!
             sum.low[line]! += low[row]!
+            if (beyond) lineOf.set(row, line)
           }
         }
+        beyond?.rows.forEach((row, i) => sum.addScaled(lineOf.get(row)!, beyondScaled(beyond.parts[i]!)))
       }
       return sum
     }),

@@ -92,11 +92,17 @@ export class ChargeTarget implements RowTarget {
     return this.#intake?.conformance() ?? null
   }
 
-  /** What rounding did, in words. */
+  /** What rounding did, and columns that are most likely meant for others, in words. */
   get warnings(): { column: string; sentence: string }[] {
-    return [...(this.#intake?.roundings ?? [])].map(([column, { count, difference }]) => ({
-      column,
-      sentence: roundingSentence(column, count, difference),
-    }))
+    return [
+      ...[...(this.#intake?.roundings ?? [])].map(([column, { count, difference }]) => ({
+        column,
+        sentence: roundingSentence(column, count, difference),
+      })),
+      ...(this.conformance?.columns.meant ?? []).map(({ name, column }) => ({
+        column: name,
+        sentence: `«${name}» is not a FOCUS column: if ${column} is meant, rename it; its values are kept under the name they have`,
+      })),
+    ]
   }
 }

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import { Decimal, decimalText } from '../../core/money/decimal'
-import { isCurrency } from '../../core/money/currency'
+import { isCurrencyOn } from '../../core/money/currency'
 import { invoiceInput, type InvoiceInput } from '../../shared/contracts/spend-settings'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
@@ -54,8 +54,8 @@ export function readInvoices(lines: Record<string, string>[]): InvoiceInput[] {
           reason: issue.message,
         })),
       )
-    else if (!isCurrency(read.data.currency))
-      errors.push({ field: `row ${i + 1}, currency`, reason: `«${read.data.currency}» is not an ISO 4217 currency` })
+    else if (!isCurrencyOn(read.data.currency, `${read.data.month}-01`))
+      errors.push({ field: `row ${i + 1}, currency`, reason: `«${read.data.currency}» is not an ISO 4217 currency that was in use then` })
     return read.success ? [read.data] : []
   })
   if (!lines.length) errors.push({ field: 'the file', reason: 'has no invoices below its header' })

@@ -1,5 +1,5 @@
 import { Decimal } from '../../core/money/decimal'
-import { isCurrency } from '../../core/money/currency'
+import { wasCurrency } from '../../core/money/currency'
 import type { Rate } from '../../core/money/rates'
 import { isDay } from '../../core/time/day'
 import type { Db } from '../db/database'
@@ -30,7 +30,7 @@ export function readRates(lines: Record<string, string>[]): Rate[] {
     }
     const wrong = (field: string, reason: string) => errors.push({ field: `row ${i + 1}, ${field}`, reason })
     for (const side of ['from', 'to'] as const)
-      if (!isCurrency(rate[side])) wrong(side, `«${rate[side]}» is not an ISO 4217 currency such as EUR`)
+      if (!wasCurrency(rate[side])) wrong(side, `«${rate[side]}» is not an ISO 4217 currency such as EUR`)
     if (rate.from === rate.to) wrong('to', 'is the same currency')
     if (!isDay(rate.validFrom)) wrong('valid from', `«${rate.validFrom}» is not a day such as 2026-11-01`)
     if (!/^\d+(\.\d+)?$/.test(rate.rate) || Number(rate.rate) === 0) wrong('rate', `«${rate.rate}» is not a rate above zero such as 0.9215`)

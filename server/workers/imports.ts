@@ -6,7 +6,7 @@ import { mergeConformance, type Conformance } from '../../core/focus/conformance
 import type { TakenCharge } from '../../core/focus/intake'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import { dictionaryNames } from '../../core/focus/star'
-import { fromLimbs } from '../../core/spend/limbs'
+import { beyondScaled, fromLimbs } from '../../core/spend/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
 import { runsOf } from '../../core/time/day-runs'
 import { instantOf } from '../../core/time/instant'
@@ -95,7 +95,7 @@ class Sums {
   #all = new Map<string, Sum>()
   #last: Sum | null = null
 
-  add({ times: { BillingPeriodStart: period }, currency, high, low }: TakenCharge): void {
+  add({ times: { BillingPeriodStart: period }, currency, high, low, beyond }: TakenCharge): void {
     let sum = this.#last
     if (!sum || sum.period !== period || sum.currency !== currency) {
       const key = `${period} ${currency}`
@@ -116,9 +116,9 @@ class Sums {
     }
     sum.rows++
     // billed and effective are the first two numbers; an amount beyond a thousandth of what is exact is carried by itself
-    if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12) {
-      sum.billed += fromLimbs(high[0]!, low[0]!)
-      sum.effective += fromLimbs(high[1]!, low[1]!)
+    if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12 || beyond[0] !== 0 || beyond[1] !== 0) {
+      sum.billed += fromLimbs(high[0]!, low[0]!) + beyondScaled(beyond[0]!)
+      sum.effective += fromLimbs(high[1]!, low[1]!) + beyondScaled(beyond[1]!)
       return
     }
     sum.high += high[0]!

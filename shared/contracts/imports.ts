@@ -87,7 +87,14 @@ export const conformanceReport = z.object({
       examples: z.array(z.object({ file: z.string(), row: z.number(), value: z.string().nullable() })),
     }),
   ),
-  columns: z.object({ focus: z.array(z.string()), own: z.array(z.string()), unknown: z.array(z.string()), missing: z.array(z.string()) }),
+  columns: z.object({
+    focus: z.array(z.string()),
+    own: z.array(z.string()),
+    unknown: z.array(z.string()),
+    missing: z.array(z.string()),
+    empty: z.array(z.string()).optional(),
+    meant: z.array(z.object({ name: z.string(), column: z.string() })).optional(),
+  }),
 })
 
 export const importStatus = z.object({

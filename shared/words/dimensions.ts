@@ -86,13 +86,13 @@ export function dimensionLabel(dimension: string): string {
     case 'tag source':
       return `where the ${kind.key} tag comes from`
     case 'price detail':
-      return detailLabels[kind.key] ?? kind.key
+      return Object.hasOwn(detailLabels, kind.key) ? detailLabels[kind.key]! : kind.key
     case 'container':
       return kind.level === 1 ? 'container, top level' : `container, ${kind.level} levels`
     case 'account tree':
       return kind.level === 1 ? 'account tree, top level' : `account tree, ${kind.level} levels`
     default:
-      return labels[dimension] ?? dimension
+      return Object.hasOwn(labels, dimension) ? labels[dimension]! : dimension
   }
 }
 

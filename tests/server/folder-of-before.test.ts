@@ -7,6 +7,9 @@ import { jobList } from '../../shared/contracts/jobs'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { openAsBefore } from '../support/kept'
+import { dayNumber } from '../../core/time/day'
+import { runsOf } from '../../core/time/day-runs'
+import { sourcesOverview } from '../../shared/contracts/imports'
 import { freePort, post, remove, startServer, type Running } from '../support/server'
 
 type Shown = { path: string; body?: unknown; reply: Record<string, unknown> }

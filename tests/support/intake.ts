@@ -1,7 +1,7 @@
 import { Intake, numberColumns } from '../../core/focus/intake'
 import type { FileProblem } from '../../core/focus/problem'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
-import { fromLimbs } from '../../core/spend/limbs'
+import { beyondScaled, fromLimbs } from '../../core/spend/limbs'
 import { decodeUtf8 } from '../../server/imports/readers/csv'
 import { CsvScanner } from '../../server/imports/readers/csv-scanner'
 
@@ -35,7 +35,9 @@ export function take(header: string[], rows: string[][], way: 'text' | 'bytes' |
       end: charge.times.ChargePeriodEnd,
       periodStart: charge.times.BillingPeriodStart,
       keys: [...charge.keys],
-      amounts: Object.fromEntries(numberColumns.map((name, i) => [name, fromLimbs(charge.high[i]!, charge.low[i]!)])),
+      amounts: Object.fromEntries(
+        numberColumns.map((name, i) => [name, fromLimbs(charge.high[i]!, charge.low[i]!) + beyondScaled(charge.beyond[i]!)]),
+      ),
       entries: Object.fromEntries(dictionaryNames.map((name, i) => [name, entries[name]![charge.keys[i]!]!])) as Taken['entries'],
     })
   }

@@ -165,6 +165,8 @@ const signed = (amount: string, currency: string) =>
           >, own columns {{ load.conformance.columns.own.join(', ') }}</template
         ><template v-if="load.conformance.columns.unknown.length"
           >; <span class="warn">neither FOCUS nor x_: {{ load.conformance.columns.unknown.join(', ') }}</span></template
+        ><template v-if="load.conformance.columns.empty?.length"
+          >; without any value {{ load.conformance.columns.empty.join(', ') }}</template
         >.
       </p>
     </template>

@@ -39,7 +39,8 @@ const headText = (head: TableHead) => {
     return view.value.across === 'start'
       ? startText(head.value ?? '', view.value.grain)
       : spend.labelOf(view.value.across!, head.value, null)
-  if (head.column === 'amount') return view.value.across ? 'total' : `${shortMeasure[view.value.measure]}, ${spend.currency}`
+  if (head.column === 'amount')
+    return view.value.across ? (isRatio.value ? 'over all' : 'total') : `${shortMeasure[view.value.measure]}, ${spend.currency}`
   if (head.column === 'before') return spend.compared ? periodText(spend.compared) : 'before'
   return head.column && head.column !== 'rest' ? columnNames[head.column] : head.id
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { namedObject } from '../../../core/text/named'
 import { z } from 'zod'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { referenceState } from '../../../shared/contracts/spend-settings'
@@ -29,7 +30,7 @@ const load = () =>
       ]),
       client.get('spend/reference', referenceState),
     ])
-    own.value = body.skus
+    own.value = namedObject(body.skus)
     const found = new Map<string, Code>()
     for (const row of answer!.rows) {
       const sku = row.values.SkuId!
@@ -71,7 +72,7 @@ const keep = (sku: string, words: string | null) =>
     await client.send('POST', 'spend/skus', { sku, entry: words ? { words, charged: charged.value } : null }, z.object({ sku: z.string() }))
     editing.value = null
     spend.forgetSkus()
-    spend.skuWords = Object.fromEntries(Object.entries(spend.skuWords).filter(([known]) => known !== sku))
+    spend.skuWords = namedObject(Object.fromEntries(Object.entries(spend.skuWords).filter(([known]) => known !== sku)))
     await data.load()
     await load()
   })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { namedObject } from '../../../core/text/named'
 import { scaled, scaledText } from '../../../core/money/scaled'
 import { likelySpellings } from '../../../core/spend/spellings'
 import { grainStarts } from '../../../core/time/grain'
@@ -95,7 +96,7 @@ async function loadKey() {
   values.value = [...byValue]
     .map(([value, amount]) => ({ value, amount: scaledText(amount) }))
     .sort((a, b) => Number(b.amount) - Number(a.amount))
-  aliases.value = body.aliases[name] ?? {}
+  aliases.value = namedObject(Object.hasOwn(body.aliases, name) ? body.aliases[name] : {})
 }
 watch(
   () => [now.value?.start, now.value?.end, data.facts?.revision],

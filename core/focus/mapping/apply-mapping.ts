@@ -18,9 +18,18 @@ const COSTS = ['EffectiveCost', 'ListCost', 'ContractedCost'] as const
  */
 export function applyMapping(mapping: Mapping, fileHeader: readonly string[], source: string): MappedFile | { problems: FileProblem[] } {
   const at = new Map(fileHeader.map((name, i) => [name.trim(), i]))
+  const twice = new Set(fileHeader.map(name => name.trim()).filter((name, i, all) => name !== '' && all.indexOf(name) !== i))
   const problems: FileProblem[] = []
   const place = (column: string, of: string): number => {
     const found = at.get(column.trim())
+    if (twice.has(column.trim()))
+      problems.push({
+        row: null,
+        column,
+        value: null,
+        reason: `the file has two columns «${column}», and the mapping takes ${of} from one`,
+        mend: 'Give one of the two another name in the file.',
+      })
     if (found === undefined)
       problems.push({
         row: null,
@@ -56,7 +65,7 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
       const i = place(from.column, name)
       texts.set(name, cells => {
         const own = (cells[i] ?? '').trim()
-        return from.words?.[own] ?? own
+        return from.words && Object.hasOwn(from.words, own) ? from.words[own]! : own
       })
     }
   }
@@ -149,6 +158,18 @@ export function applyMapping(mapping: Mapping, fileHeader: readonly string[], so
   const header = [...texts.keys(), ...numbers.keys(), ...mappedTimes, ...(tags.length ? ['Tags'] : [])]
   const row = (cells: readonly string[], number: number): MappedRow => {
     if (passedOver.some(({ i, is }) => (cells[i] ?? '').trim() === is.trim())) return 'left out'
+    if (cells.length !== fileHeader.length)
+      return {
+        problems: [
+          {
+            row: number,
+            column: null,
+            value: null,
+            reason: `the row has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'} where the header names ${fileHeader.length}`,
+            mend: 'Look for a number or text with the separator in it that is not in quotes, such as 1,234.50.',
+          },
+        ],
+      }
     wrongs.length = 0
     const from = start(cells)
     const bill = times.get('BillingPeriodStart')?.(cells) ?? (from && `${from.slice(0, 7)}-01T00:00:00Z`)

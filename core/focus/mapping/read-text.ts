@@ -49,7 +49,7 @@ export function readNumber(text: string, decimal: '.' | ',', thousands: '' | ','
     // a separator that does not part groups of three is no separator: 1,50 is not 150
     const [whole = '', ...rest] = plain.split(decimal)
     const groups = whole.replace(/^[+-]/, '').split(thousands)
-    if (groups.length > 1 && (groups[0]!.length > 3 || groups.slice(1).some(group => group.length !== 3))) return null
+    if (groups.length > 1 && (groups[0] === '' || groups[0]!.length > 3 || groups.slice(1).some(group => group.length !== 3))) return null
     plain = [whole.split(thousands).join(''), ...rest].join(decimal)
   }
   if (decimal === ',') {

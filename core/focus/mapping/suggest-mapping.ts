@@ -32,27 +32,45 @@ const likely: [column: string, kind: 'text' | 'number' | 'time', names: RegExp][
   ['InvoiceId', 'text', /^invoice([ _-]*(id|no|number|nr))?$/i],
 ]
 
-/** The character that parts cells: the one that cuts the first lines into the same number of cells, the most of them. */
+/** The character that parts cells: the one that cuts most of the first lines into the same number of cells, the most of them. */
 export function likelyDelimiter(text: string): Mapping['delimiter'] {
   const lines = text
     .split(/\r\n|\n|\r/)
     .filter(line => line.trim() !== '')
-    .slice(0, 20)
+    .slice(0, 30)
   const score = (delimiter: string) => {
     const counts = lines.map(line => line.replace(/"[^"]*"/g, '').split(delimiter).length)
-    return counts.filter(n => n === counts[0]).length === counts.length && counts[0]! > 1 ? counts[0]! * 2 : Math.min(...counts)
+    // lines with a title above the header, or a sum below, are cut otherwise
+    return Math.max(0, ...[...new Set(counts)].filter(n => n > 1).map(n => n * counts.filter(other => other === n).length))
   }
   return ([',', ';', '\t', '|'] as const).reduce((best, delimiter) => (score(delimiter) > score(best) ? delimiter : best))
 }
 
+/** Title lines above the header, of the first lines of a file: the header is the first that names as many columns as the lines below. */
+export function likelyTitleLines(records: readonly (readonly string[])[]): number {
+  const widths = records.map(row => row.length)
+  const counts = new Map<number, number>()
+  for (const width of widths) counts.set(width, (counts.get(width) ?? 0) + 1)
+  const usual = [...counts].sort(([a, x], [b, y]) => y - x || b - a)[0]?.[0] ?? 0
+  const isHeader = (row: readonly string[]) =>
+    row.length === usual && row.every(cell => cell.trim() !== '' && !/^[-+(]?[\d.,' ]+\)?$/.test(cell.trim()))
+  const first = records.findIndex(isHeader)
+  return usual < 2 || first < 0 ? 0 : first
+}
+
 /** A first mapping for a file, from the names of its columns and what its first rows hold. A person looks at it before it is used. */
-export function suggestMapping(header: readonly string[], all: readonly (readonly string[])[], delimiter: Mapping['delimiter']): Mapping {
+export function suggestMapping(
+  header: readonly string[],
+  all: readonly (readonly string[])[],
+  delimiter: Mapping['delimiter'],
+  skipLines = 0,
+): Mapping {
   const isSum = (row: readonly string[]) => /^(total|sum|summe|subtotal)\b/i.test((row[0] ?? '').trim())
   const rows = all.filter(row => !isSum(row))
   const mapping: Mapping = {
     delimiter,
     encoding: 'utf-8',
-    skipLines: 0,
+    skipLines,
     decimal: '.',
     thousands: '',
     dateFormat: 'ISO',

@@ -1,12 +1,11 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { dictionaryNames } from '../../../core/focus/star'
-import { fromLimbs } from '../../../core/spend/limbs'
 import { segmentsOf, type SegmentRow } from '../../../core/spend/open-segment'
-import { ABSENT, measureNames, type Segment } from '../../../core/spend/segment'
+import { ABSENT, amountOf, measureNames, type Segment } from '../../../core/spend/segment'
 import { decodeSegment, encodeSegment } from '../../../server/charges/segment-codec'
 
-const big = fc.bigInt(-(10n ** 24n), 10n ** 24n)
+const big = fc.oneof(fc.bigInt(-(10n ** 24n), 10n ** 24n), fc.bigInt(-(10n ** 30n), 10n ** 30n))
 const id = fc.oneof(fc.nat(3), fc.nat(200), fc.nat(70_000), fc.nat(2 ** 31 - 1))
 const amount = fc.oneof(big, fc.bigInt(-1000n, 1000n), fc.constant(0n))
 const record = <T>(names: readonly string[], value: (name: string) => fc.Arbitrary<T>) =>
@@ -35,10 +34,7 @@ function rowOf(segment: Segment, at: number): SegmentRow {
     currency: currency[at]!,
     keys: Object.fromEntries(dictionaryNames.map(name => [name, keys[name].ids[keys[name].codes[at]!]!])) as SegmentRow['keys'],
     measures: Object.fromEntries(
-      measureNames.map(name => [
-        name,
-        absent[at]! & (ABSENT[name] ?? 0) ? undefined : fromLimbs(measures[name].high[at]!, measures[name].low[at]!),
-      ]),
+      measureNames.map(name => [name, absent[at]! & (ABSENT[name] ?? 0) ? undefined : amountOf(measures[name], at)]),
     ),
   }
 }

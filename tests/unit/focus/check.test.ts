@@ -36,7 +36,7 @@ it.each<[string, FileCharge, string, string]>([
   ['tags that are a list', { Tags: '["a"]' }, 'Tags', 'not a JSON object'],
   ['tags that are broken', { Tags: '{"a":' }, 'Tags', 'not a JSON object'],
   ['a tag with parts', { Tags: '{"a":{"b":1}}' }, 'Tags', 'more than one value'],
-  ['an amount beyond all measure', { BilledCost: '1e15' }, 'BilledCost', 'larger than'],
+  ['an amount beyond all measure', { BilledCost: '1.1e15' }, 'BilledCost', 'larger than'],
 ])('refuses %s', (_, more, column, reason) => {
   const found = problems(more).filter(p => p.column === column)
   expect(found).toHaveLength(1)

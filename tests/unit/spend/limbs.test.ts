@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { LARGEST_AMOUNT, scaledText } from '../../../core/money/scaled'
-import { fromLimbs, highLimb, lowLimb } from '../../../core/spend/limbs'
+import { scaledText } from '../../../core/money/scaled'
+import { beyondScaled, fromLimbs, highLimb, LARGEST_HIGH, limbsOf, lowLimb } from '../../../core/spend/limbs'
 import { limbsText, Sums } from '../../../core/spend/sums'
 
-const largest = BigInt(Math.floor(LARGEST_AMOUNT)) * 10n ** 15n
+const largest = BigInt(LARGEST_HIGH) * 10n ** 9n
 const amount = fc.oneof(
   fc.bigInt(-largest, largest),
   fc.bigInt(-1000n, 1000n),
@@ -15,6 +15,14 @@ it('splits an amount without loss', () => {
   fc.assert(
     fc.property(amount, value => {
       expect(fromLimbs(highLimb(value), lowLimb(value))).toBe(value)
+      expect(limbsOf(value)).toEqual({ high: highLimb(value), low: lowLimb(value), beyond: 0 })
+    }),
+  )
+  fc.assert(
+    fc.property(fc.bigInt(-(10n ** 30n), 10n ** 30n), value => {
+      const { high, low, beyond } = limbsOf(value)
+      expect(fromLimbs(high, low) + beyondScaled(beyond)).toBe(value)
+      expect(Math.abs(high)).toBeLessThanOrEqual(LARGEST_HIGH)
     }),
   )
 })

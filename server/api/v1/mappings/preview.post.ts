@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { applyMapping } from '../../../../core/focus/mapping/apply-mapping'
-import { likelyDelimiter, suggestMapping } from '../../../../core/focus/mapping/suggest-mapping'
+import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../../../core/focus/mapping/suggest-mapping'
+import type { Mapping } from '../../../../core/focus/mapping/mapping'
 import { mappingPreviewAsked, type MappingPreview } from '../../../../shared/contracts/imports'
 import { body, route } from '../../../http/route'
 import { findMapping } from '../../../stores/mappings'
@@ -8,6 +9,8 @@ import { findMapping } from '../../../stores/mappings'
 const MOST_ROWS = 30
 const LAST_ROWS = 3
 const SHOWN_ROWS = 10
+/** The header stands within so many lines. */
+const MOST_TITLE_LINES = 30
 /** The text that a page sends at most. */
 const MOST_TEXT = 200_000
 
@@ -16,16 +19,14 @@ export default route(async ({ event, database }): Promise<MappingPreview> => {
   const { source, text, mapping: given } = await body(event, mappingPreviewAsked)
   const kept = given ?? (await findMapping(database.db, source))
   const delimiter = kept?.delimiter ?? likelyDelimiter(text)
-  const lines = text
-    .replace(/^\uFEFF/, '')
-    .split(/(?<=\n)/)
-    .slice(kept?.skipLines ?? 0)
-    .join('')
+  const all = text.replace(/^\uFEFF/, '').split(/(?<=\n)/)
+  const skipLines = kept?.skipLines ?? titleLines(all, delimiter)
+  const lines = all.slice(skipLines).join('')
   const { data } = Papa.parse<string[]>(lines, { delimiter, skipEmptyLines: true })
   // what stands at the end tells whether there is a sum below; a file that was cut may end within a row
-  const [header = [], ...all] = data.slice(0, text.length >= MOST_TEXT ? -1 : undefined)
-  const rows = [...all.slice(0, MOST_ROWS), ...all.slice(MOST_ROWS).slice(-LAST_ROWS)]
-  const mapping = kept ?? suggestMapping(header, rows, delimiter)
+  const [header = [], ...below] = data.slice(0, text.length >= MOST_TEXT ? -1 : undefined)
+  const rows = [...below.slice(0, MOST_ROWS), ...below.slice(MOST_ROWS).slice(-LAST_ROWS)]
+  const mapping = kept ?? suggestMapping(header, rows, delimiter, skipLines)
   const shown = [...rows.slice(0, SHOWN_ROWS), ...rows.slice(SHOWN_ROWS).slice(-LAST_ROWS)]
   const file = applyMapping(mapping, header, source)
   if ('problems' in file)
@@ -41,3 +42,11 @@ export default route(async ({ event, database }): Promise<MappingPreview> => {
     problems: mapped.flatMap(row => (row !== 'left out' && 'problems' in row ? row.problems : [])),
   }
 })
+
+/** How many lines of the file stand above its header; records are looked at, since a title may be an empty line. */
+function titleLines(lines: readonly string[], delimiter: Mapping['delimiter']): number {
+  const first = lines
+    .slice(0, MOST_TITLE_LINES)
+    .map(line => Papa.parse<string[]>(line.replace(/\r?\n$/, ''), { delimiter }).data[0] ?? [''])
+  return likelyTitleLines(first)
+}
