@@ -41,6 +41,13 @@ export type Announced = {
   fetchKey?: string
 }
 
+/** A load as a delivery of its source: the hashes of its files, see `deliveryKey`, when it was made, and what came of it. */
+export type DeliveredLoad = Pick<typeof load.$inferSelect, 'id' | 'state' | 'deliveredAt' | 'deliveredBy' | 'finishedAt'> & {
+  key: string
+  /** Whether any billing period has its charges now. */
+  counts: boolean
+}
+
 /** So often it is looked anew whether anything speaks against a delivery, when other charges come to count meanwhile. */
 const MOST_LOOKS = 100
 
@@ -264,10 +271,27 @@ export class Importer {
     return rows.map(row => this.#statusOf(row, reported))
   }
 
-  /** What a source has delivered, whatever came of it: the hashes of each delivery's files, see `deliveryKey`. */
-  async knownDeliveries(source: string): Promise<Set<string>> {
-    const rows = await this.database.db.select({ files: load.files }).from(load).where(eq(load.source, source))
-    return new Set(rows.map(row => deliveryKey(row.files)))
+  /** What a source has delivered, the newest first. */
+  async delivered(source: string): Promise<DeliveredLoad[]> {
+    const { db } = this.database
+    const [rows, counting] = await Promise.all([
+      db
+        .select()
+        .from(load)
+        .where(eq(load.source, source))
+        .orderBy(sql`${load.id} desc`),
+      db.select({ loadId: billingPeriod.loadId }).from(billingPeriod).where(eq(billingPeriod.source, source)),
+    ])
+    const counts = new Set(counting.map(({ loadId }) => loadId))
+    return rows.map(({ id, state, files, deliveredAt, deliveredBy, finishedAt }) => ({
+      id,
+      state,
+      key: deliveryKey(files),
+      deliveredAt,
+      deliveredBy,
+      finishedAt: finishedAt && isoInstant(finishedAt),
+      counts: counts.has(id),
+    }))
   }
 
   /** Ends the reading thread. What is under way is taken up by the next process. */

@@ -22,7 +22,7 @@ import {
   type StoredJob,
 } from '../stores/jobs'
 import { jobKinds } from './kinds'
-import { JobLost, NotKnown, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
+import { JobLost, NotKnown, SCHEDULE, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
 
 const LEASE_SECONDS = 60
 /** Jobs that a process does at once, beside those that queue by themselves. */
@@ -31,7 +31,6 @@ const AT_ONCE = 4
 const LOOK_AT_LEAST_MS = 30_000
 const PROGRESS_EVERY_MS = 500
 const CLOSE_MS = 3000
-const SCHEDULE = 'the schedule'
 
 type Running = { job: StoredJob; kind: AnyJobKind; abort: AbortController; ended: Promise<unknown> }
 

@@ -1,4 +1,7 @@
 // Deliveries of the same money: what meets waits for a person, and after every choice and step back exactly what was chosen counts.
+import { mkdtempSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { importStatus, sourcesOverview, type ImportStatus } from '../../shared/contracts/imports'
@@ -246,4 +249,75 @@ it('whatever is delivered, chosen, taken back and forth: each step back is the s
     }),
     { numRuns: 12 },
   )
+})
+
+it('holds a delivery’s announced sizes against what arrives', async () => {
+  const body = one('announced', '5')
+  const { id } = await server.json<{ id: string }>(
+    'deliveries',
+    post({ source: 'announced', files: [{ name: 'a.csv', bytes: body.length }] }),
+  )
+  const put = (text: string) => server.call(`deliveries/${id}/files/0`, { method: 'PUT', body: text })
+  const short = await put(body.slice(0, -10))
+  expect(short.status).toBe(422)
+  expect(await short.json()).toMatchObject({
+    code: 'other-size',
+    detail: expect.stringContaining(`announced with ${body.length} bytes, and ${body.length - 10} came`),
+  })
+  expect((await server.call(`deliveries/${id}/files/1`, { method: 'PUT', body })).status).toBe(404)
+  expect((await put(body)).status).toBe(200)
+  expect(await ended(server, id)).toMatchObject({ state: 'loaded' })
+})
+
+it('a watched folder goes by content and outcome: 100, 999, 100 ends at 100, and what was refused is said to be', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-watched-'))
+  const write = (name: string, text: string, hour: number) => {
+    writeFileSync(join(folder, name), text)
+    utimesSync(join(folder, name), new Date(), new Date(Date.UTC(2026, 10, 1, hour)))
+  }
+  write('z-first.csv', one('watch', '100'), 1)
+  write('a-second.csv', one('watch', '999'), 2)
+  write('m-third.csv', one('watch', '100'), 3)
+  const { id } = await server.json<{ id: number }>('watches', post({ source: 'watch', kind: 'folder', place: folder, everyMinutes: 60 }))
+  const look = async () => {
+    const { said } = await server.json<{ said: string }>(`watches/${id}/look`, post({}))
+    const { loads } = sourcesOverview.parse(await server.json('sources'))
+    for (const load of loads.filter(({ source }) => source === 'watch')) await ended(server, load.id)
+    return said
+  }
+  await look()
+  expect(await counted('watch')).toEqual(['100'])
+  expect(await look()).toBe('nothing new')
+  write('m-third.csv', one('watch', '999'), 4)
+  expect(await look()).toBe('took m-third.csv')
+  write('m-third.csv', one('watch', '100'), 5)
+  expect(await look()).toBe('took m-third.csv')
+  expect(await counted('watch')).toEqual(['100'])
+  // what was refused is said to be, is not loaded in vain each minute, and is tried when a person looks
+  write('bad.csv', one('watch', 'twelve'), 6)
+  expect(await look()).toBe('took bad.csv')
+  const { loads } = sourcesOverview.parse(await server.json('sources'))
+  expect(loads[0]).toMatchObject({ source: 'watch', state: 'refused' })
+  expect(await look()).toBe('took bad.csv')
+  write('bad.csv', one('watch', '12'), 6)
+  expect(await look()).toBe('took bad.csv')
+  expect(await counted('watch')).toEqual(['12'])
+  rmSync(folder, { recursive: true })
+})
+
+it('answers a wrong method on a path of the API with 405 and problem details, and an unknown path with 404', async () => {
+  for (const [method, path, allowed] of [
+    ['PUT', 'imports/1', 'GET'],
+    ['GET', 'spend/answer', 'POST'],
+    ['DELETE', 'sources', 'GET'],
+    ['PATCH', 'people', 'GET'],
+  ] as const) {
+    const reply = await server.call(path, { method })
+    expect([path, reply.status, reply.headers.get('content-type')]).toEqual([path, 405, 'application/problem+json'])
+    expect(reply.headers.get('allow')).toContain(allowed)
+    expect(await reply.json()).toMatchObject({ status: 405, code: 'wrong-method' })
+  }
+  const none = await server.call('constructor')
+  expect([none.status, ((await none.json()) as { code: string }).code]).toEqual([404, 'not-found'])
+  expect((await fetch(`${server.base}/api/v1/people`, { method: 'HEAD' })).status).toBe(200)
 })

@@ -2,6 +2,7 @@ import { open } from 'node:fs/promises'
 import { parquetMetadataAsync, parquetRead, type FileMetaData } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { decodeUtf8 } from './csv'
+import { unpackLz4 } from './lz4'
 import { unreadable, UnreadableFile, type FileReader, type RowTarget } from './reader'
 
 const MAGIC = Buffer.from('PAR1')
@@ -12,6 +13,9 @@ export const parquetReader: FileReader = {
   recognises: head => MAGIC.every((byte, i) => head[i] === byte),
   read: readParquet,
 }
+
+/** The library's LZ4 knows two of the ways in which engines frame it. */
+const codecs = { ...compressors, LZ4: unpackLz4 }
 
 type ToText = (value: unknown) => string
 
@@ -71,7 +75,7 @@ async function readColumn(
     columns: [name],
     rowStart: start,
     rowEnd: start + rows,
-    compressors,
+    compressors: codecs,
     utf8: false,
     parsers: {
       jsonFromBytes: bytes => bytes && (decodeUtf8(bytes) ?? bytes),

@@ -3,10 +3,13 @@ import type { JobProgress } from '../../../shared/contracts/jobs'
 import type { Db } from '../../db/database'
 import type { Services } from '../../services'
 
+/** Who asks for what runs by itself. */
+export const SCHEDULE = 'the schedule'
+
 /** What a job works with while it runs. */
 export type Run = {
   services: Services
-  /** Who asked for it; `the schedule` where nobody did. */
+  /** Who asked for it; `SCHEDULE` where nobody did. */
   who: string
   /** The same for everything of this turn, however often it is taken up: goes with what is done outside. */
   key: string

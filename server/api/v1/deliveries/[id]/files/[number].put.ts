@@ -1,5 +1,6 @@
+import { rmSync } from 'node:fs'
 import { arrive } from '../../../../../http/arrive'
-import { notFound } from '../../../../../http/problem'
+import { notFound, Problem } from '../../../../../http/problem'
 import { parameter, route } from '../../../../../http/route'
 import { arriving } from '../../../../../imports/deliveries'
 
@@ -10,7 +11,18 @@ export default route(async ({ event, importer }) => {
   const delivery = arriving.get(id)
   const announced = delivery?.files[number]
   if (!delivery || !announced) throw notFound('file of a delivery', 'Announce the delivery and its files first.')
-  delivery.arrived[number] = await arrive(event, announced.name, importer.inbox.path(delivery.load, number))
+  const path = importer.inbox.path(delivery.load, number)
+  const file = await arrive(event, announced.name, path)
+  if (file.bytes !== announced.bytes) {
+    rmSync(path, { force: true })
+    throw new Problem(
+      422,
+      'other-size',
+      'The file is not what was announced',
+      `«${announced.name}» was announced with ${announced.bytes} bytes, and ${file.bytes} came. Announce the delivery again if the file has changed, else send it again.`,
+    )
+  }
+  delivery.arrived[number] = file
   const files = delivery.arrived.flatMap(file => file ?? [])
   if (files.length < delivery.files.length || !arriving.delete(id)) return { importId: null }
   await importer.arrived(delivery.load, files)

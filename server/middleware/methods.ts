@@ -1,0 +1,30 @@
+import { defineEventHandler, setResponseHeader } from 'h3'
+import { operations } from '../http/openapi/operations'
+import { notFound, Problem } from '../http/problem'
+import { sendProblem } from '../http/route'
+
+const API = '/api/v1'
+
+/** The methods of each path of the API, as a pattern of its segments. */
+const known = [...new Set(operations.map(({ path }) => path))].map(path => ({
+  matches: new RegExp(`^${path.replace(/[.*+?^$()|[\]\\]/g, '\\$&').replace(/\{[^}]+\}/g, '[^/]+')}/?$`),
+  literal: !path.includes('{'),
+  methods: operations.filter(operation => operation.path === path).map(({ method }) => method.toUpperCase()),
+}))
+
+/** A path of the API that there is not is said to be none, and a method that a path does not take is said to be wrong. */
+export default defineEventHandler(event => {
+  const [path] = event.path.split('?') as [string]
+  if (!path.startsWith(`${API}/`)) return
+  const own = path.slice(API.length)
+  const found = known.filter(({ matches }) => matches.test(own))
+  const { method } = event
+  if (!found.length) return sendProblem(event, notFound('path', `${path} is no path of this API. ${API}/openapi.json lists all.`))
+  if (found.some(({ methods }) => methods.includes(method) || (method === 'HEAD' && methods.includes('GET')))) return
+  const allowed = [...new Set((found.find(({ literal }) => literal) ?? found[0]!).methods)]
+  setResponseHeader(event, 'allow', allowed.join(', '))
+  return sendProblem(
+    event,
+    new Problem(405, 'wrong-method', 'This path does not take that method', `${path} takes ${allowed.join(' or ')}, not ${method}.`),
+  )
+})
