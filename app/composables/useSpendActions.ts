@@ -10,7 +10,9 @@ export function useSpendActions() {
   function go(change: Partial<SpendView>) {
     if (!spend.view) return
     spend.menu = null
-    void router.push({ path: '/spend', query: writeView({ ...spend.view, ...change }) })
+    void spend.attempt(async () => {
+      await router.push({ path: '/spend', query: await addressOf({ ...spend.view!, ...change }) })
+    })
   }
 
   const keep = ({ dimension, value }: { dimension: string; value: string | null }) =>

@@ -14,6 +14,8 @@ export const useSentences = defineStore('sentences', () => {
   const recent = useLocalStorage<AskedSentence[]>('rain-barrel-asked', [])
   const open = useSessionStorage<AskedSentence[]>('rain-barrel-open', [])
   const at = useSessionStorage('rain-barrel-open-at', 0)
+  /** What was last done with a sentence, to be read once. */
+  const told = ref('')
 
   async function load() {
     saved.value = (await client.get('sentences', savedSentenceList)).sentences
@@ -56,5 +58,5 @@ export const useSentences = defineStore('sentences', () => {
     return null
   }
 
-  return { saved, recent, open, at, load, save, remove, sendNow, note, add, close }
+  return { saved, recent, open, at, told, load, save, remove, sendNow, note, add, close }
 })

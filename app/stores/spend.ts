@@ -79,6 +79,8 @@ export const useSpend = defineStore('spend', () => {
   /** What is delivered of the day after the period. */
   const partDay = shallowRef<{ day: string; totals: SpendAnswer['totals'] } | null>(null)
   const distortions = ref<Distortion[]>([])
+  /** Parts of the address that could not be read. */
+  const ignored = ref<string[]>([])
   const problem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
   const ready = ref(false)
@@ -494,6 +496,15 @@ export const useSpend = defineStore('spend', () => {
     return [...own, ...others]
   }
 
+  /** Does something that may fail, and says so. */
+  async function attempt(work: () => Promise<void>) {
+    try {
+      await work()
+    } catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
   /** How an amount was made: the price parts of the charges under all these values, in the currency looked at. */
   async function openWorkings(target: ValueRef, more: Narrowing = {}) {
     try {
@@ -538,6 +549,7 @@ export const useSpend = defineStore('spend', () => {
     perDay,
     skuWords,
     distortions,
+    ignored,
     problem,
     loading,
     ready,
@@ -558,6 +570,7 @@ export const useSpend = defineStore('spend', () => {
     labelOf,
     valuesOf,
     openWorkings,
+    attempt,
     learnSkus,
     forgetSkus,
   }

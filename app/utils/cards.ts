@@ -1,7 +1,7 @@
 import { client, RequestFailed } from './client'
 import type { CardVersion } from '../../core/estimate/name-card'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
-import { dayText } from './format'
+import { dayText } from '../../shared/words/days'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'
 
 /** The version of each provider's rate card that holds on a day; where none does yet, the first that will. The list is newest first. */

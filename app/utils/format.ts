@@ -70,17 +70,8 @@ export function changeShare(now: string, before: string): number | null {
   return Number(((scaled(now) - old) * 1000000n) / size) / 1000000
 }
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
-const dayShort = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
-const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' })
 const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-/** `23 Nov 2026` */
-export const dayText = (day: string) => dayFormat.format(new Date(day.slice(0, 10)))
-/** `23 Nov` */
-export const dayShortText = (day: string) => dayShort.format(new Date(day.slice(0, 10)))
-/** `November 2026` */
-export const monthText = (month: string) => monthFormat.format(new Date(`${month.slice(0, 7)}-01`))
 /** When something was done, in the reader's own time. */
 export const timeText = (instant: string) =>
   timeFormat.format(new Date(instant.includes(' ') ? instant.replace(' ', 'T').replace(/\+00$/, 'Z') : instant))

@@ -206,6 +206,41 @@ export function readView(query: AddressQuery): SpendView {
   }
 }
 
+/** Every part of an address that is not read as it stands, as `name=value`: it is none of a Sentence, or means nothing there. */
+export function ignoredParts(query: AddressQuery): string[] {
+  const known = everyPart(readView(query))
+  return Object.entries(query).flatMap(([name, value]) =>
+    list(value)
+      .filter(text => !(Object.hasOwn(known, name) && [known[name]!].flat().includes(text)))
+      .map(text => `${name}=${text}`),
+  )
+}
+
+/** The whole address, also what is as usual. */
+function everyPart(view: SpendView): WrittenQuery {
+  return {
+    cost: measureWords[view.measure],
+    by: view.splitBy.length ? view.splitBy : 'nothing',
+    each: view.grain,
+    ...(typeof view.period === 'string' ? { period: view.period } : { from: view.period.start, to: view.period.end }),
+    against: typeof view.against === 'string' ? view.against : writePeriod(view.against),
+    keep: writeNarrowing(view.keep),
+    without: writeNarrowing(view.leaveOut),
+    where: view.conditions.map(writeCondition),
+    currency: view.currency ?? '',
+    in: view.reportCurrency ?? '',
+    chart: view.chart,
+    top: String(view.largest),
+    step: view.steps.map(writeValue),
+    order: view.stepOrder,
+    count: view.stepQuantity.map(String),
+    across: view.across ?? '',
+    columns: view.columns.length ? view.columns : 'none',
+    show: view.show,
+    basis: view.basis,
+  }
+}
+
 /** Writes the address; what is as usual is left away. */
 export function writeView(view: SpendView): WrittenQuery {
   const keep = writeNarrowing(view.keep)

@@ -1,5 +1,7 @@
-import { reachingCompared, readView, resolvePeriod, scopeOf } from '../../core/spend/view'
+import { laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
+import { amountSaid } from '../../shared/words/amounts'
+import { viewTitle } from '../../shared/words/sentence-text'
 import type { Mail } from '../connectors/mail'
 import type { Services } from '../services'
 import type { StoredSentence } from '../stores/sentences'
@@ -24,6 +26,7 @@ export async function sentenceMail(
     (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
     null,
   )
+  const link = linkBack(body.query)
   const currency = view.currency ?? largest?.currency ?? 'EUR'
   const file = await tableFile(
     { cube, exporter },
@@ -35,13 +38,34 @@ export async function sentenceMail(
       columns: view.columns,
       before: reachingCompared(view, days),
       title: name,
+      part: 'table',
     },
   )
-  const total = largest ? `${result.totals.map(t => `${t.amount} ${t.currency}`).join(', ')}` : 'no charges'
+  const total = result.totals.length ? result.totals.map(amountSaid).join(', ') : 'no charges'
+  const late = laggards(period, days)
+  const lines = [
+    ...(description ? [description, ''] : []),
+    `${capital(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
+    `Total: ${total}.`,
+    ...(late.length ? [`It lacks days of ${late.map(({ source, lastDay }) => `${source} (delivered to ${lastDay})`).join(', ')}.`] : []),
+    `Charges reach to ${days.lastDay}. Kept by ${owner} in Rain Barrel.`,
+    ...(link ? ['', link] : []),
+  ]
   return {
     to: schedule.to,
     subject: `${name}, ${period.start} to ${addDays(period.end, -1)}`,
-    text: `${description ? `${description}\n\n` : ''}Total: ${total}.\nCharges reach to ${days.lastDay}. Kept by ${owner} in Rain Barrel.\n`,
+    text: `${lines.join('\n')}\n`,
     file: { name: `${name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '')}.${schedule.format}`, bytes: file.bytes, mime: file.mime },
   }
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Where the sentence is looked at, by the address that `RAIN_BARREL_URL` says this server has; null where it says none. */
+function linkBack(query: WrittenQuery): string | null {
+  const base = process.env.RAIN_BARREL_URL
+  if (!base) return null
+  const url = new URL('/spend', base)
+  for (const [name, value] of Object.entries(query)) for (const one of [value].flat()) url.searchParams.append(name, one)
+  return url.href
 }

@@ -1,5 +1,7 @@
 import type { z } from 'zod'
 import { adds } from '../../core/spend/question'
+import type { Scope } from '../../core/spend/question'
+import { laggards, reachInto } from '../../core/spend/view'
 import { spendTable, type TableHead } from '../../core/spend/table'
 import { addDays } from '../../core/time/day'
 import { dayGroups } from '../../core/spend/day-groups'
@@ -8,7 +10,9 @@ import type { tableExport } from '../../shared/contracts/spend-export'
 import { companionOf, withCompanions } from '../../shared/words/dimensions'
 import { fileHead } from '../../shared/words/table-heads'
 import type { Services } from '../services'
-import { tableMimes, type ColumnTotal, type FileTable } from '../exports/tables/table-writer'
+import type { CubeFacts } from '../workers/cube'
+import { dataDaysOf } from './delivered-days'
+import { factLines, tableMimes, type ColumnTotal, type FileFact, type FileTable } from '../exports/tables/table-writer'
 
 /** Makes the file of a table exactly as it is shown. */
 export async function tableFile(
@@ -60,6 +64,11 @@ export async function tableFile(
       { name: 'Period', text: periodSaid(question) },
       ...(before ? [{ name: 'Compared with', text: periodSaid(before) }] : []),
       { name: 'Amounts in', text: currency },
+      ...missingFacts(question, before, facts),
+      ...('unconverted' in now ? now.unconverted : []).map(({ currency: own, from, to, amount }) => ({
+        name: 'No rate',
+        text: `${amount} ${own} from ${from} to ${addDays(to, -1)} stand apart: no rate to ${question.reportCurrency}`,
+      })),
       { name: 'State of the charges', text: String(revision) },
     ],
     heads: table.heads.map(head => {
@@ -69,8 +78,37 @@ export async function tableFile(
     rows: table.rows.map(row => row.cells),
     total: table.total.cells,
   }
+  if (asked.part === 'notes') return { bytes: new TextEncoder().encode(factLines(file)), mime: 'text/plain; charset=utf-8' }
   const bytes = await exporter.writeTable(asked.format, file)
   return { bytes, mime: tableMimes[asked.format] }
 }
 
 const periodSaid = ({ start, end }: Period) => `${start} to ${addDays(end, -1)}`
+
+/** What the figures lack: days of sources that lag, a part of a day, days that are not loaded, periods that are damaged. */
+function missingFacts(question: Period & Pick<Scope, 'ends'>, before: Period | null, facts: CubeFacts): FileFact[] {
+  const days = dataDaysOf(facts)
+  if (!days) return []
+  const lacks = (name: string, text: string): FileFact => ({ name, text })
+  const late = laggards(question, days)
+  const reach = before ? reachInto(before, days) : 'whole'
+  return [
+    ...late.map(({ source, lastDay }) => lacks('Lacks', `days of ${source} after ${lastDay}`)),
+    ...facts.sources.flatMap(({ source, partialDay, deliveredAt }) =>
+      partialDay && partialDay >= question.start && partialDay < question.end
+        ? [lacks('In part', `${partialDay} of ${source}, delivered ${deliveredAt}`)]
+        : [],
+    ),
+    ...(reach === 'whole'
+      ? []
+      : [
+          lacks(
+            'Compared with',
+            reach === 'none' ? 'nothing of that period is loaded' : `that period is loaded in part: ${days.firstDay} to ${days.lastDay}`,
+          ),
+        ]),
+    ...facts.damaged.map(({ source, billingPeriodStart }) =>
+      lacks('Damaged', `${source}, ${billingPeriodStart.slice(0, 7)}: in no figure`),
+    ),
+  ]
+}

@@ -1,9 +1,10 @@
+import { createHash } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import type { Every } from '../../core/time/rhythm'
-import type { SavedSentence, SavedSentenceInput } from '../../shared/contracts/spend-settings'
+import type { SavedSentence, SavedSentenceBody, SavedSentenceInput } from '../../shared/contracts/spend-settings'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
-import { savedSentence } from '../db/schema'
+import { longSentence, savedSentence } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
 import { findJob, jobsOf, putJob, removeJob } from './jobs'
 
@@ -16,9 +17,23 @@ export async function listSentences(db: Db, who: string): Promise<SavedSentence[
     .filter(row => row.shared || row.owner === who)
     .map(row => {
       const job = jobs.get(mailJob(row.id))
-      return { ...row, lastSentAt: job?.doneAt ?? null, lastSaid: job?.outcome ?? null }
+      return { ...row, lastSentAt: job?.doneAt ?? null, lastSaid: job?.outcome ?? null, nextAt: (row.schedule && job?.due) ?? null }
     })
     .sort((a, b) => (a.folder === b.folder ? a.name.localeCompare(b.name) : a.folder.localeCompare(b.folder)))
+}
+
+/** Keeps the address of a Sentence that is too long for one. @returns the short id that stands for it, the same for the same address. */
+export async function keepLongSentence(db: Db, query: SavedSentenceBody['query']): Promise<string> {
+  const said = JSON.stringify(Object.entries(query).sort(([a], [b]) => (a < b ? -1 : 1)))
+  const id = createHash('sha256').update(said).digest('base64url').slice(0, 20)
+  await db.insert(longSentence).values({ id, query }).onConflictDoNothing()
+  return id
+}
+
+/** @returns the address an id stands for; null where it stands for none. */
+export async function findLongSentence(db: Db, id: string): Promise<SavedSentenceBody['query'] | null> {
+  const [row] = await db.select().from(longSentence).where(eq(longSentence.id, id))
+  return row?.query ?? null
 }
 
 /** The job that mails a sentence. */

@@ -13,6 +13,7 @@ import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/gr
 import type { PackedAnswer } from '../../core/spend/packed'
 import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
 import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
+import { lateReports, tagCoverage, type LateReport, type TagDay } from '../../core/spend/tag-coverage'
 import { dataDays, sourceDays, type SourceDays } from '../../core/spend/freshness'
 import type { SpendReference } from '../../core/spend/reference'
 import { hourOf } from '../../core/spend/segment'
@@ -63,6 +64,8 @@ export type CubeCalls = {
   narrowed: (scope: Scope) => NarrowedIds & { charges: number }
   /** The first day on which each of some dimensions has a value of the charge's own; null for never. */
   firstDays: (dimensions: string[]) => (string | null)[]
+  tagCoverage: (asked: { scope: Scope; dimension: string }) => TagDay[]
+  lateReports: (asked: { scope: Scope; dimension: string }) => LateReport[]
   /** The days that charges cover, and which sources have delivered them. */
   covered: (scope: Scope) => ReturnType<typeof covered>
   /** Places whose name or id holds a text. */
@@ -173,6 +176,8 @@ const calls: CubeCalls = {
     return { ...narrowedIds(cube, scope), charges: groups.counts.reduce((a, b) => a + b, 0) }
   },
   firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
+  tagCoverage: ({ scope, dimension }) => tagCoverage(cube, scope, dimension),
+  lateReports: ({ scope, dimension }) => lateReports(cube, scope, dimension),
   covered: scope => covered(cube, scope),
   find: text => findPlaces(cube, text),
   facts: () => (known ??= facts()),

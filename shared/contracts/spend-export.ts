@@ -18,6 +18,8 @@ export const tableExport = z.object({
     .nullable()
     .default(null),
   title: z.string().max(500).default('Spend'),
+  /** The table, or what there is to know beside it as a text: for formats that cannot hold it. */
+  part: z.enum(['table', 'notes']).default('table'),
 })
 export type TableExport = z.input<typeof tableExport>
 

@@ -76,6 +76,8 @@ export const savedSentence = savedSentenceInput.extend({
   savedAt: z.string(),
   lastSentAt: z.string().nullable(),
   lastSaid: z.string().nullable(),
+  /** When it is sent next; null where it is not. */
+  nextAt: z.string().nullable().optional(),
 })
 export type SavedSentence = z.infer<typeof savedSentence>
 export const savedSentenceList = z.object({ sentences: z.array(savedSentence) })

@@ -55,7 +55,7 @@ export type SpendQuestion = z.input<typeof spendQuestion>
 
 /** Several questions of one state of the data. */
 /** With `packed` the rows come column by column, each value listed once: a fifth of the size. */
-export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(40), packed: z.boolean().default(false) })
+export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1).max(2000), packed: z.boolean().default(false) })
 
 /** A period, and by source where it ends there. */
 const period = z
@@ -188,5 +188,20 @@ export const dimensionList = z.object({
 export type DimensionList = z.infer<typeof dimensionList>
 
 /** From which day on tags have been reported. Keys that no charge has are left out. */
-export const tagKeysAsked = z.object({ keys: z.array(z.string().min(1)).min(1).max(50) })
+export const tagKeysAsked = z.object({ keys: z.array(z.string().min(1)).min(1) })
 export const firstSeen = z.object({ tags: z.array(z.object({ key: z.string(), firstDay: day })) })
+
+/** A tag and the charges that are looked at. */
+export const tagAsked = z
+  .object({ key: z.string().min(1), start: day, end: day, ...scope })
+  .refine(asked => asked.start < asked.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
+/** Cost day by day that has the tag, that lacks it, and of which it was not yet reported, by source and sub account. */
+export const tagDays = z.object({
+  days: z.array(z.object({ start: day, currency: z.string(), tagged: amountText, missing: amountText, early: amountText })),
+  revision: z.number(),
+})
+/** Sources whose charges have the tag only from a day on, or never: for how many of their sub accounts that holds. */
+export const lateTags = z.object({
+  late: z.array(z.object({ source: z.string(), firstDay: day.nullable(), subAccounts: z.number(), of: z.number() })),
+  revision: z.number(),
+})

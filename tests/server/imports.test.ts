@@ -125,7 +125,7 @@ it('lists a thousand errors and counts them all', async () => {
 it.each([
   ['an empty file', '', 'the file is empty'],
   ['a header alone', focusCsv([]), 'no charges'],
-  ['something else', 'a,b\n1,2\n', 'mandatory column'],
+  ['something else', 'a,b\n1,2\n', 'no FOCUS file'],
   ['a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0xff, 0xfe, 0x00]), 'not UTF-8'],
   ['a cut compressed file', gzipSync(focusCsv([charge()])).subarray(0, 60), 'cut short'],
   ['an open quote', focusCsv([charge()]) + '"never closed', 'not closed'],

@@ -55,23 +55,24 @@ const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parque
 function take(format: ExportFormat) {
   const { shown: view } = spend
   return attempt(async () => {
-    const { blob } =
-      what.value === 'shown'
-        ? await client.file('spend/table', {
-            question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }),
-            format,
-            currency: spend.currency,
-            across: view!.across,
-            columns: spend.tableColumns,
-            before: spend.compared && {
-              start: spend.compared.start,
-              end: spend.compared.end,
-              ...(spend.compared.ends && { ends: spend.compared.ends }),
-            },
-            title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
-          })
-        : await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
-    saveFile(blob, `${what.value === 'lines' ? 'charges' : name()}.${endings[format]}`)
+    if (what.value === 'lines') {
+      const { blob } = await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
+      saveFile(blob, `charges.${endings[format]}`)
+    } else {
+      const table = {
+        question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }),
+        format,
+        currency: spend.currency,
+        across: view!.across,
+        columns: spend.tableColumns,
+        before: spend.compared && { start: spend.compared.start, end: spend.compared.end, ends: spend.compared.ends },
+        title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
+      }
+      const { blob } = await client.file('spend/table', table)
+      saveFile(blob, `${name()}.${endings[format]}`)
+      // CSV holds nothing but its rows: what there is to know beside them is a file of its own
+      if (format === 'csv') saveFile((await client.file('spend/table', { ...table, part: 'notes' })).blob, `${name()} notes.txt`)
+    }
     open.value = false
   })
 }
@@ -94,7 +95,10 @@ function take(format: ExportFormat) {
           </p>
           <OptionList v-if="size" :options="offered" :several="chosen" label="columns" @choose="tick" />
         </template>
-        <p v-else class="size">Every row and column of the table with every digit, and its total.</p>
+        <p v-else class="size">
+          {{ count(spend.rows.length) }} {{ spend.rows.length === 1 ? 'row' : 'rows' }} of the whole Sentence, every digit, with what there
+          is to know beside them.
+        </p>
         <div class="formats">
           <button
             v-for="format in exportFormat.options"

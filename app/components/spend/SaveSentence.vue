@@ -31,7 +31,9 @@ async function keep() {
       props.sentence?.id,
     ),
   )
-  if (done) emit('done')
+  if (!done) return
+  sentences.told = to.length ? `«${name.value}» is kept, and sent for the first time within a minute.` : `«${name.value}» is kept.`
+  emit('done')
 }
 </script>
 

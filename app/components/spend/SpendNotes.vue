@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { tagKey } from '../../../core/focus/star'
-import { firstSeen } from '../../../shared/contracts/spend'
+import type { Narrowing } from '../../../core/spend/question'
+import { lateTags } from '../../../shared/contracts/spend'
+import type { z } from 'zod'
 
 /**
  * What one must know to read the total: what distorts it, what has no rate, from when a tag is reported. Each with its size and one action.
  */
+type LateTags = z.infer<typeof lateTags>['late']
 const spend = useSpend()
 const actions = useSpendActions()
 const { attempt } = useAttempt()
@@ -17,6 +20,16 @@ const partOf = computed(() =>
   (data.partial?.sources ?? []).map(({ source, deliveredAt }) => `${source} (${timeText(deliveredAt)})`).join(', '),
 )
 const MOST_NAMED = 3
+const MOST_LATE = 4
+/** Who reports a tag only later, and since when. */
+const lateText = (late: LateTags) =>
+  late
+    .slice(0, MOST_LATE)
+    .map(
+      ({ source, firstDay, subAccounts, of }) =>
+        `${source}${subAccounts < of ? ` (${subAccounts} of ${of} sub accounts)` : ''} ${firstDay ? `from ${dayText(firstDay)}` : 'not at all'}`,
+    )
+    .join(', ') + (late.length > MOST_LATE ? ` and ${late.length - MOST_LATE} more` : '')
 /** How the total by billing periods differs from that by charge periods, and by which charges. */
 const otherBasis = computed(() => {
   const { otherBasis: other, currency, total, shown } = spend
@@ -41,21 +54,37 @@ const otherBasis = computed(() => {
     said: `By ${by} it is ${measured(sizeText(difference), currency, shown.measure)} ${currency} ${difference.startsWith('-') ? 'less' : 'more'}: ${named.join(', ')}${more > 0 ? ` and ${more} more` : ''}.`,
   }
 })
-const tagsFrom = ref<{ key: string; firstDay: string }[]>([])
+const tagsFrom = ref<{ key: string; late: LateTags }[]>([])
 
 // missing is not the same as not yet reported: where the period begins before a tag was first seen, that is said
 const keys = computed(() => [
   ...new Set([...(spend.shown?.splitBy ?? []), ...Object.keys(spend.shown?.keep ?? {})].flatMap(d => tagKey(d) ?? [])),
 ])
 watch(
-  () => [keys.value.join(), spend.period.start] as const,
+  () => [keys.value.join(), spend.shown] as const,
   () =>
     attempt(async () => {
-      if (!keys.value.length) tagsFrom.value = []
-      else
-        tagsFrom.value = (await client.send('POST', 'spend/tags/first-seen', { keys: keys.value }, firstSeen)).tags.filter(
-          tag => tag.firstDay > spend.period.start,
+      const asked = spend.shown
+      if (!asked) return
+      // conditions on the tag itself aside: whoever keeps a team wants to know what could not have it
+      const without = (dimension: string, narrowing: Narrowing) =>
+        Object.fromEntries(Object.entries(narrowing).filter(([d]) => d !== dimension))
+      tagsFrom.value = (
+        await Promise.all(
+          keys.value.map(async key => {
+            const { start, end, ends, keep, leaveOut, conditions } = spend.question()
+            const scope = {
+              start,
+              end,
+              ends,
+              keep: without(`Tags/${key}`, keep ?? {}),
+              leaveOut: without(`Tags/${key}`, leaveOut ?? {}),
+              conditions,
+            }
+            return { key, late: (await client.send('POST', 'spend/tags/late', { key, ...scope }, lateTags)).late }
+          }),
         )
+      ).filter(({ late }) => late.length)
     }),
   { immediate: true },
 )
@@ -63,6 +92,15 @@ watch(
 
 <template>
   <div class="notes">
+    <p v-if="spend.ignored.length" class="distortion" data-testid="ignored">
+      {{
+        spend.ignored
+          .slice(0, 5)
+          .map(part => `«${part}»`)
+          .join(', ')
+      }}{{ spend.ignored.length > 5 ? ` and ${spend.ignored.length - 5} more` : '' }} of the address could not be read and
+      {{ spend.ignored.length === 1 ? 'was' : 'were' }} left out.
+    </p>
     <p v-if="spend.partDay" class="distortion" data-testid="part-day">
       {{ dayText(spend.partDay.day) }} is delivered in part, {{ amounts(spend.partDay.totals) }} so far by {{ partOf }}: it is neither in
       the total nor compared.
@@ -86,13 +124,8 @@ watch(
       <NuxtLink to="/sources/rates" class="link">Bring rates</NuxtLink>
     </p>
     <p v-for="tag in tagsFrom" :key="tag.key" class="distortion">
-      The {{ tag.key }} tag was first seen on {{ dayText(tag.firstDay) }}: before, it is not missing but not yet reported.
-      <button
-        class="link"
-        @click="actions.go({ period: { start: tag.firstDay, end: spend.period.end > tag.firstDay ? spend.period.end : tag.firstDay } })"
-      >
-        Look from then on
-      </button>
+      The {{ tag.key }} tag was not yet reported for all of this: {{ lateText(tag.late) }}. What lacks it there is not missing but not yet
+      reported.
     </p>
   </div>
 </template>

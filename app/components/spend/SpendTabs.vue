@@ -3,6 +3,7 @@
 const spend = useSpend()
 const sentences = useSentences()
 const router = useRouter()
+const route = useRoute()
 const go = (query: Record<string, string | string[]>) => router.push({ path: '/spend', query })
 function look(index: number) {
   if (index === sentences.at) return
@@ -17,6 +18,12 @@ function close(index: number) {
   if (next) void go(next)
 }
 const saving = ref(false)
+watch(
+  () => route.fullPath,
+  () => {
+    sentences.told = ''
+  },
+)
 /** What is looked at, handed to Estimates: the month that the period begins in, with the narrowing. */
 const estimateFromThis = computed(() => ({
   path: '/estimates',
@@ -31,6 +38,7 @@ const estimateFromThis = computed(() => ({
 <template>
   <div class="top">
     <SpendNav />
+    <p v-if="sentences.told" class="told" role="status">{{ sentences.told }} <NuxtLink to="/spend/saved" class="link">Saved</NuxtLink></p>
     <div class="open" role="group" aria-label="Open sentences">
       <template v-if="sentences.open.length > 1">
         <span v-for="(asked, i) in sentences.open" :key="i" class="one" :class="{ on: i === sentences.at }">
@@ -55,6 +63,11 @@ const estimateFromThis = computed(() => ({
 <style scoped>
 .top {
   position: relative;
+}
+.told {
+  background: var(--act-soft);
+  padding: 3px 8px;
+  border-radius: 4px;
 }
 .open {
   display: flex;

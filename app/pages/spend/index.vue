@@ -15,9 +15,14 @@ watch(
   () => [route.query, data.facts?.revision] as const,
   async () => {
     if (route.path !== '/spend' || !data.days) return
-    const view = readView(route.query)
-    await spend.load(view, data.days)
-    if (route.path === '/spend') sentences.note({ query: writeView(view), title: viewTitle(view, spend.period) })
+    const { query } = route
+    await spend.attempt(async () => {
+      const { view, ignored } = await viewOf(query)
+      spend.ignored = ignored
+      await spend.load(view, data.days!)
+      if (route.path !== '/spend' || route.query !== query) return
+      sentences.note({ query: query.long ? { long: String(query.long) } : writeView(view), title: viewTitle(view, spend.period) })
+    })
   },
   { immediate: true, deep: true },
 )

@@ -19,8 +19,15 @@ const sendNow = (sentence: SavedSentence) =>
   })
 const scheduleText = (sentence: SavedSentence) =>
   sentence.schedule
-    ? `every ${sentence.schedule.every} as ${sentence.schedule.format === 'parquet' ? 'Parquet' : sentence.schedule.format.toUpperCase()} to ${sentence.schedule.to.join(', ')}`
+    ? `${rhythmText(sentence)} as ${sentence.schedule.format === 'parquet' ? 'Parquet' : sentence.schedule.format.toUpperCase()} to ${sentence.schedule.to.join(', ')}`
     : ''
+/** How often, with the day it falls on. */
+function rhythmText({ schedule, nextAt }: SavedSentence): string {
+  if (!schedule) return ''
+  if (!nextAt || schedule.every === 'day') return `every ${schedule.every}`
+  const day = nextAt.slice(0, 10)
+  return schedule.every === 'week' ? `every ${weekdayText(day)}` : `on the ${ordinal(Number(day.slice(8)))} of each month`
+}
 </script>
 
 <template>
@@ -29,7 +36,7 @@ const scheduleText = (sentence: SavedSentence) =>
     <h1 class="sentence">
       {{
         sentences.saved.length
-          ? `${sentences.saved.length} sentences are kept.`
+          ? `${sentences.saved.length === 1 ? '1 sentence is' : `${sentences.saved.length} sentences are`} kept.`
           : 'No sentence is kept yet: look at something in Spend and press «Keep this sentence».'
       }}
     </h1>

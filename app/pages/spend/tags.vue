@@ -4,7 +4,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { likelySpellings } from '../../../core/spend/spellings'
 import { grainStarts } from '../../../core/time/grain'
 import { z } from 'zod'
-import { firstSeen } from '../../../shared/contracts/spend'
+import { firstSeen, tagDays } from '../../../shared/contracts/spend'
 import { referenceState } from '../../../shared/contracts/spend-settings'
 
 /** Tags: which keys there are and since when, how much cost has them day by day, and one value's spellings side by side. */
@@ -71,24 +71,16 @@ async function loadKey() {
   const key = keys.value.find(k => k.key === chosen.value)
   if (!key || !now.value) return
   const name = `Tags/${key.key}`
-  const common = { measure: 'effectiveCost' as const, ...now.value, keep: { ChargeCategory: ['Usage'] } }
-  const [[daily, all], { body }] = await Promise.all([
-    askAnswers([
-      { ...common, splitBy: [name], grain: 'day' },
-      { ...common, start: days.value!.firstDay, splitBy: [name], grain: null },
-    ]),
+  const common = { ...now.value, keep: { ChargeCategory: ['Usage'] } }
+  const [{ days: daily }, [all], { body }] = await Promise.all([
+    client.send('POST', 'spend/tags/coverage', { ...common, key: key.key }, tagDays),
+    askAnswers([{ ...common, measure: 'effectiveCost', start: days.value!.firstDay, splitBy: [name], grain: null }]),
     client.get('spend/reference', referenceState),
   ])
   const starts = grainStarts(now.value.start, now.value.end, 'day')
-  const sums = { tagged: new Map<string, bigint>(), missing: new Map<string, bigint>(), early: new Map<string, bigint>() }
-  for (const row of daily!.rows) {
-    if (row.currency !== currency.value) continue
-    // before a tag was first seen nothing had it: that is not missing
-    const into = row.values[name] !== null ? sums.tagged : key.firstDay && row.start! < key.firstDay ? sums.early : sums.missing
-    into.set(row.start!, (into.get(row.start!) ?? 0n) + scaled(row.amount))
-  }
-  const list = (map: Map<string, bigint>) => starts.map(start => scaledText(map.get(start) ?? 0n))
-  byDay.value = { starts, tagged: list(sums.tagged), missing: list(sums.missing), early: list(sums.early) }
+  const own = new Map(daily.filter(day => day.currency === currency.value).map(day => [day.start, day]))
+  const list = (which: 'tagged' | 'missing' | 'early') => starts.map(start => own.get(start)?.[which] ?? '0')
+  byDay.value = { starts, tagged: list('tagged'), missing: list('missing'), early: list('early') }
   const byValue = new Map<string, bigint>()
   for (const row of all!.rows)
     if (row.values[name] && row.currency === currency.value)

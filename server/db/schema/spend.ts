@@ -55,6 +55,13 @@ export const savedSentence = pgTable('saved_sentence', {
   savedAt: when('saved_at').notNull().defaultNow(),
 })
 
+/** The address of a Sentence that is too long for one; the id is the hash of what it says, so that the same has one id. */
+export const longSentence = pgTable('long_sentence', {
+  id: text('id').primaryKey(),
+  query: jsonb('query').$type<SavedSentenceBody['query']>().notNull(),
+  savedAt: when('saved_at').notNull().defaultNow(),
+})
+
 /** Notes that people keep beside a resource, in Markdown. */
 export const resourceNote = pgTable('resource_note', {
   resourceId: text('resource_id').primaryKey(),

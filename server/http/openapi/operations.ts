@@ -83,6 +83,14 @@ export const operations: readonly Operation[] = [
     body: exporting.linesExport,
     reply: exporting.linesSize,
   }),
+  op('spend', 'post', '/spend/tags/coverage', 'Cost day by day by whether it has a tag, lacks it, or is from before it was reported.', {
+    body: spend.tagAsked,
+    reply: spend.tagDays,
+  }),
+  op('spend', 'post', '/spend/tags/late', 'Sources whose charges are from before they reported a tag.', {
+    body: spend.tagAsked,
+    reply: spend.lateTags,
+  }),
   op('spend', 'post', '/spend/tags/first-seen', 'From which day on tags have been reported.', {
     body: spend.tagKeysAsked,
     reply: spend.firstSeen,
@@ -119,6 +127,11 @@ export const operations: readonly Operation[] = [
     reply: jump.jumpReply,
   }),
   op('sentences', 'get', '/sentences', 'Saved sentences: shared ones and the own.', { reply: settings.savedSentenceList }),
+  op('sentences', 'post', '/sentences/long', 'A short id for the address of a Sentence that is too long for one.', {
+    body: settings.savedSentenceBody,
+    reply: id,
+  }),
+  op('sentences', 'get', '/sentences/long/{id}', 'The address that a short id stands for.', { reply: settings.savedSentenceBody }),
   op('sentences', 'put', '/sentences/{id}', 'Keeps a sentence under an id.', { body: settings.savedSentenceInput, reply: id }),
   op('sentences', 'delete', '/sentences/{id}', 'Takes a sentence out.', { reply: id }),
   op('sentences', 'post', '/sentences/{id}/send', 'Sends a sentence’s file by mail now.', { reply: z.object({ said: z.string() }) }),

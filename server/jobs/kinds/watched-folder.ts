@@ -66,7 +66,7 @@ const timeOf = (instant: string) => `${instant.slice(11, 16)} UTC`
 
 type Read = { key: string; at: string; name: string; files: ArrivedFile[] }
 
-/** The deliveries that lie in a folder, and how many files are not whole yet: one part that is not keeps the others of its delivery waiting. */
+/** The deliveries in a folder, and how many files are not whole yet: one part that is not keeps the others of its delivery waiting. */
 async function readDeliveries(place: string, together: StoredWatch['together']): Promise<{ deliveries: Read[]; unsettled: number }> {
   const seen: Hashes = new Map()
   const deliveries: Read[] = []

@@ -21,7 +21,8 @@ async function written(format: TableFormat, change: Partial<FileTable> = {}): Pr
       cube: {
         ask: async (call: string, asked?: { start: string }) => ({
           revision: 7,
-          result: call === 'facts' ? { sources: [] } : asked!.start === period.start ? now : before,
+          result:
+            call === 'facts' ? { sources: [], damaged: [], firstDay: null, lastDay: null } : asked!.start === period.start ? now : before,
         }),
       },
       exporter: {
@@ -37,6 +38,7 @@ async function written(format: TableFormat, change: Partial<FileTable> = {}): Pr
       columns: ['before', 'difference', 'changeShare'],
       before: compared,
       title: 'Billed, October',
+      part: 'table',
     },
   )
   return bytes

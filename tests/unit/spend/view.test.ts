@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { periodText } from '../../../app/utils/spend-view'
+import { periodText } from '../../../shared/words/periods'
 import {
   charts,
   comparedPeriod,

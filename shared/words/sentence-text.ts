@@ -1,4 +1,8 @@
+import type { SpendView } from '../../core/spend/view'
 import type { Period } from '../../core/time/period'
+import { dimensionLabel, valueLabel } from './dimensions'
+import { periodText, rollingNames } from './periods'
+import { measureNames } from './table-heads'
 
 /** A short name for what a view looks at: `effective cost by service, October 2026, live-fleet`. */
 export function viewTitle(view: SpendView, period: Period): string {
