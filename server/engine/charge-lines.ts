@@ -35,7 +35,7 @@ type Reader = { dictionary: DictionaryName | null; read: (segment: Segment, row:
 type Known = { start: string; end: string; currencies: readonly string[] }
 
 /** So many lines are handed on at once. */
-const LINES_AT_ONCE = 5000
+const LINES_AT_ONCE = 1000
 
 /**
  * The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with

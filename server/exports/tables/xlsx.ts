@@ -50,8 +50,8 @@ function totalCells({ heads, rows }: FileTable, total: (string | null)[]): Excel
     if (i === 0 && heads[i]!.kind === 'text') return 'Total'
     if (cell === null) return null
     if (!of || !rows.length) return Number(cell)
-    if (of === 'sum') return { formula: `SUM(${letter(i)}${first}:${letter(i)}${last})`, result: Number(cell) }
-    const [from, to] = [`${letter(of.change.from)}${TOTALS_ROW}`, `${letter(of.change.to)}${TOTALS_ROW}`]
+    if (of === 'sum') return { formula: `SUM(${columnLetters(i)}${first}:${columnLetters(i)}${last})`, result: Number(cell) }
+    const [from, to] = [`${columnLetters(of.change.from)}${TOTALS_ROW}`, `${columnLetters(of.change.to)}${TOTALS_ROW}`]
     return { formula: `(${to}-${from})/ABS(${from})`, result: Number(cell) }
   })
 }
@@ -61,7 +61,7 @@ export const cellText = (text: string): string =>
   asText(text.replace(/[^\t\n\r\u{20}-\u{D7FF}\u{E000}-\u{FFFD}\u{10000}-\u{10FFFF}]/gu, '\u{FFFD}'))
 
 /** A, B … Z, AA: the name of a column by its place from 0. */
-function letter(place: number): string {
+export function columnLetters(place: number): string {
   const before = Math.floor(place / 26)
-  return (before ? letter(before - 1) : '') + String.fromCharCode(65 + (place % 26))
+  return (before ? columnLetters(before - 1) : '') + String.fromCharCode(65 + (place % 26))
 }

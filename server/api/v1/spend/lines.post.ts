@@ -5,13 +5,14 @@ import { addDays } from '../../../../core/time/day'
 import { linesExport } from '../../../../shared/contracts/spend-export'
 import { chargeLines, isLineColumn, lineKind } from '../../../engine/charge-lines'
 import { MOST_SHEET_ROWS, tableMimes } from '../../../exports/tables/table-writer'
+import { xlsxLines } from '../../../exports/tables/xlsx-lines'
 import { asText } from '../../../exports/writer'
 import { checkScope } from '../../../http/question'
 import { Problem } from '../../../http/problem'
 import { body, route } from '../../../http/route'
 import { sendPieces } from '../../../http/send-stream'
 
-/** The charge lines behind what is shown. CSV is sent as it is read; the other formats are made whole first. */
+/** The charge lines behind what is shown. CSV and XLSX are sent as they are read; the other formats are made whole first. */
 export default route(async ({ event, cube, charges, database, exporter }) => {
   const { question, columns, format } = await body(event, linesExport)
   checkScope({ ...question, splitBy: [] })
@@ -34,18 +35,15 @@ export default route(async ({ event, cube, charges, database, exporter }) => {
       'These are too many lines for this format',
       `${narrowed.charges} lines: take CSV, which has no bound, or narrow what is shown.`,
     )
+  const facts = [
+    { name: 'Period', text: `${question.start} to ${addDays(question.end, -1)}` },
+    { name: 'Charges', text: String(narrowed.charges) },
+  ]
+  const heads = columns.map(name => ({ name, kind: lineKind(name) }))
+  if (format === 'xlsx') return sendPieces(event, xlsxLines(heads, facts, lines, narrowed.charges))
   const rows: (string | null)[][] = []
   for await (const part of lines) for (const row of part) rows.push(row)
-  const bytes = await exporter.writeTable(format, {
-    title: 'Charges',
-    facts: [
-      { name: 'Period', text: `${question.start} to ${addDays(question.end, -1)}` },
-      { name: 'Charges', text: String(rows.length) },
-    ],
-    heads: columns.map(name => ({ name, kind: lineKind(name) })),
-    rows,
-    total: null,
-  })
+  const bytes = await exporter.writeTable(format, { title: 'Charges', facts, heads, rows, total: null })
   return Buffer.from(bytes)
 })
 
