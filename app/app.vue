@@ -16,6 +16,11 @@ const damaged = computed(() => {
     detail: `What is kept of ${periods.map(({ source, billingPeriodStart }) => `${source}, ${monthText(billingPeriodStart)}`).join('; ')} is damaged on disk. Load the files of ${periods.length === 1 ? 'that billing period' : 'those billing periods'} again under Sources.`,
   }
 })
+// what had the focus may be gone with the page before: it goes to the new page, never to nothing
+const main = useTemplateRef<HTMLElement>('main')
+useNuxtApp().hook('page:finish', () => {
+  if (document.activeElement === document.body) main.value?.focus({ preventScroll: true })
+})
 onMounted(() => {
   if (outside.value) return
   void session.load().catch(() => {})
@@ -30,13 +35,16 @@ onMounted(() => {
       <LevelStrip />
       <ProblemNote v-if="damaged" class="lacking" :problem="damaged" />
     </template>
-    <main>
+    <main ref="main" tabindex="-1">
       <NuxtPage />
     </main>
   </UApp>
 </template>
 
 <style scoped>
+main:focus {
+  outline: none;
+}
 .lacking {
   margin-inline: 20px;
 }

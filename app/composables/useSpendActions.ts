@@ -30,6 +30,9 @@ export function useSpendActions() {
   const splitInto = (target: { dimension: string; value: string | null }, by: string) =>
     go({ keep: withValue(spend.view!.keep, target.dimension, target.value), splitBy: [by], steps: [] })
 
+  /** Narrows the whole Sentence to the path of the Steps. */
+  const keepPath = () => go({ keep: keptWithSteps(spend.view!), steps: [] })
+
   /** Looks at the time of one start of the chart: a day by its hours where the data has them, a longer one by its days. */
   function lookInto(start: string) {
     const { grain } = spend.view!
@@ -53,5 +56,5 @@ export function useSpendActions() {
   }
   const canOpen = (dimension: string) => dimensionKind(dimension) !== null
 
-  return { go, keep, leaveOut, drop, dropCondition, splitInto, lookInto, open, canOpen }
+  return { go, keep, keepPath, leaveOut, drop, dropCondition, splitInto, lookInto, open, canOpen }
 }

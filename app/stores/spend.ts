@@ -28,6 +28,8 @@ export type ChartSeries = {
   label: string
   values: (string | null)[] | null
   hue: number | null
+  /** Whether it stands for charges that have no value of a dimension. */
+  isNone: boolean
   /** At each start; null where there is no figure: a price of nothing used. */
   amounts: (string | null)[]
   total: string
@@ -85,7 +87,7 @@ export const useSpend = defineStore('spend', () => {
   const loading = ref(false)
   const ready = ref(false)
   /** What the menu is open for, and where. */
-  const menu = ref<{ target: ValueRef; at: DOMRect; splitting?: boolean } | null>(null)
+  const menu = ref<{ target: ValueRef; at: DOMRect; splitting?: boolean; start?: string } | null>(null)
   const workings = ref<{ title: string; parts: PriceParts['parts']; left: { count: number; amount: string } | null; total: string } | null>(
     null,
   )
@@ -120,11 +122,7 @@ export const useSpend = defineStore('spend', () => {
   /** How much of the compared period is loaded: with none of it nothing can be compared. */
   const comparedReach = computed(() => (compared.value && days.value ? reachInto(compared.value, days.value) : 'none'))
   /** The table's columns that have something to say. */
-  const tableColumns = computed(() =>
-    columnsFor(measure.value, shown.value?.columns ?? []).filter(
-      column => comparedReach.value !== 'none' || column === 'share' || column === 'perDay',
-    ),
-  )
+  const tableColumns = computed(() => columnsFor(measure.value, shown.value?.columns ?? [], comparedReach.value))
   /** Whether the measure is money: it has a currency and charge lines behind it. */
   const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
   const measure = computed(() => (shown.value ?? view.value)?.measure ?? 'effectiveCost')
@@ -420,7 +418,8 @@ export const useSpend = defineStore('spend', () => {
   ): ChartSeries[] {
     const wholes = new Map(whole.rows.filter(r => r.currency === inCurrency).map(r => [r.start!, r.amount]))
     const line = inStarts.map(start => wholes.get(start) ?? emptyStart())
-    if (!next.splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, amounts: line, total: total.value }]
+    if (!next.splitBy.length)
+      return [{ id: 'all', label: 'everything', values: null, hue: 0, isNone: false, amounts: line, total: total.value }]
     const most = next.chart === 'multiples' ? MOST_MULTIPLES : next.largest
     const size = (row: SpendRow) => Math.abs(Number(row.amount))
     // one more than asked for is shown where it would be the only one in the rest
@@ -428,23 +427,37 @@ export const useSpend = defineStore('spend', () => {
       .filter(row => byRow.has(row.id))
       .sort((a, b) => size(b) - size(a))
       .slice(0, all.length === most + 1 ? most + 1 : most)
-    giveHues(next.splitBy, largest)
+    giveHues(
+      next.splitBy,
+      largest.filter(row => !isNone(row)),
+    )
     const shown = largest.map((row): ChartSeries => ({
       id: row.id,
       label: row.label,
       values: row.values,
       hue: hues.get(hueKey(next.splitBy, row)) ?? null,
+      isNone: isNone(row),
       total: row.amount,
       amounts: byRow.get(row.id)!,
     }))
     const left = all.length - shown.length
     if (left > 0 && additive.value) {
       const amounts = line.map((amount, i) => subtractTexts(amount!, addTexts(shown.map(s => s.amounts[i]!))))
-      shown.push({ id: 'rest', label: `the other ${count(left)}`, values: null, hue: null, amounts, total: addTexts(amounts) })
+      shown.push({
+        id: 'rest',
+        label: `the other ${count(left)}`,
+        values: null,
+        hue: null,
+        isNone: false,
+        amounts,
+        total: addTexts(amounts),
+      })
     }
     return shown
   }
 
+  /** What has no value gets no colour: it is nothing to be told from others by one. */
+  const isNone = (row: SpendRow) => row.values.includes(null)
   const hueKey = (dimensions: string[], row: SpendRow) => JSON.stringify([dimensions, row.values])
 
   /** The largest get the hues; a value that has one keeps it, a free one goes to the next. */

@@ -7,6 +7,10 @@ import type { Cube } from './cube'
 import type { CostMeasure, Grouping, Scope } from './question'
 import type { Reaching } from './view'
 
+/** What a change is made of. */
+export const effectNames = ['quantity', 'price', 'both', 'newAndGone', 'corrections', 'tax', 'credits', 'purchases', 'other'] as const
+export type Effect = (typeof effectNames)[number]
+
 /** One period against another, by the values of dimensions. */
 export type CompareQuestion = Omit<Scope, 'start' | 'end' | 'ends'> & {
   measure: CostMeasure
@@ -18,8 +22,8 @@ export type CompareQuestion = Omit<Scope, 'start' | 'end' | 'ends'> & {
 
 /**
  * What one combination of values did. `kind` is new or gone where it has charges in one of the periods only. The change is taken apart:
- * what more or less was used at the old price, what the price did to the old quantity, both together, what came or went as a whole SKU,
- * and what has no quantity (tax, credits, purchases without one). The five add up to the change exactly.
+ * what more or less was used at the old price, what the price did to the old quantity, both together, what came or went as a whole SKU;
+ * corrections, tax, credits and purchases each by themselves; and what else has no quantity. All add up to the change exactly.
  */
 export type Contribution = {
   values: Record<string, string | null>
@@ -30,7 +34,9 @@ export type Contribution = {
   difference: string
   /** The difference of the amounts a day: what periods of different length are compared by. */
   perDay: string
-  effects: { quantity: string; price: string; both: string; newAndGone: string; other: string }
+  effects: Record<Effect, string>
+  /** The description of the charges that make most of the difference, where one does. */
+  mostly: { description: string; difference: string } | null
 }
 export type Comparison = {
   contributions: Contribution[]
@@ -43,11 +49,20 @@ type Line = {
   now: { cost: Scaled; quantity: Scaled; rows: number }
   before: { cost: Scaled; quantity: Scaled; rows: number }
   unit: string | null
+  /** What stands by itself, whatever it has a quantity of. */
+  apart: Effect | null
 }
-type Effects = { quantity: Scaled; price: Scaled; both: Scaled; newAndGone: Scaled; other: Scaled }
+type Effects = Record<Effect, Scaled>
 
 /** What a change in quantity and in price are looked at by: the finest thing that has one price. */
-const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory'] as const
+const PRICED_BY = ['SkuId', 'PricingUnit', 'PricingCategory', 'ChargeCategory', 'ChargeClass'] as const
+/** Of so many contributions it is looked for one charge that carries them. */
+const MOST_DESCRIBED = 50
+
+function apartOf(category: string | null | undefined, chargeClass: string | null | undefined): Effect | null {
+  if (chargeClass === 'Correction') return 'corrections'
+  return category === 'Tax' ? 'tax' : category === 'Credit' ? 'credits' : category === 'Purchase' ? 'purchases' : null
+}
 
 /**
  * Contributions sorted by size; they add up to the whole change in each currency.
@@ -71,7 +86,12 @@ export function compare(
       const found = lines.get(key) ?? { values, currency: group.currency, lines: new Map<string, Line>() }
       lines.set(key, found)
       const priced = JSON.stringify(PRICED_BY.map(dimension => group.values[dimension]))
-      const line = found.lines.get(priced) ?? { now: nothing(), before: nothing(), unit: group.values.PricingUnit! }
+      const line = found.lines.get(priced) ?? {
+        now: nothing(),
+        before: nothing(),
+        unit: group.values.PricingUnit!,
+        apart: apartOf(group.values.ChargeCategory, group.values.ChargeClass),
+      }
       found.lines.set(priced, line)
       line[which].cost += group.amounts[0]!
       line[which].quantity += group.amounts[1]!
@@ -80,6 +100,30 @@ export function compare(
   }
   side(now, 'now')
   side(before, 'before')
+  /** For each contribution the charges of one description that make more than half of its difference. */
+  const descriptions = (largest: readonly { values: Record<string, string | null>; currency: string; difference: Scaled }[]) => {
+    const asked = [...new Set([...splitBy, 'ChargeDescription'])]
+    const keyOf = (currency: string, values: Record<string, string | null>) =>
+      JSON.stringify([currency, ...splitBy.map(d => values[d] ?? null)])
+    const wanted = new Map(largest.map(({ currency, values }) => [keyOf(currency, values), new Map<string, Scaled>()]))
+    for (const [period, sign] of [
+      [now, 1n],
+      [before, -1n],
+    ] as const) {
+      const grouping: Grouping = { ...scope, ...period, splitBy: asked, grain: null, measures: [measure] }
+      for (const group of inOne ? plainGroupsIn(cube, grouping, inOne.currency, inOne.rates) : plainGroups(cube, grouping)) {
+        const sums = wanted.get(keyOf(group.currency, group.values))
+        const description = group.values.ChargeDescription
+        if (sums && description) sums.set(description, (sums.get(description) ?? 0n) + sign * group.amounts[0]!)
+      }
+    }
+    return largest.map(({ currency, values, difference }) => {
+      for (const [description, sum] of wanted.get(keyOf(currency, values))!)
+        if (difference !== 0n && sum < 0n === difference < 0n && abs(sum) * 2n > abs(difference))
+          return { description, difference: scaledText(sum) }
+      return null
+    })
+  }
   const daysNow = daysBetween(now.start, now.end)
   const daysBefore = daysBetween(before.start, before.end)
   const totals = new Map<string, { now: Scaled; before: Scaled; effects: Effects }>()
@@ -111,11 +155,13 @@ export function compare(
           ? -1
           : 1,
   )
+  const described = descriptions(found.slice(0, MOST_DESCRIBED))
   return {
     daysNow,
     daysBefore,
-    contributions: found.map(({ now, before, difference, effects, ...rest }) => ({
+    contributions: found.map(({ now, before, difference, effects, ...rest }, i) => ({
       ...rest,
+      mostly: described[i] ?? null,
       now: scaledText(now),
       before: scaledText(before),
       difference: scaledText(difference),
@@ -138,20 +184,13 @@ export function compare(
 }
 
 const nothing = () => ({ cost: 0n, quantity: 0n, rows: 0 })
-const none = (): Effects => ({ quantity: 0n, price: 0n, both: 0n, newAndGone: 0n, other: 0n })
+const none = () => Object.fromEntries(effectNames.map(name => [name, 0n])) as Effects
+const abs = (n: Scaled) => (n < 0n ? -n : n)
+const addEffects = (a: Effects, b: Effects) => Object.fromEntries(effectNames.map(name => [name, a[name] + b[name]])) as Effects
 
-function addEffects(a: Effects, b: Effects): Effects {
-  return {
-    quantity: a.quantity + b.quantity,
-    price: a.price + b.price,
-    both: a.both + b.both,
-    newAndGone: a.newAndGone + b.newAndGone,
-    other: a.other + b.other,
-  }
-}
-
-function effectsOf({ now, before, unit }: Line): Effects {
+function effectsOf({ now, before, unit, apart }: Line): Effects {
   const difference = now.cost - before.cost
+  if (apart) return { ...none(), [apart]: difference }
   if (unit === null || (now.rows > 0 && now.quantity === 0n) || (before.rows > 0 && before.quantity === 0n))
     return { ...none(), other: difference }
   if (now.rows === 0 || before.rows === 0) return { ...none(), newAndGone: difference }
@@ -165,12 +204,5 @@ function effectsOf({ now, before, unit }: Line): Effects {
 /** Scaled by scaled, divided by scaled: scaled again, towards zero. */
 const divide = (numerator: bigint, denominator: Scaled): Scaled => numerator / denominator
 
-function effectTexts({ quantity, price, both, newAndGone, other }: Effects): Contribution['effects'] {
-  return {
-    quantity: scaledText(quantity),
-    price: scaledText(price),
-    both: scaledText(both),
-    newAndGone: scaledText(newAndGone),
-    other: scaledText(other),
-  }
-}
+const effectTexts = (effects: Effects) =>
+  Object.fromEntries(effectNames.map(name => [name, scaledText(effects[name])])) as Contribution['effects']

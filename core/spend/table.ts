@@ -7,8 +7,14 @@ export const tableColumns = ['share', 'perDay', 'before', 'difference', 'changeS
 export type TableColumn = (typeof tableColumns)[number]
 
 /** The columns that say something of a measure: a price has no share of anything, and is not so much a day. */
-export const columnsFor = (measure: Measure, columns: readonly TableColumn[]): TableColumn[] =>
-  columns.filter(column => adds(measure) || (column !== 'share' && column !== 'perDay'))
+export const columnsFor = (measure: Measure, columns: readonly TableColumn[], compared: Compared = 'whole'): TableColumn[] =>
+  columns.filter(
+    column =>
+      (adds(measure) || (column !== 'share' && column !== 'perDay')) &&
+      (compared === 'whole' || !LOOKS_BACK.includes(column) || (compared === 'part' && column === 'before')),
+  )
+/** How much of the period compared is loaded: with a part of it there is something to see beside it, and nothing to subtract. */
+export type Compared = 'none' | 'part' | 'whole'
 
 /** Columns that look at the period compared. */
 const LOOKS_BACK: readonly TableColumn[] = ['before', 'difference', 'changeShare']

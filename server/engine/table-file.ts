@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { adds } from '../../core/spend/question'
 import type { Scope } from '../../core/spend/question'
 import { laggards, reachInto } from '../../core/spend/view'
-import { spendTable, type TableHead } from '../../core/spend/table'
+import { columnsFor, spendTable, type TableHead } from '../../core/spend/table'
 import { addDays } from '../../core/time/day'
 import { dayGroups } from '../../core/spend/day-groups'
 import type { Period } from '../../core/time/period'
@@ -19,10 +19,12 @@ export async function tableFile(
   { cube, exporter }: Pick<Services, 'cube' | 'exporter'>,
   asked: z.infer<typeof tableExport>,
 ): Promise<{ bytes: Uint8Array; mime: string }> {
-  const { question, across, before, currency, columns } = asked
+  const { question, across, before, currency } = asked
   const splitBy = withCompanions(question.splitBy)
   const plain = { ...question, splitBy, limit: undefined, grain: null }
   const { result: facts } = await cube.ask('facts', undefined)
+  const days = dataDaysOf(facts)
+  const columns = columnsFor(question.measure, asked.columns, before && days ? reachInto(before, days) : 'whole')
   const groups = dayGroups(
     question,
     facts.sources.map(({ source }) => source),

@@ -71,7 +71,17 @@ export const compareQuestion = z.object({
   currency: z.string().optional(),
   reportCurrency,
 })
-const effects = z.object({ quantity: amountText, price: amountText, both: amountText, newAndGone: amountText, other: amountText })
+const effects = z.object({
+  quantity: amountText,
+  price: amountText,
+  both: amountText,
+  newAndGone: amountText,
+  corrections: amountText,
+  tax: amountText,
+  credits: amountText,
+  purchases: amountText,
+  other: amountText,
+})
 export const spendComparison = z.object({
   contributions: z.array(
     z.object({
@@ -83,6 +93,8 @@ export const spendComparison = z.object({
       difference: amountText,
       perDay: amountText,
       effects,
+      /** The description of the charges that make most of the difference, where one does. */
+      mostly: z.object({ description: z.string(), difference: amountText }).nullable(),
     }),
   ),
   totals: z.array(z.object({ currency: z.string(), now: amountText, before: amountText, difference: amountText, effects })),

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Papa from 'papaparse'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { effectNames } from '../../core/spend/compare'
 import { scaled, scaledText } from '../../core/money/scaled'
 import { jumpReply } from '../../shared/contracts/jump'
 import { resourceReport, resourceView } from '../../shared/contracts/resources'
@@ -30,7 +31,7 @@ const on = (day: string): FileCharge => ({
 beforeAll(async () => {
   await new Promise<void>(resolve => mail.smtp.listen(0, '127.0.0.1', () => resolve()))
   const port = (mail.smtp.server.address() as AddressInfo).port
-  server = await startServer({ env: { RAIN_BARREL_SMTP: `smtp://127.0.0.1:${port}` } })
+  server = await startServer({ env: { RAIN_BARREL_SMTP: `smtp://127.0.0.1:${port}`, RAIN_BARREL_URL: 'https://barrel.skerry.example' } })
   const usage = (more: FileCharge) => charge({ ListUnitPrice: '', ContractedUnitPrice: '', ...more })
   await deliver(
     server,
@@ -226,6 +227,8 @@ it('one currency for all: at each day’s rate, the original beside it, a missin
   expect((await server.call('rates/table', post({ lines: [{ from: 'USD', to: 'XXQ', rate: '-1' }] }))).status).toBe(422)
 })
 
+const none = Object.fromEntries(effectNames.map(name => [name, '0']))
+
 it('compares two periods: quantity, price, new; the effects add up to the change', async () => {
   const comparison = spendComparison.parse(
     await server.json(
@@ -245,14 +248,14 @@ it('compares two periods: quantity, price, new; the effects add up to the change
     ['Servers', 'both', '5'],
   ])
   // 100 × 0.1 = 10 before, 120 × 0.125 = 15 now: 20 × 0.1 + 0.025 × 100 + 0.025 × 20
-  expect(comparison.contributions[2]!.effects).toEqual({ quantity: '2', price: '2.5', both: '0.5', newAndGone: '0', other: '0' })
+  expect(comparison.contributions[2]!.effects).toEqual({ ...none, quantity: '2', price: '2.5', both: '0.5' })
   expect(comparison.totals).toEqual([
     {
       currency: 'EUR',
       now: '27',
       before: '10',
       difference: '17',
-      effects: { quantity: '2', price: '2.5', both: '0.5', newAndGone: '12', other: '0' },
+      effects: { ...none, quantity: '2', price: '2.5', both: '0.5', newAndGone: '12' },
     },
   ])
 })
@@ -357,8 +360,14 @@ it('sends a sentence as a file by mail', async () => {
     subject: expect.stringContaining('All of it'),
     text: expect.stringContaining('The whole bill.'),
   })
+  // what was asked in words, amounts as they are shown, and the way back
+  expect(message!.text).toContain('Billed cost by service, all that is loaded')
+  expect(message!.text).toMatch(/Total: [\d,]+\.\d\d EUR, 100\.00 USD\./)
+  expect(message!.text).toContain('https://barrel.skerry.example/spend?by=ServiceName&cost=billed&period=all')
   const csv = Buffer.from(message!.attachments[0]!.content, 'base64').toString()
   expect(csv).toContain('Servers,100')
+  const [kept] = savedSentenceList.parse(await server.json('sentences')).sentences.filter(({ id }) => id === 's2')
+  expect(kept!.nextAt).toMatch(/^\d{4}-\d\d-\d\d/)
   expect(
     (await server.call('sentences/s2', put({ name: 'x', body: { query: {} }, schedule: { ...schedule, to: ['nobody'] } }))).status,
   ).toBe(422)
@@ -420,4 +429,23 @@ it('own words for a SKU come before the rate card’s, and can be taken back', a
   })
   await server.json('spend/skus', post({ sku: 'REC', entry: null }))
   expect(await words()).toBeUndefined()
+})
+
+it('a Sentence of five thousand kept values lives under a short id, the same for the same', async () => {
+  const keep = Array.from({ length: 5000 }, (_, i) => `ResourceId=resource-${i}`)
+  const { id } = await server.json<{ id: string }>('sentences/long', post({ query: { keep, period: 'all' } }))
+  expect(id).toMatch(/^[\w-]{20}$/)
+  expect(await server.json('sentences/long', post({ query: { period: 'all', keep } }))).toEqual({ id })
+  expect(await server.json(`sentences/long/${id}`)).toEqual({ query: { keep, period: 'all' } })
+  expect((await server.call('sentences/long/constructor')).status).toBe(404)
+  const asked = { ...october, keep: { ResourceId: ['copy', ...Array.from({ length: 5000 }, (_, i) => `resource-${i}`)] } }
+  expect((await server.call('spend/answer', post(asked))).status).toBe(200)
+})
+
+it('any number of tags is asked for at once', async () => {
+  const keys = Array.from({ length: 400 }, (_, i) => `key ${i}`)
+  expect(await server.json('spend/tags/first-seen', post({ keys: ['team', ...keys] }))).toMatchObject({ tags: [{ key: 'team' }] })
+  const questions = keys.map(key => ({ ...october, splitBy: [`Tags/${key}`] }))
+  const { answers } = await server.json<{ answers: unknown[] }>('spend/answers', post({ questions }))
+  expect(answers).toHaveLength(400)
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { effectNames, type Effect } from '../../../core/spend/compare'
 import type { SpendComparison } from '../../../shared/contracts/spend'
 
 /**
@@ -32,7 +33,11 @@ const effectWords = computed(() => ({
   price: `other prices${spend.shown!.reportCurrency ? ' and exchange rates' : ''}, for what was used before`,
   both: 'both together',
   newAndGone: 'SKUs that came or went',
-  other: 'without a quantity: corrections, tax, credits, purchases',
+  corrections: 'corrections of earlier charges',
+  tax: 'tax',
+  credits: 'credits',
+  purchases: 'purchases',
+  other: 'other charges without a quantity',
 }))
 const causes = computed(() =>
   total.value
@@ -43,6 +48,19 @@ const causes = computed(() =>
     : [],
 )
 
+const effectHeads: Record<Effect, string> = {
+  quantity: 'by quantity',
+  price: 'by price',
+  both: 'both',
+  newAndGone: 'came or went',
+  corrections: 'corrections',
+  tax: 'tax',
+  credits: 'credits',
+  purchases: 'purchases',
+  other: 'other',
+}
+/** The effects that anything has. */
+const effects = computed(() => effectNames.filter(name => own.value.some(c => Number(c.effects[name]) !== 0)))
 const STEPS = 8
 /** The bars of the waterfall: before, the largest steps, the rest, now. Widths are shares of the largest level, for drawing only. */
 const bars = computed(() => {
@@ -142,28 +160,22 @@ const bars = computed(() => {
             <th class="n">before</th>
             <th class="n">now</th>
             <th class="n">{{ perDay ? 'difference a day' : 'difference' }}</th>
-            <th class="n">by quantity</th>
-            <th class="n">by price</th>
-            <th class="n">both</th>
-            <th class="n">came or went</th>
-            <th class="n">other</th>
+            <th v-for="name in effects" :key="name" class="n">{{ effectHeads[name] }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="c in own.slice(0, 200)" :key="JSON.stringify(c.values)" class="acts">
             <td>
               <button class="value" @click="openMenu(target(c), $event.currentTarget as Element)" @keydown="onKey($event, target(c))">
-                {{ label(c) }}</button>{{ ' ' }}
-              <span v-if="c.kind !== 'both'" class="kindmark">{{ c.kind }}</span>
+                {{ label(c) }}</button>{{ ' ' }} <span v-if="c.kind !== 'both'" class="kindmark">{{ c.kind }}</span><template
+                v-if="c.mostly"
+                ><br /><span class="minor">mostly {{ c.mostly.description }}, {{ signed(c.mostly.difference) }}</span></template
+              >
             </td>
             <td class="n">{{ c.kind === 'new' ? '–' : money(c.before, c.currency) }}</td>
             <td class="n">{{ c.kind === 'gone' ? '–' : money(c.now, c.currency) }}</td>
             <td class="n strong">{{ signed(perDay ? c.perDay : c.difference) }}</td>
-            <td class="n">{{ signed(c.effects.quantity) }}</td>
-            <td class="n">{{ signed(c.effects.price) }}</td>
-            <td class="n">{{ signed(c.effects.both) }}</td>
-            <td class="n">{{ signed(c.effects.newAndGone) }}</td>
-            <td class="n">{{ signed(c.effects.other) }}</td>
+            <td v-for="name in effects" :key="name" class="n">{{ signed(c.effects[name]) }}</td>
           </tr>
         </tbody>
         <tfoot>
@@ -172,11 +184,7 @@ const bars = computed(() => {
             <td class="n">{{ money(total.before, spend.currency) }}</td>
             <td class="n">{{ money(total.now, spend.currency) }}</td>
             <td class="n">{{ signed(total.difference) }}</td>
-            <td class="n">{{ signed(total.effects.quantity) }}</td>
-            <td class="n">{{ signed(total.effects.price) }}</td>
-            <td class="n">{{ signed(total.effects.both) }}</td>
-            <td class="n">{{ signed(total.effects.newAndGone) }}</td>
-            <td class="n">{{ signed(total.effects.other) }}</td>
+            <td v-for="name in effects" :key="name" class="n">{{ signed(total.effects[name]) }}</td>
           </tr>
         </tfoot>
       </table>

@@ -85,7 +85,9 @@ function take(format: ExportFormat) {
       <div class="box">
         <div class="kinds" role="group" aria-label="What to download">
           <button class="kind" :aria-pressed="what === 'shown'" @click="what = 'shown'">the table as shown</button>
-          <button class="kind" :aria-pressed="what === 'lines'" @click="what = 'lines'">the charge lines</button>
+          <button class="kind" :aria-pressed="what === 'lines'" @click="what = 'lines'">
+            the charge lines{{ spend.view!.steps.length ? ' of the path' : '' }}
+          </button>
         </div>
         <template v-if="what === 'lines'">
           <p class="size" role="status">

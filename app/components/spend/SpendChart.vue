@@ -175,6 +175,7 @@ function draw() {
           color: fill(series, colours),
           borderColor: series.hue === null ? colours.lineStrong : colours.paper,
           borderWidth: 0.6,
+          ...(series.isNone && { decal: HATCHED }),
         },
         emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
         cursor: 'pointer',
@@ -191,6 +192,8 @@ function draw() {
 
 /** Hatching of what is delivered in part. */
 const PART_OF_A_DAY = { symbol: 'rect', color: 'rgba(255, 255, 255, 0.65)', dashArrayX: [1, 0], dashArrayY: [3, 3], rotation: -Math.PI / 4 }
+/** Hatching of what has no value. */
+const HATCHED = { symbol: 'rect', color: 'rgba(120, 120, 110, 0.55)', dashArrayX: [1, 0], dashArrayY: [2, 4], rotation: Math.PI / 4 }
 const isPart = (start: string) => spend.partDay !== null && start.slice(0, 10) === spend.partDay.day
 type Hit = { seriesIndex: number; dataIndex: number }
 const MOST_FIGURES = 12
@@ -268,7 +271,9 @@ onMounted(() => {
     const series = spend.series[hit.seriesIndex ?? -1]
     const event = hit.event?.event as unknown as MouseEvent | undefined
     const what = series && target(series)
-    if (what && event) spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0) }
+    const start = spend.starts[hit.dataIndex ?? -1]
+    if (what && event)
+      spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0), ...(start && !byTime.value && { start }) }
     else if (hit.dataIndex !== undefined && !byTime.value) actions.lookInto(spend.starts[hit.dataIndex]!)
   })
   draw()
@@ -285,9 +290,25 @@ watch(
   },
 )
 
+/** Shows where the keyboard is. */
+function point() {
+  const { series: seriesIndex, start: dataIndex } = cursor.value!
+  chart?.dispatchAction({ type: 'downplay' })
+  chart?.dispatchAction({ type: 'highlight', seriesIndex, dataIndex })
+  chart?.dispatchAction({ type: 'showTip', seriesIndex, dataIndex })
+}
+
 function move(event: KeyboardEvent) {
   const at = cursor.value ?? { start: spend.starts.length - 1, series: 0 }
   const steps: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
+  const ends: Record<string, number> = { Home: 0, End: spend.starts.length - 1 }
+  const end = ends[event.key]
+  if (end !== undefined) {
+    cursor.value = { start: end, series: at.series }
+    point()
+    event.preventDefault()
+    return
+  }
   const step = steps[event.key]
   if (step) {
     const within = (n: number, size: number) => Math.max(0, Math.min(size - 1, n))
@@ -295,9 +316,7 @@ function move(event: KeyboardEvent) {
       start: within(at.start + (cursor.value ? step[0] : 0), spend.starts.length),
       series: within(at.series + (cursor.value ? step[1] : 0), spend.series.length),
     }
-    chart?.dispatchAction({ type: 'downplay' })
-    chart?.dispatchAction({ type: 'highlight', seriesIndex: cursor.value.series, dataIndex: cursor.value.start })
-    chart?.dispatchAction({ type: 'showTip', seriesIndex: cursor.value.series, dataIndex: cursor.value.start })
+    point()
     event.preventDefault()
     return
   }
@@ -349,7 +368,7 @@ const spoken = computed(() => {
         >
           <span
             class="swatch"
-            :class="{ rest: series.hue === null }"
+            :class="{ rest: series.hue === null, none: series.isNone }"
             :style="{ background: series.hue === null ? 'var(--rest)' : `var(--c${series.hue + 1})` }"
           />
           <span class="name">{{ series.label }}</span><span class="amount">{{
@@ -448,5 +467,8 @@ button.entry:hover {
   .chart {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.swatch.none {
+  background-image: repeating-linear-gradient(45deg, transparent 0 2px, rgb(120 120 110 / 0.6) 2px 4px) !important;
 }
 </style>

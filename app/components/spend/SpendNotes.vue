@@ -20,16 +20,17 @@ const partOf = computed(() =>
   (data.partial?.sources ?? []).map(({ source, deliveredAt }) => `${source} (${timeText(deliveredAt)})`).join(', '),
 )
 const MOST_NAMED = 3
-const MOST_LATE = 4
-/** Who reports a tag only later, and since when. */
-const lateText = (late: LateTags) =>
-  late
-    .slice(0, MOST_LATE)
-    .map(
-      ({ source, firstDay, subAccounts, of }) =>
-        `${source}${subAccounts < of ? ` (${subAccounts} of ${of} sub accounts)` : ''} ${firstDay ? `from ${dayText(firstDay)}` : 'not at all'}`,
-    )
-    .join(', ') + (late.length > MOST_LATE ? ` and ${late.length - MOST_LATE} more` : '')
+const MOST_LATE = 6
+/** Who reports a tag only later, and since when; those of the same day together. */
+function lateText(late: LateTags): string {
+  const since = new Map<string, string[]>()
+  for (const { source, firstDay, subAccounts, of } of late.slice(0, MOST_LATE)) {
+    const when = firstDay ? `from ${dayText(firstDay)}` : 'not at all'
+    since.set(when, [...(since.get(when) ?? []), `${source}${subAccounts < of ? ` (${subAccounts} of ${of} sub accounts)` : ''}`])
+  }
+  const more = late.length > MOST_LATE ? ` and ${late.length - MOST_LATE} more sources` : ''
+  return [...since].map(([when, sources]) => `${sources.join(', ')} ${when}`).join('; ') + more
+}
 /** How the total by billing periods differs from that by charge periods, and by which charges. */
 const otherBasis = computed(() => {
   const { otherBasis: other, currency, total, shown } = spend

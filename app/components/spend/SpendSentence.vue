@@ -107,7 +107,12 @@ useSingleKey(
         <template v-for="(value, v) in values" :key="`${value}`"
           >{{ v > 0 ? ' or ' : ' '
           }}<span class="condition"
-            ><span class="kept">{{ valueText(dimension, value) }}</span
+            ><button
+              class="kept"
+              :aria-label="`${valueText(dimension, value)}: ${list === 'keep' ? 'keep' : 'leave out'} another ${dimensionLabel(dimension)} too`"
+              @click="editing = `${list} ${dimension}`"
+            >
+              {{ valueText(dimension, value) }}</button
             ><button
               class="drop"
               :aria-label="`no longer ${list === 'keep' ? 'keep' : 'leave out'} ${dimensionLabel(dimension)} ${valueText(dimension, value)}`"

@@ -54,6 +54,8 @@ async function walk(event: KeyboardEvent, index: number, column: StepColumn, row
   const at = own.indexOf(event.currentTarget as HTMLElement)
   if (event.key === 'ArrowDown') own[at + 1]?.focus()
   else if (event.key === 'ArrowUp') own[at - 1]?.focus()
+  else if (event.key === 'Home') own[0]?.focus()
+  else if (event.key === 'End') own.at(-1)?.focus()
   else if (event.key === 'ArrowLeft') (buttons(index - 1).find(b => b.classList.contains('chosen')) ?? buttons(index - 1)[0])?.focus()
   else if (event.key === 'ArrowRight') {
     if (!chosen(index, row)) choose(index, column, row)
@@ -63,10 +65,40 @@ async function walk(event: KeyboardEvent, index: number, column: StepColumn, row
 }
 const places = computed(() => [...order.value, null])
 const SHOWN_ROWS = 400
+
+/** Takes the path into the Sentence, so that the chart, the table and what is downloaded are of it. */
+const path = computed(() => spend.view!.steps.map(step => valueLabel(step.dimension, step.value)).join(' · '))
+useSingleKey('p', () => path.value && actions.keepPath(), 'keep the path of the Steps')
+
+// what had the focus may be gone when the Steps change: it goes to what is nearest, never to the page
+let focusedColumn = -1
+watch(
+  () => spend.columns,
+  async () => {
+    if (focusedColumn < 0) return
+    await nextTick()
+    if (document.activeElement !== document.body) return
+    for (let column = Math.min(focusedColumn, spend.columns.length - 1); column >= 0; column--) {
+      const buttons = [...(grid.value?.children[column]?.querySelectorAll<HTMLElement>('.step') ?? [])]
+      const next = buttons.find(button => button.classList.contains('chosen')) ?? buttons[0]
+      if (next) return next.focus()
+    }
+  },
+)
+function noteFocus(event: FocusEvent) {
+  focusedColumn = [...(grid.value?.children ?? [])].findIndex(column => column.contains(event.target as Node))
+}
+function forgetFocus(event: FocusEvent) {
+  if (event.relatedTarget) focusedColumn = -1
+}
 </script>
 
 <template>
-  <section class="steps" aria-label="Steps">
+  <p v-if="path" class="path">
+    <button class="link" @click="actions.keepPath()">Keep this path</button>{{ ' ' }}
+    <span class="minor">{{ path }}: the figures above and the table below are of the whole Sentence</span>
+  </p>
+  <section class="steps" aria-label="Steps" @focusin="noteFocus" @focusout="forgetFocus">
     <div
       ref="grid"
       class="grid"
@@ -114,7 +146,7 @@ const SHOWN_ROWS = 400
             >
               <span class="name">{{ row.label }}</span>
               <span class="amount">{{ amountText(index, row.amount) }}</span>
-              <ChangeMark v-if="spend.comparedReach !== 'none'" class="mark" :now="row.amount" :before="row.before" />
+              <ChangeMark v-if="spend.comparedReach === 'whole'" class="mark" :now="row.amount" :before="row.before" />
               <span
                 class="bar"
                 :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }"
@@ -171,6 +203,9 @@ const SHOWN_ROWS = 400
 </template>
 
 <style scoped>
+.path {
+  margin-top: 4px;
+}
 .steps {
   border: 1px solid var(--line-strong);
   border-radius: 4px;

@@ -13,7 +13,7 @@ const dimensions = computed(() => options.value.filter(o => o.value !== spend.me
 const place = computed(() => {
   if (!spend.menu) return {}
   const { left, bottom, top } = spend.menu.at
-  const [width, height] = splitting.value ? [346, 380] : [240, 190]
+  const [width, height] = splitting.value ? [346, 380] : [240, 216]
   return {
     left: `${Math.max(8, Math.min(left, window.innerWidth - width - 10))}px`,
     top: `${bottom + height > window.innerHeight ? Math.max(8, top - height) : bottom + 4}px`,
@@ -64,6 +64,7 @@ function act(key: string) {
   else if (key === 'l') actions.leaveOut(target)
   else if (key === 's') void startSplit()
   else if (key === 'o') actions.open(target)
+  else if (key === 'z') actions.lookInto(spend.menu!.start!)
   else if (key === 'w') {
     spend.menu = null
     void spend.openWorkings(target)
@@ -75,6 +76,7 @@ const choices = computed(() => [
   { key: 's', label: 'Split it by…' },
   ...(spend.menu?.target.value === null ? [] : [{ key: 'o', label: 'Open its page' }]),
   { key: 'w', label: 'Workings' },
+  ...(spend.menu?.start ? [{ key: 'z', label: `Look into ${startText(spend.menu.start, spend.shown!.grain)}` }] : []),
 ])
 const onKey = (event: KeyboardEvent) => {
   if (!splitting.value && choices.value.some(c => c.key === event.key)) {

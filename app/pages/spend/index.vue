@@ -29,7 +29,7 @@ watch(
 
 const days = computed(() => (spend.shown ? daysBetween(spend.period.start, spend.period.end) : 0))
 const difference = computed(() =>
-  spend.totalBefore === null || !spend.additive || spend.comparedReach === 'none' ? null : subtractTexts(spend.total, spend.totalBefore),
+  spend.totalBefore === null || !spend.additive || spend.comparedReach !== 'whole' ? null : subtractTexts(spend.total, spend.totalBefore),
 )
 const signed = (amount: string) =>
   `${spend.isMoney ? whole(sizeText(amount)) : quantity(sizeText(amount))} ${unitSign(spend.currency, spend.shown!.measure)} ${amount.startsWith('-') ? 'less' : 'more'} than`
@@ -101,17 +101,15 @@ onKeyStroke('Escape', event => {
           >
           <span v-if="difference !== null && spend.compared"
             ><ChangeMark :now="spend.total" :before="spend.totalBefore" />{{ ' ' }}
-            <span class="minor"
-              >{{ signed(difference) }} {{ periodText(spend.compared)
-              }}<template v-if="spend.comparedReach === 'part'"
-                >, of which charges are loaded
-                {{
-                  spend.compared.start < spend.days!.firstDay
-                    ? `from ${dayText(spend.days!.firstDay)}`
-                    : `to ${dayText(spend.days!.lastDay)}`
-                }}</template
-              ></span
-            ></span
+            <span class="minor">{{ signed(difference) }} {{ periodText(spend.compared) }}</span></span
+          >
+          <span v-else-if="spend.compared && spend.additive && spend.comparedReach === 'part'" class="minor"
+            >not compared: of {{ periodText(spend.compared) }} charges are loaded
+            {{
+              spend.compared.start < spend.days!.firstDay
+                ? `from ${dayText(spend.days!.firstDay)} only`
+                : `to ${dayText(spend.days!.lastDay)} only`
+            }}</span
           >
           <span v-else-if="spend.compared && spend.comparedReach === 'none' && spend.shown!.show === 'table'" class="minor"
             >nothing is loaded of {{ periodText(spend.compared) }}</span
