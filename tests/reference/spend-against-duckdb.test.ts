@@ -10,6 +10,8 @@ import { scaled, scaledText } from '../../core/money/scaled'
 import { answer } from '../../core/spend/answer'
 import { Cube } from '../../core/spend/cube'
 import type { Question } from '../../core/spend/question'
+import { runningTotals } from '../../core/spend/running'
+import { spendTable } from '../../core/spend/table'
 import { addDays } from '../../core/time/day'
 import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
@@ -202,4 +204,113 @@ it('gives what DuckDB gives', async () => {
     { numRuns: 250 },
   )
   expect(groups).toBeGreaterThan(1000)
+})
+
+it('unit prices in a table are DuckDB’s quotients, in every row, column and total', async () => {
+  await fc.assert(
+    fc.asyncProperty(question, fc.constantFrom('start' as const, 'ServiceName' as const), async (plain, across) => {
+      const q: Question = {
+        ...plain,
+        measure: 'unitPrice',
+        grain: across === 'start' ? 'month' : null,
+        splitBy: plain.splitBy.filter(d => d !== across).slice(0, 2),
+      }
+      const now = answer(cube, across === 'start' ? q : { ...q, splitBy: [...q.splitBy, across] })
+      for (const currency of now.totals.map(total => total.currency).slice(0, 3)) {
+        const table = spendTable(now, null, {
+          measure: 'unitPrice',
+          splitBy: q.splitBy,
+          companions: {},
+          across,
+          currency,
+          columns: [],
+          days: 1,
+        })
+        const acrossSql = across === 'start' ? starts.month! : sqlColumn(across)
+        const [money, unit] = currency.split(' per ') as [string, string]
+        const where = [...whereOf(q), ...further(q), `BillingCurrency = ${text(money)}`, `coalesce(PricingUnit, 'no unit') = ${text(unit)}`]
+        const names = q.splitBy.map((d, i) => `${sqlColumn(d)} as k${i}`)
+        const reader = await duck.runAndReadAll(
+          `select ${[...names, `${acrossSql} as a`].join(', ')}, ${[...q.splitBy.map((_, i) => `grouping(k${i})`), 'grouping(a)'].join(' + ')} as level, grouping(a) as whole, sum(EffectiveCost)::double / nullif(sum(coalesce(PricingQuantity, 0)), 0)::double as price from (select *, ${[...names, `${acrossSql} as a`].join(', ')} from charges where ${where.join(' and ')}) group by cube(${[...q.splitBy.map((_, i) => `k${i}`), 'a'].join(', ')})`.replace(
+            /^select .*? as level/,
+            `select ${[...q.splitBy.map((_, i) => `k${i}`), 'a'].join(', ')}, ${q.splitBy.map((_, i) => `grouping(k${i})`).join(' + ') || '0'} as level`,
+          ),
+        )
+        const width = q.splitBy.length
+        for (const row of reader.getRowsJson()) {
+          const [level, isWhole, price] = [Number(row[width + 1]), Number(row[width + 2]), row[width + 3]]
+          if (level !== 0 && level !== width) continue
+          const own =
+            width > 0 && level === width
+              ? table.total
+              : table.rows.find(({ values }) => JSON.stringify(values) === JSON.stringify(row.slice(0, width)))
+          const place = table.heads.findIndex(head => (isWhole ? head.column === 'amount' : head.value === row[width]))
+          if (price === null || !own || place < 0) continue
+          expect(Math.abs(Number(own.cells[place]) - Number(price))).toBeLessThan(1e-9 * (1 + Math.abs(Number(price))))
+        }
+      }
+    }),
+    { numRuns: 40 },
+  )
+})
+
+it('running totals, spellings that count as one, what SKUs are charged for and managed services whole are DuckDB’s', async () => {
+  const rows = async (sql: string) => (await duck.runAndReadAll(sql)).getRowsJson()
+  const by = (dimension: string) => {
+    const all = { start: '2026-10-01', end: '2026-11-01', keep: {}, leaveOut: {} }
+    const { rows } = answer(cube, { measure: 'billedCost', splitBy: [dimension], grain: null, ...all })
+    return new Map(rows.map(row => [JSON.stringify([row.values[dimension], row.currency]), row.amount]))
+  }
+  const theirs = async (value: string) =>
+    new Map(
+      (
+        await rows(
+          `select ${value} as v, BillingCurrency, sum(BilledCost)::varchar from charges where ChargePeriodStart >= '2026-10-01' and ChargePeriodStart < '2026-11-01' group by 1, 2`,
+        )
+      ).map(([v, currency, amount]) => [JSON.stringify([v, currency]), scaledText(scaled(String(amount)))]),
+    )
+  const daily = answer(cube, {
+    measure: 'billedCost',
+    splitBy: [],
+    grain: 'day',
+    start: '2026-10-01',
+    end: '2026-11-01',
+    keep: {},
+    leaveOut: {},
+  })
+  for (const currency of ['EUR', 'USD', 'NOK']) {
+    const mine = runningTotals(daily.rows.filter(row => row.currency === currency).map(row => row.amount))
+    const running = await rows(
+      `select sum(sum(BilledCost)) over (order by ${starts.day})::varchar from charges where ChargePeriodStart >= '2026-10-01' and ChargePeriodStart < '2026-11-01' and BillingCurrency = '${currency}' group by ${starts.day} order by ${starts.day}`,
+    )
+    expect(mine).toEqual(running.map(([amount]) => scaledText(scaled(String(amount)))))
+    expect(mine.length).toBeGreaterThan(0)
+  }
+  const skus = (await rows('select distinct SkuId from charges where SkuId is not null order by 1')).map(([sku]) => String(sku))
+  const charged = Object.fromEntries(skus.flatMap((sku, i) => (i % 3 === 2 ? [] : [[sku, i % 3 ? 'use' : 'existing']]))) as Record<
+    string,
+    'existing' | 'use'
+  >
+  cube.setReference({
+    aliases: { 'Tags/team': { bookings: 'booking', 'crew-roster': 'booking' } },
+    accounts: {},
+    containerTags: {},
+    charged,
+  })
+  const team = sqlColumn('Tags/team')
+  expect(by('Tags/team')).toEqual(await theirs(`case when ${team} in ('bookings', 'crew-roster') then 'booking' else ${team} end`))
+  const list = (kind: string) =>
+    Object.entries(charged)
+      .filter(([, of]) => of === kind)
+      .map(([sku]) => text(sku))
+      .join(', ')
+  expect(by('ChargedFor')).toEqual(
+    await theirs(`case when SkuId in (${list('use')}) then 'use' when SkuId in (${list('existing')}) then 'existing' end`),
+  )
+  // a service whole: what a resource made is charged with the service under which its maker was charged first
+  const makers = `(select ResourceId as maker, arg_min(ServiceName, rowid) as service from charges where ResourceId is not null group by 1)`
+  const service = (maker: string) => `(select service from ${makers} m where m.maker = ${maker})`
+  expect(by('ServiceWhole')).toEqual(
+    await theirs(`coalesce(${service('x_CreatedBy')}, ${service(`json_extract_string(Tags, '$."created-by"')`)}, ServiceName)`),
+  )
 })

@@ -4,6 +4,7 @@ import { BarChart, LineChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, TitleComponent, TooltipComponent } from 'echarts/components'
 import * as echarts from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
+import { runningTotals } from '../../../core/spend/running'
 import { addDays, monthEnd } from '../../../core/time/day'
 import type { ChartSeries } from '../../stores/spend'
 
@@ -40,12 +41,9 @@ const fill = (series: ChartSeries, colours: ReturnType<typeof chartColours>) =>
 
 /** Amounts as drawn: a running total adds up what came before. */
 const drawn = computed(() =>
-  spend.series.map(series => {
-    if (view.value.chart !== 'running' || !spend.additive) return series.amounts
-    const sums: string[] = []
-    for (const amount of series.amounts) sums.push(addTexts([sums.at(-1) ?? '0', amount!]))
-    return sums
-  }),
+  spend.series.map(series =>
+    view.value.chart === 'running' && spend.additive ? runningTotals(series.amounts.map(amount => amount ?? '0')) : series.amounts,
+  ),
 )
 const wholes = computed(() => spend.starts.map((_, i) => drawn.value.reduce((n, amounts) => n + Math.abs(Number(amounts[i])), 0)))
 const isBar = computed(() => ['columns', 'grouped', 'multiples', 'share'].includes(view.value.chart))
