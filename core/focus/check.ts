@@ -2,6 +2,7 @@ import { wasCurrency } from '../money/currency'
 import type { Decimal } from '../money/decimal'
 import { decimalText } from '../money/decimal'
 import { parseScaled } from '../money/scaled'
+import { oneSlip } from '../text/one-slip'
 import { focusColumns, type FocusColumn } from './columns'
 import { shownValue, type FileProblem } from './problem'
 
@@ -80,22 +81,8 @@ const isFocusName = (name: string) => focusNames.has(plain(name))
 export function meantColumn(name: string, header: readonly string[]): string | null {
   const own = plain(name)
   if (name.startsWith('x_') || own.length < 4) return null
-  const near = focusNames.get(own) ?? [...focusNames].find(([known]) => isOneLetterOff(own, known))?.[1]
+  const near = focusNames.get(own) ?? [...focusNames].find(([known]) => oneSlip(own, known))?.[1]
   return near && near !== name && !header.includes(near) ? near : null
-}
-
-/** Whether two words differ by one letter more, less or other, or by two that changed places. */
-function isOneLetterOff(a: string, b: string): boolean {
-  if (Math.abs(a.length - b.length) > 1) return false
-  let i = 0
-  while (i < a.length && a[i] === b[i]) i++
-  const rest = (text: string, from: number) => text.slice(from)
-  return (
-    rest(a, i + 1) === rest(b, i + 1) ||
-    rest(a, i + 1) === rest(b, i) ||
-    rest(a, i) === rest(b, i + 1) ||
-    (a[i] === b[i + 1] && a[i + 1] === b[i] && rest(a, i + 2) === rest(b, i + 2))
-  )
 }
 
 /** Why a value cannot stay as it is, and how to mend it. */

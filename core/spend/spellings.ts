@@ -1,3 +1,5 @@
+import { oneSlip } from '../text/one-slip'
+
 /** Values that are likely spellings of one: the same letters and digits, apart from a word like «team», a plural or one slip. */
 export type SpellingGroup = { values: string[] }
 
@@ -32,19 +34,4 @@ export function likelySpellings(values: readonly string[]): SpellingGroup[] {
     else groups.push({ plain, values: [value] })
   }
   return groups.filter(group => group.values.length > 1).map(({ values }) => ({ values }))
-}
-
-/** Whether one text becomes the other by one letter put in, taken out, exchanged, or two neighbours swapped. */
-function oneSlip(a: string, b: string): boolean {
-  if (a === b) return true
-  if (Math.abs(a.length - b.length) > 1) return false
-  let start = 0
-  while (start < a.length && a[start] === b[start]) start++
-  const rest = (text: string, from: number) => text.slice(from)
-  return (
-    rest(a, start + 1) === rest(b, start + 1) ||
-    rest(a, start + 1) === rest(b, start) ||
-    rest(a, start) === rest(b, start + 1) ||
-    (a[start] === b[start + 1] && a[start + 1] === b[start] && rest(a, start + 2) === rest(b, start + 2))
-  )
 }
