@@ -77,7 +77,7 @@ describe('two processes', () => {
       ({ rows }) => rows.length === 1,
     )
     expect(rows[0]).toMatchObject({ values: { SubAccountName: 'live' }, amount: '14.5' })
-    await b.json(`imports/${load.id}/undo`, post({}, who))
+    await b.json(`imports/${load.id}/undo`, post({ empty: true }, who))
     await until(
       () => answer(a),
       ({ rows }) => rows.length === 0,

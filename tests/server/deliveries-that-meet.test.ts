@@ -247,7 +247,7 @@ it('whatever is delivered, chosen, taken back and forth: each step back is the s
         }
       }
     }),
-    { numRuns: 12 },
+    { numRuns: 6 },
   )
 })
 
