@@ -355,7 +355,13 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   await page.goto('/spend/of?dimension=ServiceName&value=Recovery')
   await expect(page.getByText(/for each of 12 that it protects/)).toBeVisible()
   await page.setViewportSize({ width: 390, height: 800 })
-  for (const path of ['/spend', '/spend/tags', '/spend/commitments', '/spend/codes', '/spend/saved', '/sources', '/sources/invoices']) {
+  const asked = { measure: 'billedCost', splitBy: ['ResourceId'], grain: null, start: '2026-10-01', end: '2026-11-01', limit: 1 }
+  const { rows } = (await (
+    await page.request.post('/api/v1/spend/answer', { data: { ...asked, leaveOut: { ResourceId: [null] } } })
+  ).json()) as { rows: { values: Record<string, string> }[] }
+  const resource = `/spend/resource?id=${encodeURIComponent(rows[0]!.values.ResourceId!)}`
+  const pages = ['/spend', '/spend/tags', '/spend/commitments', '/spend/codes', '/spend/saved', '/sources', '/sources/invoices', resource]
+  for (const path of pages) {
     await page.goto(path)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await page.waitForTimeout(300)

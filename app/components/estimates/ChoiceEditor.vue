@@ -58,6 +58,8 @@ async function move(step: number) {
 function take(how: 'enter' | 'tab' | 'tab back', index = at.value) {
   const option = shown.value[index]
   if (option) emit('take', option.value, how)
+  // nothing fits what was typed: the cell stays as it is, and nobody is held in it
+  else emit('leave')
 }
 const id = useId()
 </script>

@@ -57,6 +57,16 @@ const emptyReason = computed(() => {
   return `Charges are loaded from ${dayText(facts.firstDay!)} to ${dayText(facts.lastDay!)}; the conditions leave none of them.`
 })
 
+useListedKeys([
+  { key: 'k', what: 'keep the value that has the focus' },
+  { key: 'l', what: 'leave it out' },
+  { key: 's', what: 'split it by another dimension' },
+  { key: 'o', what: 'open its page' },
+  { key: 'w', what: 'its Workings' },
+  { key: 'z', what: 'look into the time that the chart points at' },
+  { key: 'Home', what: 'to the first of the chart or of a column of the Steps; End to the last' },
+])
+
 // Esc steps back: first what is open, then the last change of the address
 onKeyStroke('Escape', event => {
   if (event.defaultPrevented || route.path !== '/spend') return

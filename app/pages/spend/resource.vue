@@ -129,41 +129,43 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
             ]"
           />
           <h2 class="heading">Price parts, all that is loaded and the last {{ LATELY }} days with charges</h2>
-          <table class="ledger" data-testid="meters">
-            <thead>
-              <tr>
-                <th>what is charged</th>
-                <th class="n">quantity</th>
-                <th class="n">unit price</th>
-                <th class="n">cost</th>
-                <th>quantity lately</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="meter in resource.meters" :key="`${meter.skuId}${meter.unit}`">
-                <td>
-                  {{ meter.words ?? meter.meter ?? 'without a SKU' }}<template v-if="meter.charged">, for {{ meter.charged }}</template
-                  ><br /><NuxtLink
-                    v-if="meter.skuId"
-                    class="link"
-                    :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: meter.skuId } }"
-                    >{{ meter.skuId }}</NuxtLink
-                  >
-                </td>
-                <td class="n">{{ quantity(sum(meter.days.map(d => d.quantity))) }} {{ meter.unit ?? '' }}</td>
-                <td class="n">{{ unitPrice(meter) }}</td>
-                <td class="n">{{ money(sum(meter.days.map(d => d.amount)), currency) }}</td>
-                <td><SparkLine :amounts="lately(meter).map(d => d.quantity)" /></td>
-              </tr>
-              <tr class="total">
-                <td>Total</td>
-                <td />
-                <td />
-                <td class="n">{{ money(sum(resource.meters.flatMap(m => m.days.map(d => d.amount))), currency) }}</td>
-                <td />
-              </tr>
-            </tbody>
-          </table>
+          <div class="scroll" tabindex="0" role="group" aria-label="meters">
+            <table class="ledger" data-testid="meters">
+              <thead>
+                <tr>
+                  <th>what is charged</th>
+                  <th class="n">quantity</th>
+                  <th class="n">unit price</th>
+                  <th class="n">cost</th>
+                  <th>quantity lately</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="meter in resource.meters" :key="`${meter.skuId}${meter.unit}`">
+                  <td>
+                    {{ meter.words ?? meter.meter ?? 'without a SKU' }}<template v-if="meter.charged">, for {{ meter.charged }}</template
+                    ><br /><NuxtLink
+                      v-if="meter.skuId"
+                      class="link"
+                      :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: meter.skuId } }"
+                      >{{ meter.skuId }}</NuxtLink
+                    >
+                  </td>
+                  <td class="n">{{ quantity(sum(meter.days.map(d => d.quantity))) }} {{ meter.unit ?? '' }}</td>
+                  <td class="n">{{ unitPrice(meter) }}</td>
+                  <td class="n">{{ money(sum(meter.days.map(d => d.amount)), currency) }}</td>
+                  <td><SparkLine :amounts="lately(meter).map(d => d.quantity)" /></td>
+                </tr>
+                <tr class="total">
+                  <td>Total</td>
+                  <td />
+                  <td />
+                  <td class="n">{{ money(sum(resource.meters.flatMap(m => m.days.map(d => d.amount))), currency) }}</td>
+                  <td />
+                </tr>
+              </tbody>
+            </table>
+          </div>
           <template v-if="report || asking.problem.value">
             <h2 class="heading">What its cloud says</h2>
             <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
@@ -202,42 +204,46 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
               }}</NuxtLink>
               ({{ resource.protects.type }}).
             </p>
-            <table v-if="resource.created.length" class="ledger">
-              <thead>
-                <tr>
-                  <th>made by it, under other services too</th>
-                  <th>type</th>
-                  <th class="n">effective cost</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="made in resource.created" :key="made.id">
-                  <td>
-                    <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: made.id } }">{{ made.name ?? made.id }}</NuxtLink>
-                  </td>
-                  <td>{{ made.type }}</td>
-                  <td class="n">{{ amounts(made.amounts) }}</td>
-                </tr>
-              </tbody>
-            </table>
-            <table v-if="resource.protectedBy.length" class="ledger" data-testid="copies">
-              <thead>
-                <tr>
-                  <th>keeps copies of it</th>
-                  <th>type</th>
-                  <th class="n">effective cost</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="copy in resource.protectedBy" :key="copy.id">
-                  <td>
-                    <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: copy.id } }">{{ copy.name ?? copy.id }}</NuxtLink>
-                  </td>
-                  <td>{{ copy.type }}</td>
-                  <td class="n">{{ amounts(copy.amounts) }}</td>
-                </tr>
-              </tbody>
-            </table>
+            <div v-if="resource.created.length" class="scroll" tabindex="0" role="group" aria-label="what it made">
+              <table class="ledger">
+                <thead>
+                  <tr>
+                    <th>made by it, under other services too</th>
+                    <th>type</th>
+                    <th class="n">effective cost</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  <tr v-for="made in resource.created" :key="made.id">
+                    <td>
+                      <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: made.id } }">{{ made.name ?? made.id }}</NuxtLink>
+                    </td>
+                    <td>{{ made.type }}</td>
+                    <td class="n">{{ amounts(made.amounts) }}</td>
+                  </tr>
+                </tbody>
+              </table>
+            </div>
+            <div v-if="resource.protectedBy.length" class="scroll" tabindex="0" role="group" aria-label="copies">
+              <table class="ledger" data-testid="copies">
+                <thead>
+                  <tr>
+                    <th>keeps copies of it</th>
+                    <th>type</th>
+                    <th class="n">effective cost</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  <tr v-for="copy in resource.protectedBy" :key="copy.id">
+                    <td>
+                      <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: copy.id } }">{{ copy.name ?? copy.id }}</NuxtLink>
+                    </td>
+                    <td>{{ copy.type }}</td>
+                    <td class="n">{{ amounts(copy.amounts) }}</td>
+                  </tr>
+                </tbody>
+              </table>
+            </div>
           </template>
         </div>
         <div>
@@ -257,18 +263,20 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
           >
           <h2 class="heading">Tags</h2>
           <p v-if="!resource.tags.length" class="note">It has none, and inherits none.</p>
-          <table v-else class="ledger">
-            <tbody>
-              <tr v-for="tag in resource.tags" :key="tag.key + tag.value + tag.from">
-                <td>{{ tag.key }}</td>
-                <td>{{ tag.value }}</td>
-                <td class="minor">
-                  {{ fromWords[tag.from]
-                  }}<template v-if="tag.from === 'own'">, {{ dayText(tag.firstDay) }} to {{ dayText(tag.lastDay) }}</template>
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <div v-else class="scroll" tabindex="0" role="group" aria-label="tags">
+            <table class="ledger">
+              <tbody>
+                <tr v-for="tag in resource.tags" :key="tag.key + tag.value + tag.from">
+                  <td>{{ tag.key }}</td>
+                  <td>{{ tag.value }}</td>
+                  <td class="minor">
+                    {{ fromWords[tag.from]
+                    }}<template v-if="tag.from === 'own'">, {{ dayText(tag.firstDay) }} to {{ dayText(tag.lastDay) }}</template>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
           <template v-if="resource.actions.length"
             ><h2 class="heading">Done through Rain Barrel</h2>
             <ul>

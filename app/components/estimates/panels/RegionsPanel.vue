@@ -83,7 +83,7 @@ const lines = computed((): Line[] => {
     </h2>
     <p v-if="failed" class="bad">{{ failed }}</p>
     <p v-else-if="!loaded" role="status">Reading…</p>
-    <div v-else class="scroll">
+    <div v-else class="scroll" tabindex="0" role="group" aria-label="regions">
       <table class="ledger">
         <thead>
           <tr>

@@ -59,42 +59,44 @@ const wholeText = (whole: Record<string, string>) =>
         aria-label="name of the scenario"
       /><button class="button" :disabled="!name.trim()">Add</button>
     </form>
-    <table v-if="store.estimate!.scenarios.length" class="ledger">
-      <thead>
-        <tr>
-          <th>scenario</th>
-          <th>for everything</th>
-          <th class="n">inputs of its own</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(scenario, i) in store.estimate!.scenarios" :key="scenario.id">
-          <td>
-            {{ columnLetter(i + 1) }} ·
-            <input
-              v-held="scenario.name"
-              class="field"
-              maxlength="80"
-              :aria-label="`name of scenario ${columnLetter(i + 1)}`"
-              @change="rename(scenario.id, ($event.target as HTMLInputElement).value)"
-            />
-          </td>
-          <td>
-            {{ wholeText(scenario.whole) || '–'
-            }}<span v-if="scenario.conditions.length" class="minor"> holds {{ scenario.conditions.join(' and ') }}</span>
-          </td>
-          <td class="n">{{ overrides(scenario.id) }}</td>
-          <td>
-            <button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button>{{ ' ' }}
-            <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">
-              make it the estimate</button
-            >{{ ' ' }}
-            <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-if="store.estimate!.scenarios.length" class="scroll" tabindex="0" role="group" aria-label="scenarios">
+      <table class="ledger">
+        <thead>
+          <tr>
+            <th>scenario</th>
+            <th>for everything</th>
+            <th class="n">inputs of its own</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(scenario, i) in store.estimate!.scenarios" :key="scenario.id">
+            <td>
+              {{ columnLetter(i + 1) }} ·
+              <input
+                v-held="scenario.name"
+                class="field"
+                maxlength="80"
+                :aria-label="`name of scenario ${columnLetter(i + 1)}`"
+                @change="rename(scenario.id, ($event.target as HTMLInputElement).value)"
+              />
+            </td>
+            <td>
+              {{ wholeText(scenario.whole) || '–'
+              }}<span v-if="scenario.conditions.length" class="minor"> holds {{ scenario.conditions.join(' and ') }}</span>
+            </td>
+            <td class="n">{{ overrides(scenario.id) }}</td>
+            <td>
+              <button class="link" @click="store.scenarioId = scenario.id">edit its inputs</button>{{ ' ' }}
+              <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">
+                make it the estimate</button
+              >{{ ' ' }}
+              <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-else class="minor">
       The estimate as it stands is A. Each scenario is a column beside it, with the difference. Click its heading to see and edit its
       inputs; Delete on a cell goes back to A's value.

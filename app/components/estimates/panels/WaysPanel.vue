@@ -21,7 +21,7 @@ const tone = (amount: string) => (Number(amount) > Number(first.value.figures.ef
       Every way to pay for the whole <span class="minor">{{ store.currency }}; what offers no commitment stays as it runs</span>
     </h2>
     <p v-if="compared.ways.length < 2" class="note">Nothing here can be committed to.</p>
-    <div v-else class="scroll">
+    <div v-else class="scroll" tabindex="0" role="group" aria-label="ways to pay">
       <table class="ledger ways">
         <thead>
           <tr>
