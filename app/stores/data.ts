@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { reachingCompared, reachingPeriod, type DataDays, type Reaching } from '../../core/spend/view'
+import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/view'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
 
 /** What is loaded: its days, dimensions and currencies, and the month to date for the strip. Read again after every load. */
@@ -9,10 +9,8 @@ export const useData = defineStore('data', () => {
   const monthBefore = ref<SpendAnswer | null>(null)
   const failed = ref(false)
 
-  const daysOf = ({ firstDay, lastDay, sources }: DimensionList): DataDays | null =>
-    firstDay && lastDay ? { firstDay, lastDay, sources: Object.fromEntries(sources.map(({ source, lastDay }) => [source, lastDay])) } : null
   /** First and last day with charges, and the last of each source; null before anything is loaded. */
-  const days = computed(() => facts.value && daysOf(facts.value))
+  const days = computed(() => facts.value && dataDaysOf(facts.value))
   /** The day after the last of which a part is delivered, and by whom. */
   const partial = computed(() => {
     const parts = facts.value?.sources.filter(({ partialDay }) => partialDay !== null && partialDay > facts.value!.lastDay!) ?? []
@@ -23,7 +21,7 @@ export const useData = defineStore('data', () => {
   async function load() {
     try {
       const list = await client.get('spend/dimensions', dimensionList)
-      const known = daysOf(list)
+      const known = dataDaysOf(list)
       if (known) {
         const month = { period: 'this-month', against: 'before' } as const
         const ask = (period: Reaching) =>

@@ -1,12 +1,10 @@
 import { runsOf, type DayRun } from '../time/day-runs'
+import { chargeDays } from './charge-days'
 import type { Cube } from './cube'
 import { narrowedIds } from './group'
 import { narrowedRows } from './narrowed-rows'
 import type { Scope } from './question'
 import { reachOf } from './reach'
-
-/** A charge covers so many days at most: no invoice is for longer, a mistake may say it is. */
-const MOST_DAYS_COVERED = 400
 
 /** The days that the charge periods of a scope's charges cover, and which sources have delivered them, whatever they are called. */
 export function covered(cube: Cube, scope: Scope): { days: DayRun[]; sources: string[] } {
@@ -20,11 +18,7 @@ export function covered(cube: Cube, scope: Scope): { days: DayRun[]; sources: st
       const { time } = segment
       const used = new Set(rowsOf(segment, reach).map(row => time.codes[row]!))
       if (used.size) sources.add(source)
-      for (const place of used) {
-        const first = Math.floor(time.starts[place]! / 86_400)
-        const last = Math.max(first, Math.min(Math.ceil(time.ends[place]! / 86_400) - 1, first + MOST_DAYS_COVERED - 1))
-        for (let day = first; day <= last; day++) days.add(day)
-      }
+      for (const place of used) for (const day of chargeDays(time.starts[place]!, time.ends[place]!)) days.add(day)
     }
   }
   return { days: runsOf(days), sources: [...sources].sort() }

@@ -1,5 +1,6 @@
 import { dayFromNumber, dayNumber, type Day } from '../time/day'
 import { runsOf, runsWithout, type DayRun } from '../time/day-runs'
+import { chargeDays } from './charge-days'
 import type { Chunk, Cube } from './cube'
 import { columnPlace } from './dimension'
 import type { Segment } from './segment'
@@ -22,8 +23,6 @@ export type SourceDays = {
 }
 
 const DAY_S = 86_400
-/** A charge covers so many days at most: no invoice is for longer, a mistake may say it is. */
-const MOST_DAYS_COVERED = 400
 
 /** Numbers of days on which charges of a billing period start, and that its usage covers; of usage also those on which it starts. */
 type ChunkDays = { starts: Set<number>; usageStarts: Set<number>; covered: Set<number> }
@@ -102,10 +101,8 @@ function daysOfChunk(cube: Cube, { segments }: Chunk): ChunkDays {
     if (isUsage.includes(1)) for (let row = 0; row < rows; row++) used[time.codes[row]!]! |= isUsage[codes[row]!]!
     used.forEach((isUsed, place) => {
       if (!isUsed) return
-      const first = Math.floor(time.starts[place]! / DAY_S)
-      const last = Math.min(Math.floor((time.ends[place]! - 1) / DAY_S), first + MOST_DAYS_COVERED - 1)
-      days.usageStarts.add(first)
-      for (let day = first; day <= Math.max(first, last); day++) days.covered.add(day)
+      days.usageStarts.add(Math.floor(time.starts[place]! / DAY_S))
+      for (const day of chargeDays(time.starts[place]!, time.ends[place]!)) days.covered.add(day)
     })
   }
   known.set(segments, days)

@@ -62,6 +62,17 @@ export type SpendView = {
 
 /** First and last day with charges, and the last of each source. */
 export type DataDays = { firstDay: Day; lastDay: Day; sources: Readonly<Record<string, Day>> }
+/** The same of what is known of the sources; null before anything is loaded. */
+export function dataDaysOf(facts: {
+  firstDay: Day | null
+  lastDay: Day | null
+  sources: readonly { source: string; lastDay: Day }[]
+}): DataDays | null {
+  const { firstDay, lastDay, sources } = facts
+  return firstDay && lastDay
+    ? { firstDay, lastDay, sources: Object.fromEntries(sources.map(({ source, lastDay }) => [source, lastDay])) }
+    : null
+}
 /** An address's query, as routers give it. */
 export type AddressQuery = Record<string, string | null | undefined | (string | null)[]>
 export type WrittenQuery = Record<string, string | string[]>

@@ -181,7 +181,7 @@ export class ChargeStore {
 
   /**
    * Puts all billing periods of a source away, as a load without charges that can be undone.
-   * @returns the load's id; null when nothing of the source counts, or other charges have come to count since `seen`.
+   * @returns the load's id; null when nothing of the source counts.
    */
   async takeOut(source: string, who: string): Promise<number | null> {
     let id: number | null = null
@@ -266,19 +266,6 @@ export class ChargeStore {
       await tx.update(load).set({ state: 'loaded', message, revision }).where(eq(load.id, loadId))
       await tellRevision(tx, revision)
     })
-  }
-
-  /** Which of some loads can be taken back now, or brought forth again after they were. */
-  async steppable(ids: readonly number[]): Promise<Map<number, 'undo' | 'redo'>> {
-    const { db } = this.database
-    const found = new Map<number, 'undo' | 'redo'>()
-    if (!ids.length) return found
-    for (const row of await db
-      .select()
-      .from(load)
-      .where(and(inArray(load.id, [...ids]), inArray(load.state, ['loaded', 'undone']))))
-      if (await stepsOf(db, row)) found.set(row.id, row.state === 'loaded' ? 'undo' : 'redo')
-    return found
   }
 
   /** @returns false when the work found that what it builds on holds no longer; then nothing of it stays. */

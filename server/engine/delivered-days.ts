@@ -1,15 +1,6 @@
-import type { DataDays } from '../../core/spend/view'
 import type { Scope } from '../../core/spend/question'
 import type { Day } from '../../core/time/day'
 import type { Services } from '../services'
-import type { CubeFacts } from '../workers/cube'
-
-/** The days with charges, as a view's period is found by; null before anything is loaded. */
-export function dataDaysOf({ firstDay, lastDay, sources }: Pick<CubeFacts, 'firstDay' | 'lastDay' | 'sources'>): DataDays | null {
-  return firstDay && lastDay
-    ? { firstDay, lastDay, sources: Object.fromEntries(sources.map(({ source, lastDay }) => [source, lastDay])) }
-    : null
-}
 
 /** The last day that the sources of some charges, whatever they are called, have delivered whole; null where there are no such charges. */
 export async function reportedTo(cube: Services['cube'], scope: Scope): Promise<Day | null> {

@@ -1,11 +1,10 @@
-import { laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
+import { dataDaysOf, laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
 import { amountSaid } from '../../shared/words/amounts'
 import { viewTitle } from '../../shared/words/sentence-text'
 import type { Mail } from '../connectors/mail'
 import type { Services } from '../services'
 import type { StoredSentence } from '../stores/sentences'
-import { dataDaysOf } from './delivered-days'
 import { tableFile } from './table-file'
 
 /** The mail of a saved sentence as it is now, with its file; in words why there is none. */

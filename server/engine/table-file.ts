@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { adds } from '../../core/spend/question'
 import type { Scope } from '../../core/spend/question'
-import { laggards, reachInto } from '../../core/spend/view'
+import { dataDaysOf, laggards, reachInto } from '../../core/spend/view'
 import { columnsFor, spendTable, type TableHead } from '../../core/spend/table'
 import { addDays } from '../../core/time/day'
 import { dayGroups } from '../../core/spend/day-groups'
@@ -11,7 +11,6 @@ import { companionOf, withCompanions } from '../../shared/words/dimensions'
 import { fileHead } from '../../shared/words/table-heads'
 import type { Services } from '../services'
 import type { CubeFacts } from '../workers/cube'
-import { dataDaysOf } from './delivered-days'
 import { factLines, tableMimes, type ColumnTotal, type FileFact, type FileTable } from '../exports/tables/table-writer'
 
 /** Makes the file of a table exactly as it is shown. */

@@ -248,15 +248,15 @@ export class Importer {
       inDatabase,
       conformance: row.conformance,
       options: status.state === 'choosing' ? await this.#options(row) : null,
-      ...(await this.#steps(row, status.state)),
+      ...(await this.#steps(row.id, status.state)),
     }
   }
 
-  async #steps(row: typeof load.$inferSelect, state: ImportState): Promise<Pick<ImportStatus, 'canUndo' | 'canRedo' | 'wouldEmpty'>> {
-    const step = (await this.charges.steppable([row.id])).get(row.id)
-    if (step !== 'undo' || state !== 'loaded') return { canUndo: false, canRedo: step === 'redo', wouldEmpty: [] }
-    const undoing = await this.charges.undoing(row.id)
-    return { canUndo: true, canRedo: false, wouldEmpty: undoing ? emptied(undoing) : [] }
+  /** Whether a load can be taken back or brought forth now, and what that would leave empty. */
+  async #steps(id: number, state: ImportState): Promise<Pick<ImportStatus, 'canUndo' | 'canRedo' | 'wouldEmpty'>> {
+    const undoing = state === 'loaded' ? await this.charges.undoing(id) : null
+    const redoing = state === 'undone' ? await this.charges.redoing(id) : null
+    return { canUndo: undoing !== null, canRedo: redoing !== null, wouldEmpty: undoing ? emptied(undoing) : [] }
   }
 
   async recent(limit: number): Promise<Listed[]> {

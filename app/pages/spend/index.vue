@@ -18,6 +18,7 @@ watch(
     const { query } = route
     await spend.attempt(async () => {
       const { view, ignored } = await viewOf(query)
+      if (route.query !== query) return // left for another meanwhile
       spend.ignored = ignored
       await spend.load(view, data.days!)
       if (route.path !== '/spend' || route.query !== query) return
