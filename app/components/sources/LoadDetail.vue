@@ -33,7 +33,9 @@ const signed = (amount: string, currency: string) =>
       <span v-for="file in load.files" :key="file.name" :title="`SHA-256 ${file.sha256}`"
         >{{ file.name }} ({{ file.sha256.slice(0, 10) }}) </span
       >· {{ load.who }} · {{ timeText(load.startedAt)
-      }}<template v-if="load.deliveredAt && timeText(load.deliveredAt) !== timeText(load.startedAt)"> · made {{ timeText(load.deliveredAt) }}</template>
+      }}<template v-if="load.deliveredAt && timeText(load.deliveredAt) !== timeText(load.startedAt)">
+        · made {{ timeText(load.deliveredAt) }}</template
+      >
     </p>
 
     <template v-if="load.state === 'checking' || load.state === 'loading'">
