@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../text/named-record'
 import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
@@ -17,7 +18,7 @@ export const waysToPay = [
 export const wayToPay = z.enum(waysToPay)
 export type WayToPay = z.infer<typeof wayToPay>
 
-const inputs = z.record(z.string(), z.string().max(500))
+const inputs = namedRecord(z.string().max(500))
 const note = z.string().max(2000).default('')
 
 /** One row of the sheet. `inputs` are checked by the schema of its kind. */
@@ -47,7 +48,7 @@ const scenarioSchema = z.strictObject({
   id: z.string().min(1).max(60),
   name: z.string().trim().min(1, 'give the scenario a name').max(80),
   whole: inputs.describe('inputs that change for every row that has them, such as where and pays'),
-  rows: z.record(z.string(), inputs).describe('inputs that change for one row, by its id; `muted` with «yes» leaves the row out'),
+  rows: namedRecord(inputs).describe('inputs that change for one row, by its id; `muted` with «yes» leaves the row out'),
   conditions: z.array(z.string().max(200)).max(50).default([]).describe('what must be so for it to hold, such as «if it runs on arm64»'),
 })
 /** A column of an estimate: the same components under other choices. */

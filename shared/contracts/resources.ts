@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../core/text/named-record'
 import { amountText, currencyAmount, day } from './common'
 
 const related = z.object({ id: z.string(), name: z.string().nullable(), type: z.string().nullable(), amounts: z.array(currencyAmount) })
@@ -35,7 +36,7 @@ export const resourceView = z.object({
   ),
   /** Changes seen on the bill: first and last charged, another size, tags that came or changed. */
   events: z.array(z.object({ day: day, what: z.string() })),
-  details: z.record(z.string(), z.string()),
+  details: namedRecord(z.string()),
   createdBy: related.nullable(),
   created: z.array(related),
   protects: related.nullable(),

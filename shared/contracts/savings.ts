@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../core/text/named-record'
 import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
 
@@ -19,7 +20,7 @@ export const opportunityView = z.object({
   provider: z.string(),
   region: z.string(),
   subAccountName: z.string(),
-  tags: z.record(z.string(), z.string()),
+  tags: namedRecord(z.string()),
   currency: z.string(),
   monthlySaving: amountText,
   hourlyPrice: amountText,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../core/text/named-record'
 import { tableColumns } from '../../core/spend/table'
 import { spendQuestion } from './spend'
 import { day } from './common'
@@ -14,7 +15,7 @@ export const tableExport = z.object({
   across: z.string().nullable().default(null),
   columns: z.array(z.enum(tableColumns)).default([]),
   before: z
-    .object({ start: day, end: day, ends: z.record(z.string(), day).optional() })
+    .object({ start: day, end: day, ends: namedRecord(day).optional() })
     .nullable()
     .default(null),
   title: z.string().max(500).default('Spend'),

@@ -1,25 +1,24 @@
 import { z } from 'zod'
+import { namedRecord } from '../../core/text/named-record'
 import { rounded } from '../../core/spend/reconcile'
 import { amountText, day, month } from './common'
 
-const plainTags = z.record(z.string().min(1), z.string().min(1))
+const plainTags = namedRecord(z.string().min(1), z.string().min(1))
 
 /** Where accounts stand in the account tree, and the tags that everything in an account or a container inherits. */
 export const accountTree = z.object({
-  accounts: z
-    .record(z.string(), z.object({ path: z.array(z.string().min(1)).max(6).default([]), tags: plainTags.default({}) }))
-    .default({}),
-  containerTags: z.record(z.string(), plainTags).default({}),
+  accounts: namedRecord(z.object({ path: z.array(z.string().min(1)).max(6).default([]), tags: plainTags.default({}) })).default({}),
+  containerTags: namedRecord(plainTags).default({}),
 })
 export type AccountTree = z.infer<typeof accountTree>
 
 /** Spellings that count as another one, by dimension. */
-export const aliases = z.record(z.string(), z.record(z.string(), z.string().min(1)))
+export const aliases = namedRecord(namedRecord(z.string().min(1)))
 
 /** Own words for SKU codes and SKU meters, before those of the rate cards. */
 export const skuEntry = z.object({ words: z.string().trim().min(1).max(300), charged: z.enum(['existing', 'use']).optional() })
 
-export const referenceBody = accountTree.extend({ aliases: aliases.default({}), skus: z.record(z.string(), skuEntry).default({}) })
+export const referenceBody = accountTree.extend({ aliases: aliases.default({}), skus: namedRecord(skuEntry).default({}) })
 export type ReferenceBody = z.infer<typeof referenceBody>
 export const referenceState = z.object({ body: referenceBody, who: z.string().nullable(), savedAt: z.string().nullable() })
 

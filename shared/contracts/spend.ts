@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../core/text/named-record'
 import { costMeasures, measures } from '../../core/spend/question'
 import { grains } from '../../core/time/grain'
 import { amountText, currencyAmount, day, month } from './common'
@@ -19,9 +20,9 @@ const scope = {
   conditions: z.array(spendCondition).max(20).default([]),
   billingMonth: month.optional(),
   /** By source the day before which its charges have to start: `start` and `end` stay as they are for all others. */
-  ends: z.record(z.string(), day).optional(),
+  ends: namedRecord(day).optional(),
   /** By source the day from which on its charges have to start. */
-  begins: z.record(z.string(), day).optional(),
+  begins: namedRecord(day).optional(),
   /** Whether charges stand in time by their charge periods, as without it, or by their billing periods, as statements and invoices do. */
   basis: z.enum(['charge', 'billing']).optional(),
   /** Only charges whose charge period starts outside their billing period: corrections of months before, purchases for later ones. */
@@ -59,7 +60,7 @@ export const spendQuestions = z.object({ questions: z.array(spendQuestion).min(1
 
 /** A period, and by source where it ends there. */
 const period = z
-  .object({ start: day, end: day, ends: z.record(z.string(), day).optional() })
+  .object({ start: day, end: day, ends: namedRecord(day).optional() })
   .refine(p => p.start < p.end, { path: ['end'], message: 'must be after start; the end is exclusive' })
 const { ends: _ends, ...compareScope } = scope
 export const compareQuestion = z.object({

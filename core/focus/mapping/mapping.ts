@@ -1,10 +1,11 @@
 import { z } from 'zod'
+import { namedRecord } from '../../text/named-record'
 
 /**
  * Where a FOCUS column of a mapped file gets its value from: a column of the file, in other words where needed, or always the same text.
  */
 export const columnSource = z.union([
-  z.object({ column: z.string().min(1), words: z.record(z.string(), z.string()).optional() }),
+  z.object({ column: z.string().min(1), words: namedRecord(z.string()).optional() }),
   z.object({ constant: z.string() }),
 ])
 export type ColumnSource = z.infer<typeof columnSource>
@@ -47,11 +48,11 @@ export const mappingSchema = z.object({
   dateFormat: z.enum(dateFormats).default('ISO'),
   /** How long a charge lasts where the file names no end. */
   lasts: z.enum(['hour', 'day', 'month']).default('day'),
-  texts: z.record(z.string(), columnSource).default({}),
-  numbers: z.record(z.string(), numberSource).default({}),
-  times: z.record(z.string(), z.object({ column: z.string().min(1) })).default({}),
+  texts: namedRecord(columnSource).default({}),
+  numbers: namedRecord(numberSource).default({}),
+  times: namedRecord(z.object({ column: z.string().min(1) })).default({}),
   /** Tag keys and the columns that hold their values. */
-  tags: z.record(z.string().min(1), z.string().min(1)).default({}),
+  tags: namedRecord(z.string().min(1), z.string().min(1)).default({}),
   /** Rows to pass over: a column says one of these (a sum at the end, a heading in between). */
   leaveOutRows: z.array(z.object({ column: z.string().min(1), is: z.string() })).default([]),
 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../../core/text/named-record'
 import { rateCardSchema } from '../../../core/ratecard/rate-card'
 import { ConnectorFailed, type ConnectorKind } from '../connector'
 import { httpCaller } from '../http'
@@ -11,7 +12,7 @@ const gatewayList = z.object({
       region: z.string(),
       account: z.string(),
       createdAt: z.string(),
-      tags: z.record(z.string(), z.string()),
+      tags: namedRecord(z.string()),
     }),
   ),
 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { namedRecord } from '../../../core/text/named-record'
 import { allocationPlanSchema } from '../../../core/allocation/plan'
 import { mappingSchema } from '../../../core/focus/mapping/mapping'
 import { patternShape } from '../../../core/estimate/pattern'
@@ -104,7 +105,7 @@ export const operations: readonly Operation[] = [
   }),
   op('spend', 'post', '/spend/aliases', 'Lets spellings of a value count as one; null takes that back.', {
     body: settings.aliasChange,
-    reply: z.object({ aliases: z.record(z.string(), z.string()) }),
+    reply: z.object({ aliases: namedRecord(z.string()) }),
   }),
   op('spend', 'post', '/spend/skus', 'Own words for a SKU code; null takes them back.', {
     body: settings.skuChange,
