@@ -35,6 +35,7 @@ export async function startServices(
   serverDir: string,
   { url = process.env.DATABASE_URL || undefined, address }: { url?: string | undefined; address?: string } = {},
 ): Promise<Services> {
+  mkdirSync(join(dataDir, 'watched'), { recursive: true }) // what is put there may be watched without a setting
   const token = randomUUID()
   const unlock = lockFolder(dataDir, address ? { address, token } : {})
   const place = placeOf(dataDir)

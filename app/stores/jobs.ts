@@ -8,6 +8,8 @@ const numbered = z.object({ id: z.number() })
 /** What runs by itself, and what runs now; looked at again while something runs. */
 export const useJobs = defineStore('jobs', () => {
   const list = ref<JobView[] | null>(null)
+  /** What someone should look at: it failed, or nobody knows what became of it. */
+  const wanting = computed(() => (list.value ?? []).filter(({ state }) => state === 'failed' || state === 'not known'))
   let timer: ReturnType<typeof setTimeout> | undefined
   let isWatched = false
 
@@ -29,5 +31,5 @@ export const useJobs = defineStore('jobs', () => {
     await client.send('PUT', `jobs/${id}`, changed, numbered)
     await load()
   }
-  return { list, load, watchJobs, act, change }
+  return { list, wanting, load, watchJobs, act, change }
 })

@@ -31,6 +31,7 @@ export const useSources = defineStore('sources', () => {
   const chosen = ref<ImportStatus | null>(null)
   const moved = ref<MovedLines | null>(null)
   const watches = ref<Watch[]>([])
+  const watchable = ref<string[]>([])
   const mappedSources = ref<string[]>([])
   /** Key of the waiting delivery whose mapping is being said. */
   const mapping = ref<string | null>(null)
@@ -40,7 +41,7 @@ export const useSources = defineStore('sources', () => {
 
   async function load() {
     try {
-      ;[overview.value, { cards: cards.value }, { watches: watches.value }] = await Promise.all([
+      ;[overview.value, { cards: cards.value }, { watches: watches.value, folders: watchable.value }] = await Promise.all([
         client.get('sources', sourcesOverview),
         client.get('rate-cards', rateCardList),
         client.get('watches', watchList),
@@ -252,6 +253,7 @@ export const useSources = defineStore('sources', () => {
   return {
     moved,
     watches,
+    watchable,
     mapping,
     isMapped,
     loadMapped,

@@ -6,7 +6,7 @@ export type Mail = {
   to: string[]
   subject: string
   text: string
-  file: { name: string; bytes: Uint8Array; mime: string }
+  files: { name: string; bytes: Uint8Array; mime: string }[]
   /** The same for every try: makes the mail's id, by which a reader's mailbox knows one that came twice. */
   key: string
 }
@@ -16,7 +16,7 @@ const TIME_OUT_MS = 10_000
  * Sends a mail over SMTP to the server named by RAIN_BARREL_SMTP (`smtp://host:port`).
  * @throws ConnectorFailed when it is not taken, or nobody knows whether it was.
  */
-export async function sendMail({ to, subject, text, file, key }: Mail): Promise<void> {
+export async function sendMail({ to, subject, text, files, key }: Mail): Promise<void> {
   const url = process.env.RAIN_BARREL_SMTP
   if (!url) throw new ConnectorFailed('No mail server is set up: set RAIN_BARREL_SMTP to its address, such as smtp://localhost:1025', true)
   const transport = createTransport({
@@ -27,12 +27,13 @@ export async function sendMail({ to, subject, text, file, key }: Mail): Promise<
   } as never)
   let isHandedOver = false
   // read once the server has agreed to take the mail: from then on a silence says nothing of what became of it
-  const content = Readable.from(
-    (function* () {
-      isHandedOver = true
-      yield Buffer.from(file.bytes)
-    })(),
-  )
+  const contentOf = (bytes: Uint8Array) =>
+    Readable.from(
+      (function* () {
+        isHandedOver = true
+        yield Buffer.from(bytes)
+      })(),
+    )
   try {
     await transport.sendMail({
       from: process.env.RAIN_BARREL_MAIL_FROM || 'Rain Barrel <rain-barrel@localhost>',
@@ -40,7 +41,7 @@ export async function sendMail({ to, subject, text, file, key }: Mail): Promise<
       subject,
       text,
       messageId: `<${key}@rain-barrel>`,
-      attachments: [{ filename: file.name, content, contentType: file.mime }],
+      attachments: files.map(({ name, bytes, mime }) => ({ filename: name, content: contentOf(bytes), contentType: mime })),
     })
   } catch (error) {
     const sure = !isHandedOver || (error as { responseCode?: number }).responseCode !== undefined

@@ -62,7 +62,11 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     db.select().from(resourceNote).where(eq(resourceNote.resourceId, id)),
   ])
   const days = facts.result.map(g => g.start!).sort()
-  if (!days.length) throw notFound('resource', `No charge names the resource «${id}».`)
+  if (!days.length)
+    throw notFound(
+      'resource',
+      `No charge of all that is loaded names the resource «${id}». It may be charged under another id: look for a part of its name.`,
+    )
   const firstDay = days[0]!
   const lastDay = days.at(-1)!
   const newest = facts.result.filter(g => g.start === lastDay)

@@ -27,19 +27,19 @@ export async function sentenceMail(
   )
   const link = linkBack(body.query)
   const currency = view.currency ?? largest?.currency ?? 'EUR'
-  const file = await tableFile(
-    { cube, exporter },
-    {
-      question: { ...asked, splitBy: view.splitBy, grain: view.grain },
-      format: schedule.format,
-      currency,
-      across: view.across,
-      columns: view.columns,
-      before: reachingCompared(view, days),
-      title: name,
-      part: 'table',
-    },
-  )
+  const table = {
+    question: { ...asked, splitBy: view.splitBy, grain: view.grain },
+    format: schedule.format,
+    currency,
+    across: view.across,
+    columns: view.columns,
+    before: reachingCompared(view, days),
+    title: name,
+  }
+  // CSV holds nothing but its rows: what there is to know beside them is a file of its own
+  const parts = schedule.format === 'csv' ? (['table', 'notes'] as const) : (['table'] as const)
+  const made = await Promise.all(parts.map(part => tableFile({ cube, exporter }, { ...table, part })))
+  const fileName = name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '')
   const total = result.totals.length ? result.totals.map(amountSaid).join(', ') : 'no charges'
   const late = laggards(period, days)
   const lines = [
@@ -54,7 +54,11 @@ export async function sentenceMail(
     to: schedule.to,
     subject: `${name}, ${period.start} to ${addDays(period.end, -1)}`,
     text: `${lines.join('\n')}\n`,
-    file: { name: `${name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '')}.${schedule.format}`, bytes: file.bytes, mime: file.mime },
+    files: made.map(({ bytes, mime }, i) => ({
+      name: parts[i] === 'table' ? `${fileName}.${schedule.format}` : `${fileName} notes.txt`,
+      bytes,
+      mime,
+    })),
   }
 }
 

@@ -1,21 +1,25 @@
 import type { Announced, ArrivedFile, Importer } from './importer'
+import type { TakenIn } from './take-in'
 
 /**
  * Takes a delivery whole: makes its load, receives its files one after the other into the load's folder, and queues it. What does not
- * arrive
- * leaves nothing.
- * @param receive puts the file of a place to a path, and says what came.
+ * arrive leaves nothing.
+ * @param receive takes in the file of a place for a path.
  * @returns the load's id.
  */
 export async function deliver(
   importer: Pick<Importer, 'announce' | 'arrived' | 'forget' | 'inbox'>,
   announced: Announced,
-  receive: (path: string, number: number) => Promise<ArrivedFile>,
+  receive: (path: string, number: number) => Promise<TakenIn>,
 ): Promise<string> {
   const id = await importer.announce(announced)
   try {
     const files: ArrivedFile[] = []
-    for (const number of announced.files.keys()) files.push(await receive(importer.inbox.path(id, number), number))
+    for (const number of announced.files.keys()) {
+      const { file, keep } = await receive(importer.inbox.path(id, number), number)
+      await keep()
+      files.push(file)
+    }
     await importer.arrived(id, files)
   } catch (error) {
     await importer.forget(id)

@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto'
-import { writeFile } from 'node:fs/promises'
+import { Readable } from 'node:stream'
 import { addDays, monthOf } from '../../core/time/day'
 import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Services } from '../services'
 import { deliver } from './deliver'
+import { takeIn } from './take-in'
 
 /**
  * Asks a connection for its billing period to date and queues it as a delivery.
@@ -31,8 +31,5 @@ export async function fetchBill(
     delivered: { at: now, by: 'connection' as const },
     fetchKey: key,
   }
-  return deliver(importer, announced, async path => {
-    await writeFile(path, bytes)
-    return { name, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') }
-  })
+  return deliver(importer, announced, path => takeIn(Readable.from([bytes]), name, path))
 }

@@ -246,7 +246,7 @@ export class JobRunner {
   ): Promise<{ said: string; result: unknown }> {
     try {
       const done = await kind.run(argument, run)
-      await end({ state: 'done', outcome: done.said })
+      await end({ state: done.needsPerson ? 'failed' : 'done', outcome: done.said })
       return done
     } catch (error) {
       const { message } = error as Error

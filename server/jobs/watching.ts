@@ -3,20 +3,27 @@ import { nextDue, type Every } from '../../core/time/rhythm'
 import type { Watch, watchInput } from '../../shared/contracts/imports'
 import { withConnector } from '../connectors/connect'
 import type { Db } from '../db/database'
+import { Problem } from '../http/problem'
+import { NotWatchable, watchable } from '../imports/watched-files'
 import type { Services } from '../services'
 import { jobsOf, putJob, removeJob } from '../stores/jobs'
 import { addWatch, listWatches, removeWatch, type StoredWatch } from '../stores/watches'
 import { bill } from './kinds/bill'
-import { watchedFolder } from './kinds/watched-folder'
-
-/** The job that looks at what is watched. */
-export const watchJob = (id: number) => `watch ${id}`
+import { watchedFolder, watchJob } from './kinds/watched-folder'
 
 const kindOf = ({ kind }: Pick<StoredWatch, 'kind'>) => (kind === 'folder' ? watchedFolder.kind : bill.kind)
 const MINUTES: Record<Every['unit'], number> = { minute: 1, hour: 60, day: 1440, week: 10_080, month: 43_200 }
 
-/** Watches a folder or a connection: keeps what is watched, and the job that looks at it. */
-export async function startWatching(db: Db, { everyMinutes, ...input }: z.infer<typeof watchInput>, who: string): Promise<StoredWatch> {
+/**
+ * Watches a folder or a connection: keeps what is watched, and the job that looks at it.
+ * @throws Problem when it is a folder that cannot be watched.
+ */
+export async function startWatching(
+  { database: { db }, dataDir }: Pick<Services, 'database' | 'dataDir'>,
+  { everyMinutes, ...input }: z.infer<typeof watchInput>,
+  who: string,
+): Promise<StoredWatch> {
+  if (input.kind === 'folder') await mustBeWatchable(input.place, dataDir)
   return db.transaction(async tx => {
     const watch = await addWatch(tx, input, who)
     const argument = watch.kind === 'folder' ? { watch: watch.id } : { connection: watch.place }
@@ -27,6 +34,15 @@ export async function startWatching(db: Db, { everyMinutes, ...input }: z.infer<
     await putJob(tx, { kind: kindOf(watch), name: watchJob(watch.id), argument, every, due, tell: who })
     return watch
   })
+}
+
+async function mustBeWatchable(place: string, dataDir: string): Promise<void> {
+  try {
+    await watchable(place, dataDir)
+  } catch (error) {
+    if (error instanceof NotWatchable) throw new Problem(422, 'not-watchable', 'That folder cannot be watched', error.message)
+    throw error
+  }
 }
 
 /** @returns false when it is not watched. */

@@ -65,13 +65,19 @@ export async function fileEstimate(db: Db, id: string, { folder, putAway }: Fili
     .from(estimateVersion)
     .where(eq(estimateVersion.estimateId, id))
     .limit(1)
-  if (!known) throw notFound('estimate', `No estimate has the id «${id}».`)
+  if (!known) throw noEstimate(id)
   const filedAt = new Date().toISOString()
   await db
     .insert(estimateFiling)
     .values({ estimateId: id, folder, putAway, who, filedAt })
     .onConflictDoUpdate({ target: estimateFiling.estimateId, set: { folder, putAway, who, filedAt } })
 }
+
+const noEstimate = (id: string, version?: number) =>
+  notFound(
+    'estimate',
+    `No estimate has the id «${id}»${version === undefined ? '' : ` and a version ${version}`}. Look for it by its name under Estimates.`,
+  )
 
 /** An estimate as it was saved last, or in a version. */
 export async function findEstimate(db: Pick<Db, 'select'>, id: string, version?: number): Promise<SavedEstimate | null> {
@@ -86,7 +92,7 @@ export async function findEstimate(db: Pick<Db, 'select'>, id: string, version?:
 /** @throws Problem when there is none. */
 export async function mustFindEstimate(db: Pick<Db, 'select'>, id: string, version?: number): Promise<SavedEstimate> {
   const found = await findEstimate(db, id, version)
-  if (!found) throw notFound('estimate', `No estimate has the id «${id}»${version === undefined ? '' : ` and a version ${version}`}.`)
+  if (!found) throw noEstimate(id, version)
   return found
 }
 

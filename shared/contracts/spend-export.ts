@@ -27,5 +27,7 @@ export type TableExport = z.input<typeof tableExport>
 /** The charge lines behind what is shown, with chosen FOCUS columns. */
 export const linesExport = z.object({ question: spendQuestion, columns: z.array(z.string()).min(1).max(80), format: exportFormat })
 export type LinesExport = z.input<typeof linesExport>
+/** About how many bytes a cell takes in CSV, by what the demo's charges take. */
+export const CSV_CELL_BYTES = 14
 /** How many lines an export would have, and about how many bytes as CSV. */
 export const linesSize = z.object({ rows: z.number(), bytes: z.number(), columns: z.array(z.string()) })

@@ -28,6 +28,7 @@ async function begin(page: Page, name: string, region: string) {
   await tabTo(page, page.getByRole('button', { name: 'Begin an estimate' }))
   await keys(page).press('Enter')
   await expect(page.getByRole('grid')).toBeVisible()
+  await expect(page.locator('main:focus, main :focus')).toHaveCount(1) // what was pressed is gone: the focus is on the new page
 }
 /**
  * Adds a component by plain words: from a cell by walking down below the last row, else by the key that goes there. The cursor then stands

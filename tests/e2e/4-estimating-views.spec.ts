@@ -3,7 +3,9 @@
 import type { SavedEstimate } from '../../shared/contracts/estimates'
 import { demoEstimates } from '../../demo/estimates'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
-import { accessible, expect, serverLog, test } from '../support/browser'
+import { accessible, expect, serverLog, test, widthOf } from '../support/browser'
+
+const panels = ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']
 
 test('the views of Estimates are accessible in both themes and fit a narrow window', async ({ page, browser }) => {
   for (const pattern of demoPatterns) await page.request.post('/api/v1/patterns', { data: pattern })
@@ -23,7 +25,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     await accessible(page)
     // dark differs in colour alone: the richest pages will do
     if (colorScheme === 'dark') continue
-    for (const panel of ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']) {
+    for (const panel of panels) {
       await page
         .getByRole('button', { name: new RegExp(`^${panel}`) })
         .first()
@@ -50,7 +52,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
   await accessible(guest)
 
   for (const one of [page, guest]) await one.setViewportSize({ width: 390, height: 800 })
-  expect(await guest.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(400)
+  expect(await widthOf(guest)).toBe(390)
   await context.close()
   for (const view of [
     estimate,
@@ -62,7 +64,16 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
   ]) {
     await page.goto(view)
     await page.waitForLoadState('networkidle')
-    expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(400)
+    expect(await widthOf(page), view).toBe(390)
+  }
+  await page.goto(estimate)
+  for (const panel of panels) {
+    await page
+      .getByRole('button', { name: new RegExp(`^${panel}`) })
+      .first()
+      .click()
+    await expect(page.locator('.panel')).toBeVisible()
+    expect(await widthOf(page), panel).toBe(390)
   }
 })
 

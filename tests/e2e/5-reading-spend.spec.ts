@@ -5,7 +5,7 @@ import type { Download, Page } from '@playwright/test'
 import ExcelJS from 'exceljs'
 import Papa from 'papaparse'
 import { expensiveTuesday, nightPlan, sponsorCredit } from '../../demo/planted'
-import { accessible, dropFiles, expect, figure, serverLog, tabTo, test } from '../support/browser'
+import { accessible, dropFiles, expect, figure, serverLog, tabTo, test, widthOf } from '../support/browser'
 import { FILES } from './set-up'
 
 const total = async (page: Page) => figure(await page.getByTestId('total').textContent())
@@ -365,7 +365,7 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
     await page.goto(path)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await page.waitForTimeout(300)
-    expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390])
+    expect(await widthOf(page), path).toBe(390)
   }
   expect(serverLog()).not.toMatch(/error|warn/i)
 })

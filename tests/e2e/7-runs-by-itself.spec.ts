@@ -1,12 +1,13 @@
 // What runs by itself and what is connected, from the pages: a connection made, tested and corrected by keyboard, a folder watched, a job
 // changed, paused and run.
 import { mkdirSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
-import { resolve } from 'node:path'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { charge, focusCsv } from '../support/charges'
 import { accessible, expect, tabTo, test } from '../support/browser'
 
-const watched = resolve(`${process.env.E2E_KEPT ?? '.tests'}/watched`)
+const watched = join(tmpdir(), `rain-barrel-watched-${process.pid}`)
 test.beforeAll(() => {
   rmSync(watched, { recursive: true, force: true })
   mkdirSync(watched, { recursive: true })
@@ -85,6 +86,8 @@ test('a watched folder runs by itself: run now, changed, paused, resumed; what w
   rmSync(watched, { recursive: true })
   await row.getByRole('button', { name: 'Run now' }).click()
   await expect(row).toContainText('is not there. Make it, or name another.')
+  await page.reload()
+  await expect(page.getByTestId('level-strip').getByRole('link', { name: /needs? attention/ })).toHaveAttribute('href', '/sources/runs')
   await accessible(page)
 
   await page.getByRole('link', { name: 'Deliveries' }).click()

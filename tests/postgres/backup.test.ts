@@ -97,7 +97,7 @@ beforeAll(async () => {
   }
   await server.json('estimates/00000000-0000-4000-8000-000000000001', put({ basedOn: null, estimate }, who))
   await server.json('spend/aliases', post({ dimension: 'SubAccountName', spellings: ['constructor'], as: 'live' }, who))
-  await server.json('watches', post({ source: 'x', kind: 'folder', place: join(folder, 'no-such'), everyMinutes: 44_640 }, who))
+  await server.json('watches', post({ source: 'x', kind: 'folder', place: folder, everyMinutes: 44_640 }, who))
 })
 afterAll(async () => {
   await server.stop()

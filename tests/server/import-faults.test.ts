@@ -1,7 +1,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { Readable } from 'node:stream'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
+import { takeIn } from '../../server/imports/take-in'
 import { deliver } from '../../server/imports/deliver'
 import { fetchBill } from '../../server/imports/fetch-bill'
 import { startServices, type Services } from '../../server/services'
@@ -17,15 +19,9 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-let sent = 0
 const send = (csv: string): Promise<string> =>
-  deliver(
-    services.importer,
-    { source: 'faulty', files: [{ name: 'file.csv', bytes: csv.length }], who: 'test', mapping: null },
-    async path => {
-      writeFileSync(path, csv)
-      return { name: 'file.csv', bytes: csv.length, sha256: String(++sent) }
-    },
+  deliver(services.importer, { source: 'faulty', files: [{ name: 'file.csv', bytes: csv.length }], who: 'test', mapping: null }, path =>
+    takeIn(Readable.from([Buffer.from(csv)]), 'file.csv', path),
   )
 const csv = (resource: string, amount: string) => focusCsv([charge({ BilledCost: amount, ResourceId: resource, ResourceName: resource })])
 const asked = {

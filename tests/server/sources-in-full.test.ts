@@ -280,12 +280,7 @@ it('looks into a watched folder and takes each file once', async () => {
   expect((await server.json<{ said: string }>(`watches/${id}/look`, post({}))).said).toBe('nothing new')
   writeFileSync(join(folder, 'fresh.csv'), 'half a fi')
   expect((await server.json<{ said: string }>(`watches/${id}/look`, post({}))).said).toContain('1 still being written')
-  const wrong = await server.json<{ id: number; said: string }>(
-    'watches',
-    post({ source: 'x', kind: 'folder', place: 'relative/path', everyMinutes: 5 }),
-  )
-  expect(wrong.said).toContain('not a full path')
-  for (const watch of [id, wrong.id]) expect((await server.call(`watches/${watch}`, { method: 'DELETE', body: '{}' })).status).toBe(200)
+  expect((await server.call(`watches/${id}`, { method: 'DELETE', body: '{}' })).status).toBe(200)
   expect(watchList.parse(await server.json('watches')).watches).toEqual([])
   remove(folder)
 })

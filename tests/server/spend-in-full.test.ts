@@ -366,6 +366,10 @@ it('sends a sentence as a file by mail', async () => {
   expect(message!.text).toContain('https://barrel.skerry.example/spend?by=ServiceName&cost=billed&period=all')
   const csv = Buffer.from(message!.attachments[0]!.content, 'base64').toString()
   expect(csv).toContain('Servers,100')
+  // CSV holds nothing but its rows: the period, and what is missing, come beside it
+  expect(message!.attachments.map(({ name }) => name)).toEqual(['All-of-it.csv', 'All-of-it notes.txt'])
+  const notes = Buffer.from(message!.attachments[1]!.content, 'base64').toString()
+  expect(notes).toContain('2026-09-05')
   const [kept] = savedSentenceList.parse(await server.json('sentences')).sentences.filter(({ id }) => id === 's2')
   expect(kept!.nextAt).toMatch(/^\d{4}-\d\d-\d\d/)
   expect(

@@ -73,3 +73,6 @@ export async function accessible(page: Page, within?: string) {
     ),
   ).toEqual([])
 }
+
+/** How wide the page is, what overflows included. */
+export const widthOf = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth)

@@ -44,7 +44,15 @@ export async function startServer({
   const port = await freePort()
   const url = await databaseOf(folder)
   const child = spawn(process.execPath, [BUILT], {
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', RAIN_BARREL_DATA: folder, ...(url && { DATABASE_URL: url }), ...env },
+    env: {
+      ...process.env,
+      PORT: String(port),
+      HOST: '127.0.0.1',
+      RAIN_BARREL_DATA: folder,
+      RAIN_BARREL_FOLDERS: tmpdir(),
+      ...(url && { DATABASE_URL: url }),
+      ...env,
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   let output = ''

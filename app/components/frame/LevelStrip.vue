@@ -1,10 +1,16 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
 import { daysBetween } from '../../../core/time/day'
 import { laggards } from '../../../core/spend/view'
 import { monthToDate } from '../../../core/time/period'
 
 /** Under the bar: the month to date against the same days of the month before, the largest currency as a Level. */
 const data = useData()
+const jobs = useJobs()
+const LOOK_AT_JOBS_EVERY_MS = 60_000
+const look = () => void jobs.load().catch(() => {}) // the next look may find the server again
+onMounted(look)
+useIntervalFn(look, LOOK_AT_JOBS_EVERY_MS)
 
 const amounts = computed(() =>
   (data.monthNow?.totals ?? []).map(now => {
@@ -62,6 +68,9 @@ const days = computed(() => {
     >
     <span v-else-if="data.facts">Nothing is loaded yet. Drop a bill under Sources.</span>
     <span v-else>Reading…</span>
+    <NuxtLink v-if="jobs.wanting.length" class="link bad" to="/sources/runs"
+      >{{ jobs.wanting.length }} {{ jobs.wanting.length === 1 ? 'job needs' : 'jobs need' }} attention</NuxtLink
+    >
   </div>
 </template>
 

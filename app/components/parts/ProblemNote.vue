@@ -8,6 +8,7 @@ defineProps<{ problem: ProblemDetails; retry?: () => void }>()
 <template>
   <div class="problem" role="alert">
     <b>{{ problem.title }}.</b> {{ problem.detail }}
+    <slot />
     <button v-if="retry" class="link" @click="retry()">Try again</button>
   </div>
 </template>

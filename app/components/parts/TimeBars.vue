@@ -6,7 +6,8 @@ const props = defineProps<{
   label: string
   starts: string[]
   grain: string
-  series: { name: string; amounts: string[] }[]
+  /** In the colours of the row, but for what is `missing` (hatched) and what is `without` a say of its own (as little as a rest). */
+  series: { name: string; amounts: string[]; look?: 'missing' | 'without' }[]
   unit: string
   height?: number
   /** One bar a start, its parts on top of each other. */ stacked?: boolean
@@ -23,6 +24,11 @@ const top = computed(() =>
 const bottom = computed(() => Math.min(0, ...values.value.flat()))
 const span = computed(() => top.value - bottom.value || 1)
 const said = (amount: string) => (props.format ? props.format(amount) : money(amount, props.unit))
+const background = (s: number) => {
+  const { look } = props.series[s]!
+  if (look === 'missing') return 'var(--hatch)'
+  return look === 'without' ? 'var(--rest)' : `var(--c${s + 1})`
+}
 const below = (s: number, i: number) => (props.stacked ? values.value.slice(0, s).reduce((n, list) => n + Math.max(0, list[i]!), 0) : 0)
 const bar = (value: number, from = 0) => ({
   top: `${((top.value - from - Math.max(0, value)) / span.value) * 100}%`,
@@ -48,7 +54,7 @@ const every = computed(() => Math.max(1, Math.ceil((props.starts.length * NAME_P
         <span v-for="(one, s) in series" :key="one.name" class="half" :class="{ over: stacked }"
           ><span
             class="bar"
-            :style="{ ...bar(values[s]![i]!, below(s, i)), background: `var(--c${s + 1})` }"
+            :style="{ ...bar(values[s]![i]!, below(s, i)), background: background(s) }"
             :title="`${startText(start, grain)}, ${one.name}: ${said(one.amounts[i]!)} ${unit}`"
         /></span>
       </div>
@@ -57,7 +63,7 @@ const every = computed(() => Math.max(1, Math.ceil((props.starts.length * NAME_P
       <span v-for="(start, i) in starts" :key="start">{{ i % every === 0 ? tick(start) : '' }}</span>
     </div>
     <ul v-if="series.length > 1" class="legend minor">
-      <li v-for="(one, s) in series" :key="one.name"><span class="swatch" :style="{ background: `var(--c${s + 1})` }" /> {{ one.name }}</li>
+      <li v-for="(one, s) in series" :key="one.name"><span class="swatch" :style="{ background: background(s) }" /> {{ one.name }}</li>
     </ul>
     <table class="sr-only">
       <caption>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { everyWords } from '../../../core/time/rhythm'
+import { WATCH_LIMITS } from '../../../shared/contracts/imports'
 
 /** Folders that are looked into and connections that are asked, by themselves. */
 const sources = useSources()
@@ -51,7 +52,7 @@ const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minut
       >
       <label>source <input v-model="source" class="field" required maxlength="80" /></label>
       <label v-if="kind === 'folder'" class="wide"
-        >full path <input v-model="place" class="field" required placeholder="/srv/bills"
+        >full path <input v-model="place" class="field" required :placeholder="`${sources.watchable[0] ?? '/srv'}/bills`"
       /></label>
       <label v-if="kind === 'folder'"
         >one delivery is
@@ -74,6 +75,8 @@ const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minut
             ? 'Each file replaces what its billing periods had from this source: for exports that come whole.'
             : 'All files of a folder, and of each folder below it by itself, are read together and replace what their billing periods had: for exports cut in parts.'
         }}
+        Inside {{ sources.watchable.join(' or ') }}; {{ WATCH_LIMITS.depth }} folders deep, up to {{ count(WATCH_LIMITS.entries) }} entries
+        and {{ WATCH_LIMITS.deliveries }} new deliveries a look; links are not followed.
       </p>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { exportFormat, linesSize, type ExportFormat } from '../../../shared/contracts/spend-export'
+import { CSV_CELL_BYTES, exportFormat, linesSize, type ExportFormat } from '../../../shared/contracts/spend-export'
 
 /** Takes away exactly what is shown, or the charge lines behind it with chosen columns and their size said first. */
 const spend = useSpend()
@@ -43,6 +43,14 @@ watch(
     }),
   { deep: true },
 )
+/** How large the table is: as many cells a row as it shows values and figures. */
+const cells = computed(() => {
+  const view = spend.view!
+  const starts = view.across
+    ? new Set((spend.across?.rows ?? []).map(row => (view.across === 'start' ? row.start : row.values[view.across!]))).size
+    : 0
+  return view.splitBy.length + starts + 1 + spend.tableColumns.length
+})
 const offered = computed(() =>
   (size.value?.columns ?? []).map(value => ({ value, label: value, note: dimensionLabel(value) === value ? '' : dimensionLabel(value) })),
 )
@@ -98,8 +106,8 @@ function take(format: ExportFormat) {
           <OptionList v-if="size" :options="offered" :several="chosen" label="columns" @choose="tick" />
         </template>
         <p v-else class="size">
-          {{ count(spend.rows.length) }} {{ spend.rows.length === 1 ? 'row' : 'rows' }} of the whole Sentence, every digit, with what there
-          is to know beside them.
+          {{ count(spend.rows.length) }} {{ spend.rows.length === 1 ? 'row' : 'rows' }} of the whole Sentence, about
+          {{ bytesText(spend.rows.length * cells * CSV_CELL_BYTES) }} as CSV, every digit, with what there is to know beside them.
         </p>
         <div class="formats">
           <button

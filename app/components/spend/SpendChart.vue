@@ -167,13 +167,12 @@ function draw() {
         symbol: isOutline.value ? 'none' : 'circle',
         symbolSize: 5,
         showSymbol: !byTime.value,
-        lineStyle: { width: isOutline.value ? 0.6 : 1.8 },
+        lineStyle: { width: isOutline.value ? 0.6 : 1.8, ...(series.isNone && { color: colours.ink3, type: 'dashed' as const }) },
         areaStyle: isOutline.value ? { opacity: 1 } : kind === 'area' || kind === 'running' ? { opacity: 0.55 } : undefined,
         itemStyle: {
-          color: fill(series, colours),
+          color: series.isNone ? hatched(colours) : fill(series, colours),
           borderColor: series.hue === null ? colours.lineStrong : colours.paper,
           borderWidth: 0.6,
-          ...(series.isNone && { decal: HATCHED }),
         },
         emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
         cursor: 'pointer',
@@ -190,8 +189,6 @@ function draw() {
 
 /** Hatching of what is delivered in part. */
 const PART_OF_A_DAY = { symbol: 'rect', color: 'rgba(255, 255, 255, 0.65)', dashArrayX: [1, 0], dashArrayY: [3, 3], rotation: -Math.PI / 4 }
-/** Hatching of what has no value. */
-const HATCHED = { symbol: 'rect', color: 'rgba(120, 120, 110, 0.55)', dashArrayX: [1, 0], dashArrayY: [2, 4], rotation: Math.PI / 4 }
 const isPart = (start: string) => spend.partDay !== null && start.slice(0, 10) === spend.partDay.day
 type Hit = { seriesIndex: number; dataIndex: number }
 const MOST_FIGURES = 12
@@ -467,6 +464,6 @@ button.entry:hover {
   }
 }
 .swatch.none {
-  background-image: repeating-linear-gradient(45deg, transparent 0 2px, rgb(120 120 110 / 0.6) 2px 4px) !important;
+  background: var(--hatch) !important;
 }
 </style>

@@ -306,6 +306,9 @@ function forgetFocus(event: FocusEvent) {
 .step:focus-visible {
   outline-offset: -2px;
 }
+.step.none .bar {
+  background: var(--hatch);
+}
 .step.none .name {
   font-style: italic;
   color: var(--ink-2);

@@ -72,7 +72,8 @@ watch(
       v-if="store.problem && !store.overtaken"
       :problem="store.problem"
       :retry="store.estimate ? undefined : () => store.open(String(route.params.id))"
-    />
+      ><NuxtLink v-if="!store.estimate" class="link" to="/estimates">All estimates</NuxtLink></ProblemNote
+    >
     <div v-if="store.overtaken" class="overtaken" role="alert">
       <b>{{ store.overtaken.who }} saved version {{ store.overtaken.version }} after you began.</b> Yours is still on the screen and nothing
       of it is lost.

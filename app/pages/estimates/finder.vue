@@ -255,7 +255,8 @@ const into = ref('')
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="wrong" class="bad" role="alert">{{ wrong }}</p>
     <p v-if="!prices && !problem" role="status">Reading…</p>
-    <template v-if="found">
+    <NothingLoaded v-if="prices && !cards.length" missing="rate card" />
+    <template v-else-if="found">
       <p class="note">
         <b>{{ count(found.offers.length) }}</b> {{ found.offers.length === 1 ? 'size fits' : 'sizes fit' }}; effective monthly of each way's
         own term in {{ currency }}, disk and own charges included. {{ count(found.rejected.length) }} fell out.

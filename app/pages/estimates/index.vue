@@ -290,7 +290,7 @@ const beginFromUse = () =>
           @change="bringIn(($event.target as HTMLInputElement).files)"
         />
       </form>
-      <p v-else class="note">No rate card is loaded. <NuxtLink to="/sources" class="link">Drop one under Sources</NuxtLink></p>
+      <NothingLoaded v-else missing="rate card" />
       <form v-if="fromUse && cards.length" class="begin used" @submit.prevent="beginFromUse">
         <label>what ran in <input v-model="usedMonth" type="month" class="field" required /></label>
         <span class="note">{{

@@ -22,8 +22,6 @@ const ordered = computed(() =>
 )
 const regular = computed(() => (jobs.list ?? []).filter(job => job.every !== null && !job.paused).length)
 const running = computed(() => (jobs.list ?? []).filter(job => job.state === 'running').length)
-/** What someone should look at: it failed, or nobody knows what became of it. */
-const wanting = computed(() => (jobs.list ?? []).filter(job => job.state === 'failed' || job.state === 'not known'))
 const words = { waiting: 'not run yet', running: 'running', done: 'done', failed: 'failed', 'not known': 'not known', stopped: 'stopped' }
 const nextText = (job: JobView) => {
   if (job.paused) return 'paused'
@@ -44,7 +42,8 @@ async function change(id: number, changed: JobChange) {
       <template v-if="jobs.list"
         >{{ regular }} {{ regular === 1 ? 'job runs' : 'jobs run' }} by {{ regular === 1 ? 'itself' : 'themselves'
         }}<template v-if="running">, {{ running }} {{ running === 1 ? 'is' : 'are' }} running now</template
-        ><template v-if="wanting.length">; {{ wanting.length }} {{ wanting.length === 1 ? 'needs' : 'need' }} attention</template
+        ><template v-if="jobs.wanting.length"
+          >; {{ jobs.wanting.length }} {{ jobs.wanting.length === 1 ? 'needs' : 'need' }} attention</template
         >.</template
       >
       <template v-else>Reading…</template>

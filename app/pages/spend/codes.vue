@@ -86,8 +86,14 @@ const virtual = useVirtualizer(
   <div class="page">
     <SpendNav />
     <h1 class="sentence">
-      {{ count(codes.length) }} SKU codes are on the charges;
-      {{ unknown.length ? `${count(unknown.length)} of them nobody has put in plain words yet` : 'all of them in plain words' }}.
+      {{ count(codes.length) }} {{ codes.length === 1 ? 'SKU code is' : 'SKU codes are' }} on the charges{{ codes.length ? ';' : '.' }}
+      {{
+        !codes.length
+          ? ''
+          : unknown.length
+            ? `${count(unknown.length)} of them nobody has put in plain words yet`
+            : 'all of them in plain words'
+      }}.
     </h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="bar">
@@ -159,7 +165,15 @@ const virtual = useVirtualizer(
           </tr>
         </tbody>
       </table>
-      <p v-if="!shown.length" class="note">{{ busy ? 'Reading…' : 'Nothing is called that.' }}</p>
+      <p v-if="!shown.length" class="note">
+        {{
+          busy
+            ? 'Reading…'
+            : data.facts && !data.facts.lastDay
+              ? 'Nothing is loaded yet: codes come with a bill.'
+              : 'No code, and none of the words, has that in it.'
+        }}
+      </p>
     </div>
   </div>
 </template>

@@ -100,7 +100,10 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
       <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />
     </h1>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!lines.length" class="note">{{ busy ? 'Reading…' : 'No charges in this period.' }}</p>
+    <NothingLoaded v-if="data.facts && !days" missing="charges" />
+    <p v-else-if="!lines.length" class="note">
+      {{ busy || !data.facts ? 'Reading…' : 'No charges in this period: choose another above.' }}
+    </p>
     <div v-else class="scroll">
       <table class="ledger" data-testid="amortised">
         <thead>

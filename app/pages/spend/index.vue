@@ -78,9 +78,7 @@ onKeyStroke('Escape', event => {
 
 <template>
   <div class="page" :aria-busy="spend.loading">
-    <p v-if="data.facts && !data.facts.lastDay" class="sentence">
-      Nothing is loaded yet. <NuxtLink to="/sources" class="link">Drop a bill under Sources</NuxtLink>
-    </p>
+    <NothingLoaded v-if="data.facts && !data.facts.lastDay" missing="charges" />
     <p v-else-if="data.failed" class="note">
       The charges could not be reached. <button class="link" @click="data.load()">Try again</button>
     </p>

@@ -181,7 +181,14 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
           </form></template
         >
       </p>
-      <template v-if="answers && now">
+      <NothingLoaded v-if="data.facts && !days" missing="charges" />
+      <p v-else-if="answers && !answers.months.rows.length" class="note">
+        No charge of all that is loaded has «{{ value }}» as its {{ dimensionLabel(dimension) }}.
+        <NuxtLink class="link" :to="{ path: '/spend', query: { by: dimension, period: 'all', each: 'month' } }"
+          >See those there are</NuxtLink
+        >
+      </p>
+      <template v-else-if="answers && now">
         <div class="figures">
           <span
             ><span class="big" data-testid="of-total">{{ money(totalOf(answers.accounts), currency) }} {{ currencySign(currency) }}</span
@@ -339,7 +346,7 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
           </div>
         </div>
       </template>
-      <p v-else class="note" role="status">Reading…</p>
+      <p v-else-if="!problem" class="note" role="status">Reading…</p>
     </template>
   </div>
 </template>

@@ -20,12 +20,14 @@ watch(
   id,
   () => {
     report.value = null
+    if (!id.value) return
     void asking.attempt(async () => {
       report.value = (await client.get(`resources/reported?id=${encodeURIComponent(id.value)}`, resourceReport)).report
     })
   },
   { immediate: true },
 )
+const everyResource = { path: '/spend', query: { by: 'ResourceId', period: 'all', each: 'month' } }
 const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
 const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there was nothing to do' } as const
 const note = ref('')
@@ -75,7 +77,13 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
 <template>
   <div class="page">
     <SpendNav />
-    <ProblemNote v-if="problem" :problem="problem" :retry="load" />
+    <p v-if="!id" class="note">
+      The address names no resource. Look for one with Jump (Ctrl K), or
+      <NuxtLink class="link" :to="everyResource">see all in Spend</NuxtLink>.
+    </p>
+    <ProblemNote v-else-if="problem" :problem="problem" :retry="load"
+      ><NuxtLink class="link" :to="everyResource">See all in Spend</NuxtLink></ProblemNote
+    >
     <template v-if="resource">
       <h1 class="sentence">
         <b class="named">{{ resource.names[0] ?? resource.id }}</b>: {{ whatItIs }},
@@ -311,7 +319,7 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
         </div>
       </div>
     </template>
-    <p v-else-if="!problem" class="note" role="status">Reading…</p>
+    <p v-else-if="id && !problem" class="note" role="status">Reading…</p>
   </div>
 </template>
 

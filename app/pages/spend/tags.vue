@@ -128,7 +128,14 @@ const setAlias = (spellings: string[], as: string | null) =>
       Tags on usage, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />, in {{ currency }}
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(load)" />
-    <p v-if="!keys.length" class="note">{{ busy ? 'Reading…' : 'No charge has a tag.' }}</p>
+    <NothingLoaded v-if="data.facts && !days" missing="charges" />
+    <p v-else-if="!keys.length" class="note">
+      {{
+        busy || !data.facts
+          ? 'Reading…'
+          : 'No charge has a tag. Bills bring tags in the column Tags; a mapping takes them from columns of any name.'
+      }}
+    </p>
     <div v-else class="columns">
       <section aria-label="Tag keys">
         <table class="ledger">
@@ -154,7 +161,7 @@ const setAlias = (spellings: string[], as: string | null) =>
                 <span class="own" :style="{ width: width(key.tagged, key) }" /><span
                   class="inherited"
                   :style="{ width: width(key.inherited, key) }"
-                />
+                /><span class="without" :style="{ width: width(key.untagged, key) }" />
               </td>
               <td class="n">{{ share(key.tagged, key) }}</td>
               <td class="n">{{ key.inheritable ? share(key.inherited, key) : '–' }}</td>
@@ -186,8 +193,8 @@ const setAlias = (spellings: string[], as: string | null) =>
           stacked
           :series="[
             { name: 'tagged', amounts: byDay.tagged },
-            { name: 'missing', amounts: byDay.missing },
-            { name: 'not yet reported', amounts: byDay.early },
+            { name: 'missing', amounts: byDay.missing, look: 'missing' },
+            { name: 'not yet reported', amounts: byDay.early, look: 'without' },
           ]"
         />
       </section>
@@ -272,14 +279,14 @@ const setAlias = (spellings: string[], as: string | null) =>
   display: inline-block;
   height: 10px;
 }
-.bar {
-  background: linear-gradient(var(--paper-sunk), var(--paper-sunk)) 8px center / calc(100% - 16px) 10px no-repeat;
-}
 .own {
   background: var(--act);
 }
 .inherited {
   background: var(--c4);
+}
+.without {
+  background: var(--hatch);
 }
 .group {
   margin-bottom: 14px;

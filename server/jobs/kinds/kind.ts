@@ -29,6 +29,9 @@ export class NotKnown extends Error {}
 /** The job is no longer this process's, or is wanted to stop. */
 export class JobLost extends Error {}
 
+/** What came of a run: in words, which are the job's outcome, and whether nothing goes on before a person has seen to it. */
+export type Done<R> = { said: string; result: R; needsPerson?: boolean }
+
 /** One kind of thing that runs by itself or takes long. */
 export type JobKind<A, R = void> = {
   kind: string
@@ -41,8 +44,8 @@ export type JobKind<A, R = void> = {
   queues?: boolean
   /** What it is about, and the page where that is changed. */
   describe(argument: A, db: Db): Promise<{ about: string; page: string | null }>
-  /** Does it. What it says is the job's outcome; what it throws is why it failed. */
-  run(argument: A, run: Run): Promise<{ said: string; result: R }>
+  /** Does it. What it throws is why it failed. */
+  run(argument: A, run: Run): Promise<Done<R>>
   /** Notes where it matters that it was given up for good. */
   givenUp?(argument: A, services: Services, why: string): Promise<void>
 }

@@ -112,6 +112,7 @@ const wholeText = (whole: Record<string, string>) =>
 }
 .line {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
 }
@@ -121,6 +122,7 @@ const wholeText = (whole: Record<string, string>) =>
 }
 .line .field {
   width: 280px;
+  max-width: 100%;
 }
 .ledger {
   max-width: 900px;

@@ -10,6 +10,7 @@ export default route(async ({ event, importer, database, who }) => {
   const mapping = await mappingFor(database.db, delivery.source, delivery.mapped)
   const { source, files, deliveredAt, isFileTime } = delivery
   const load = await importer.announce({ source, files, who, mapping, ...stated(deliveredAt, isFileTime ? 'file' : 'stated') })
-  arriving.set(String(load), { ...delivery, load, arrived: delivery.files.map(() => null) })
+  const none = () => delivery.files.map(() => null)
+  arriving.begin({ ...delivery, load, claimed: none(), arrived: none() }, () => importer.forget(load))
   return { id: String(load) }
 })

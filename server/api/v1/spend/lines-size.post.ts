@@ -1,10 +1,7 @@
-import { linesExport } from '../../../../shared/contracts/spend-export'
+import { CSV_CELL_BYTES, linesExport } from '../../../../shared/contracts/spend-export'
 import { checkScope } from '../../../http/question'
 import { lineColumns } from '../../../engine/charge-lines'
 import { body, route } from '../../../http/route'
-
-/** About how many bytes a cell of a charge takes in CSV. */
-const CELL_BYTES = 14
 
 /** How many charge lines there are and about how large they would be, said before they are made. */
 export default route(async ({ event, cube }) => {
@@ -14,7 +11,7 @@ export default route(async ({ event, cube }) => {
   const { result: facts } = await cube.ask('facts', undefined)
   return {
     rows: result.charges,
-    bytes: result.charges * columns.length * CELL_BYTES,
+    bytes: result.charges * columns.length * CSV_CELL_BYTES,
     columns: [...lineColumns, ...facts.found.filter(name => name.startsWith('x_'))],
   }
 })

@@ -1,4 +1,5 @@
 import { route } from '../../../http/route'
+import { watchableFolders } from '../../../imports/watched-files'
 import { watched } from '../../../jobs/watching'
 
-export default route(async ({ database }) => ({ watches: await watched(database.db) }))
+export default route(async ({ database, dataDir }) => ({ watches: await watched(database.db), folders: watchableFolders(dataDir) }))

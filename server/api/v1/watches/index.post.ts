@@ -4,7 +4,7 @@ import { lookNow, startWatching } from '../../../jobs/watching'
 
 /** Watches a folder or a connection from now on; looks once at once. */
 export default route(async services => {
-  const { event, database, who } = services
-  const watch = await startWatching(database.db, await body(event, watchInput), who)
+  const { event, who } = services
+  const watch = await startWatching(services, await body(event, watchInput), who)
   return { id: watch.id, said: await lookNow(services, watch, who) }
 })

@@ -1,30 +1,38 @@
-import { rmSync } from 'node:fs'
-import { arrive } from '../../../../../http/arrive'
-import { notFound, Problem } from '../../../../../http/problem'
+import { arrive, otherSize } from '../../../../../http/arrive'
+import { conflict, notFound } from '../../../../../http/problem'
 import { parameter, route } from '../../../../../http/route'
-import { arriving } from '../../../../../imports/deliveries'
+import { arriving, type Arriving } from '../../../../../imports/deliveries'
+import type { TakenIn } from '../../../../../imports/take-in'
 
 /** One file of an announced delivery. Answers with the load's id once all have arrived. */
 export default route(async ({ event, importer }) => {
   const id = parameter(event, 'id')
   const number = Number(parameter(event, 'number'))
-  const delivery = arriving.get(id)
+  const delivery = arriving.find(id)
   const announced = delivery?.files[number]
   if (!delivery || !announced) throw notFound('file of a delivery', 'Announce the delivery and its files first.')
-  const path = importer.inbox.path(delivery.load, number)
-  const file = await arrive(event, announced.name, path)
-  if (file.bytes !== announced.bytes) {
-    rmSync(path, { force: true })
-    throw new Problem(
-      422,
-      'other-size',
-      'The file is not what was announced',
-      `«${announced.name}» was announced with ${announced.bytes} bytes, and ${file.bytes} came. Announce the delivery again if the file has changed, else send it again.`,
-    )
-  }
-  delivery.arrived[number] = file
+  const taken = await arrive(event, announced.name, importer.inbox.path(delivery.load, number), announced.bytes)
+  const isKept = await keep(taken, delivery, number).finally(taken.drop)
+  if (!isKept) return { importId: null }
   const files = delivery.arrived.flatMap(file => file ?? [])
-  if (files.length < delivery.files.length || !arriving.delete(id)) return { importId: null }
+  if (files.length < delivery.files.length || !arriving.end(id)) return { importId: null }
   await importer.arrived(delivery.load, files)
   return { importId: String(delivery.load) }
 })
+
+/** Lets a file stand in its place, where no other does. @returns false when the same has come before. */
+async function keep({ file, keep }: TakenIn, delivery: Arriving, number: number): Promise<boolean> {
+  const announced = delivery.files[number]!
+  if (file.bytes !== announced.bytes) throw otherSize(announced.name, announced.bytes, file.bytes)
+  const before = delivery.claimed[number]
+  if (before && before.sha256 !== file.sha256)
+    throw conflict(
+      'That part has come already',
+      `Another «${announced.name}» came first and counts. To deliver yours, announce a delivery of its own.`,
+    )
+  if (before) return false
+  delivery.claimed[number] = file
+  await keep()
+  delivery.arrived[number] = file
+  return true
+}

@@ -1,0 +1,14 @@
+<script setup lang="ts">
+/** A page that broke: what is safe, and the way back. */
+useHead({ title: 'Rain Barrel' })
+</script>
+
+<template>
+  <main class="page">
+    <h1 class="sentence">This page broke.</h1>
+    <p class="note">
+      Nothing was lost on the server. Open it again; if it breaks again, the browser’s console and the server’s log say more.
+    </p>
+    <p><button class="button main" @click="clearError({ redirect: '/' })">To the start</button></p>
+  </main>
+</template>
