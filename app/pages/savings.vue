@@ -1,8 +1,15 @@
 <script setup lang="ts">
+import type { ActionState } from '../../shared/contracts/savings'
+
 const savings = useSavings()
 useHead({ title: 'Savings · Rain Barrel' })
 onMounted(() => savings.load())
-const marks = { spotted: '☐', 'under way': '◧', done: '☑' } as const
+const troubles: Partial<Record<ActionState, string>> = {
+  failed: 'last try failed',
+  lapsed: 'approval lapsed',
+  'not known': 'not known whether done',
+}
+const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } as const
 </script>
 
 <template>
@@ -70,7 +77,9 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑' } as const
                   <td class="n">{{ opportunity.minutesOfWork }} min</td>
                   <td>
                     <span aria-hidden="true">{{ marks[opportunity.state] }}</span> {{ opportunity.state
-                    }}<span v-if="opportunity.action?.state === 'failed'" class="bad">, last try failed</span>
+                    }}<span v-if="opportunity.action && troubles[opportunity.action.state]" class="bad"
+                      >, {{ troubles[opportunity.action.state] }}</span
+                    >
                   </td>
                 </tr>
               </tbody>

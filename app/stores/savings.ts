@@ -12,7 +12,7 @@ export const useSavings = defineStore('savings', () => {
   const acting = ref(false)
 
   const chosen = computed(() => state.value?.opportunities.find(o => o.id === chosenId.value) ?? null)
-  const open = computed(() => state.value?.opportunities.filter(o => o.state !== 'done') ?? [])
+  const open = computed(() => state.value?.opportunities.filter(o => o.state !== 'done' && o.state !== 'gone') ?? [])
   const currency = computed(() => state.value?.opportunities[0]?.currency ?? 'EUR')
   const monthly = computed(() => addTexts(open.value.map(o => o.monthlySaving)))
   const promised = computed(() => addTexts(state.value?.ledger.map(l => l.promised ?? '0') ?? []))

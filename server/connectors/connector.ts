@@ -27,6 +27,9 @@ export type Condition = {
 /** Something that has happened to a resource. */
 export type OutsideEvent = { at: string; resourceId: string; what: string; by: string }
 
+/** What became of an action: done, at the service's own time; refused, and why; or it never came. */
+export type ActionOutcome = { outcome: 'done'; at: string } | { outcome: 'refused'; why: string } | { outcome: 'not received' }
+
 /** What an outside service can be asked for or told to do. Each is there or not, as its kind of connector has it. */
 export type Capabilities = {
   bill: {
@@ -53,6 +56,8 @@ export type Capabilities = {
   actions: {
     /** @param requestKey the same for every try of one approved action: it is acted on once. */
     deleteGateway: (id: string, requestKey: string) => Promise<{ id: string; deletedAt: string }>
+    /** What became of what was sent with a key. */
+    outcomeOf: (requestKey: string) => Promise<ActionOutcome>
   }
 }
 export type Capability = keyof Capabilities

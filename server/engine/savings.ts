@@ -7,27 +7,25 @@ import { promisedSince, realisedSaving } from '../../core/opportunity/realised'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
-import { ConnectorFailed, type Connector } from '../connectors/connector'
+import type { Connector } from '../connectors/connector'
 import { Problem, notFound } from '../http/problem'
 import type { Services } from '../services'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
-import {
-  approve,
-  findOpportunity,
-  keepFound,
-  listOpportunities,
-  noteStep,
-  type StoredAction,
-  type StoredOpportunity,
-} from '../stores/savings'
+import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import { settleOpen } from './act'
 import { reportedTo } from './delivered-days'
 
 type Engine = Pick<Services, 'database' | 'cube'>
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
-/** Looks through a connection for what can be saved and keeps what is found. @returns how much that is. */
-export async function lookForSavings({ database }: Engine, connector: Connector): Promise<number> {
+/**
+ * Looks through a connection for what can be saved and keeps what is found; asks first what became of actions that are not known to have
+ * ended. @returns how much that is.
+ */
+export async function lookForSavings(engine: Engine, connector: Connector, who: string): Promise<number> {
+  const { database } = engine
+  await settleOpen(engine, connector, who)
   const inventory = capabilityOf(connector, 'inventory')
   const measurements = capabilityOf(connector, 'measurements')
   const today = (await connector.now()).slice(0, 10)
@@ -158,77 +156,11 @@ export async function previewAction(engine: Engine, id: string): Promise<ActionP
     id,
     stillThere,
     steps: [
-      `look once more that ${body.resourceName} (${body.resourceId}) is there and that nothing has passed it`,
+      `look once more that ${body.resourceName} (${body.resourceId}) is there, not locked, and that nothing passes it, this hour included`,
       `delete the gateway in ${body.region}, sub account ${body.subAccountName}, at ${body.provider}`,
       'write down what the cloud answered and when',
       'compare with the bill as it arrives',
     ],
     undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
   }
-}
-
-const running = new Map<string, Promise<void>>()
-
-/**
- * Approves and carries out, once: asked again while it runs, it waits; asked again when done, it says so. A failure leaves all as it was.
- */
-export function carryOut(engine: Engine, id: string, who: string): Promise<void> {
-  const now = running.get(id)
-  if (now) return now
-  const mine = act(engine, id, who).finally(() => running.delete(id))
-  running.set(id, mine)
-  return mine
-}
-
-async function act(engine: Engine, id: string, who: string): Promise<void> {
-  const { db } = engine.database
-  const { opportunity } = await known(engine, id)
-  const connector = await connectorThatCan(db, ['inventory', 'measurements', 'actions'], opportunity.body.provider)
-  const approved = await approve(db, opportunity, who)
-  if (approved.state === 'done') return
-  const { body } = opportunity
-  const step = (what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })
-  const tries = approved.tries + 1
-  let sent = false
-  const what = `delete ${body.resourceName}, try ${tries}`
-  await withConnector(async () => {
-    try {
-      // after an unanswered try the gateway may be gone already by our own hand: then only the key's reply counts
-      if (approved.tries === 0) await checkStillIdle(connector, body.resourceId)
-      await noteStep(db, approved, 'sent', step(what, 'sent'), { tries })
-      sent = true
-      const { deletedAt } = await capabilityOf(connector, 'actions').deleteGateway(body.resourceId, approved.requestKey)
-      await noteStep(db, approved, 'done', step(what, `deleted at ${deletedAt}`), { doneAt: deletedAt })
-    } catch (error) {
-      const reason =
-        error instanceof ConnectorFailed || error instanceof Problem ? error.message : `a fault in Rain Barrel: ${(error as Error).message}`
-      const unsure = sent && error instanceof ConnectorFailed && !error.sure
-      await noteStep(
-        db,
-        approved,
-        'failed',
-        step(what, unsure ? `${reason}; whether it was deleted is not known, trying again will tell` : reason),
-        { tries: sent ? tries : approved.tries },
-      )
-      throw error
-    }
-  })
-}
-
-async function checkStillIdle(connector: Connector, id: string): Promise<void> {
-  const today = (await connector.now()).slice(0, 10)
-  const there = (await capabilityOf(connector, 'inventory').gateways()).some(g => g.id === id)
-  if (!there)
-    throw new Problem(409, 'gone', 'The gateway is not there any more', 'Somebody else has deleted it. Look again for what can be saved.')
-  const passed = (await capabilityOf(connector, 'measurements').readings(id, addDays(today, -7), today)).reduce(
-    (sum, { gb }) => sum + gb,
-    0,
-  )
-  if (passed > 0.1)
-    throw new Problem(
-      409,
-      'in-use',
-      'The gateway is in use again',
-      `${passed.toFixed(1)} GB passed it in the last seven days. It was left alone.`,
-    )
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { eq, notInArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, not, notInArray, sql } from 'drizzle-orm'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionState, ActionStep } from '../../shared/contracts/savings'
 import type { Db } from '../db/database'
@@ -8,14 +8,19 @@ import { action, opportunity } from '../db/schema'
 export type StoredOpportunity = typeof opportunity.$inferSelect
 export type StoredAction = typeof action.$inferSelect
 
-/** Keeps what the detectors found now. What is spotted and no longer found goes away; what is under way or done stays. */
+/** Keeps what the detectors found now. What is spotted and no longer found goes away, but for what was
+ * acted on in vain; what is under way or done stays. */
 export async function keepFound(db: Db, found: Opportunity[], provider: string): Promise<void> {
   await db.transaction(async tx => {
     for (const body of found) {
       await tx
         .insert(opportunity)
         .values({ id: body.id, state: 'spotted', body })
-        .onConflictDoUpdate({ target: opportunity.id, set: { body }, setWhere: eq(opportunity.state, 'spotted') })
+        .onConflictDoUpdate({
+          target: opportunity.id,
+          set: { body, state: 'spotted' },
+          setWhere: inArray(opportunity.state, ['spotted', 'gone']),
+        })
     }
     const gone = found.length
       ? notInArray(
@@ -23,11 +28,10 @@ export async function keepFound(db: Db, found: Opportunity[], provider: string):
           found.map(f => f.id),
         )
       : sql`true`
-    await tx
-      .delete(opportunity)
-      .where(
-        sql`${gone} and ${opportunity.state} = 'spotted' and ${opportunity.body}->>'provider' = ${provider} and not exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`,
-      )
+    const lost = and(gone, eq(opportunity.state, 'spotted'), sql`${opportunity.body}->>'provider' = ${provider}`)
+    const acted = sql`exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`
+    await tx.update(opportunity).set({ state: 'gone' }).where(and(lost, acted))
+    await tx.delete(opportunity).where(and(lost, not(acted)))
   })
 }
 
@@ -40,7 +44,19 @@ export async function findOpportunity(db: Db, id: string) {
   return (await listOpportunities(db)).find(row => row.opportunity.id === id) ?? null
 }
 
-/** Records the approval, once: a second one gets the first. The key made here goes with every try. */
+/** Actions of which it is not known whether they were done. */
+export async function openActions(db: Db): Promise<{ opportunity: StoredOpportunity; action: StoredAction }[]> {
+  return db
+    .select({ opportunity, action })
+    .from(action)
+    .innerJoin(opportunity, eq(action.opportunityId, opportunity.id))
+    .where(inArray(action.state, ['sent', 'not known']))
+}
+
+/**
+ * Records the approval, once: a second one gets the first, unless that has lapsed. The key made here goes with every try, until a try is
+ * known to have been refused.
+ */
 export async function approve(db: Db, { id, body }: StoredOpportunity, who: string): Promise<StoredAction> {
   return db.transaction(async tx => {
     const step: ActionStep = { at: new Date().toISOString(), who, what: `approved: delete ${body.resourceName}`, outcome: 'recorded' }
@@ -56,6 +72,15 @@ export async function approve(db: Db, { id, body }: StoredOpportunity, who: stri
         steps: [step],
       })
       .onConflictDoNothing()
+    const [known] = await tx.select().from(action).where(eq(action.opportunityId, id)).for('update')
+    if (known!.state === 'lapsed') {
+      const anew = { requestKey: randomUUID(), state: 'approved' as const, approvedBy: who, approvedAt: step.at, tries: 0 }
+      const promised = { promisedMonthly: body.monthlySaving, currency: body.currency }
+      await tx
+        .update(action)
+        .set({ ...anew, ...promised, steps: [...known!.steps, step] })
+        .where(eq(action.id, known!.id))
+    }
     await tx
       .update(opportunity)
       .set({ state: 'under way' })
@@ -65,13 +90,16 @@ export async function approve(db: Db, { id, body }: StoredOpportunity, who: stri
   })
 }
 
-/** Notes a step of an action and where that leaves it and its opportunity, in one transaction. */
+/**
+ * Notes a step of an action and where that leaves it and its opportunity, in one transaction. @param more.anew whether the next try goes
+ * under another key.
+ */
 export async function noteStep(
   db: Db,
   { id, opportunityId }: StoredAction,
   state: ActionState,
   step: ActionStep,
-  more: { doneAt?: string; tries?: number } = {},
+  more: { doneAt?: string; tries?: number; anew?: boolean } = {},
 ): Promise<void> {
   await db.transaction(async tx => {
     const [row] = await tx.select().from(action).where(eq(action.id, id)).for('update')
@@ -82,11 +110,12 @@ export async function noteStep(
         steps: [...row!.steps, step],
         ...(more.doneAt && { doneAt: more.doneAt }),
         ...(more.tries !== undefined && { tries: more.tries }),
+        ...(more.anew && { requestKey: randomUUID() }),
       })
       .where(eq(action.id, id))
     await tx
       .update(opportunity)
-      .set({ state: state === 'done' ? 'done' : state === 'failed' ? 'spotted' : 'under way' })
+      .set({ state: state === 'done' ? 'done' : state === 'failed' || state === 'lapsed' ? 'spotted' : 'under way' })
       .where(eq(opportunity.id, opportunityId))
   })
 }

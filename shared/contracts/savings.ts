@@ -3,11 +3,17 @@ import { namedRecord } from '../../core/text/named-record'
 import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
 
-export const actionState = z.enum(['approved', 'sent', 'done', 'failed'])
+/**
+ * Where an action stands: approved; sent, with no answer yet; sent, and nobody knows what became of it; done; not done, with what it rests
+ * on as it was; or its approval has lapsed, since that does not hold any more.
+ */
+export const actionState = z.enum(['approved', 'sent', 'not known', 'done', 'failed', 'lapsed'])
 export type ActionState = z.infer<typeof actionState>
 export const actionStep = z.object({ at: z.string(), who: z.string(), what: z.string(), outcome: z.string() })
 export type ActionStep = z.infer<typeof actionStep>
-export const opportunityState = z.enum(['spotted', 'under way', 'done'])
+/** `gone`: it was acted on in vain, and is found no more. */
+export const opportunityState = z.enum(['spotted', 'under way', 'done', 'gone'])
+export type OpportunityState = z.infer<typeof opportunityState>
 
 export const opportunityView = z.object({
   id: z.string(),

@@ -13,9 +13,13 @@ export type Condition = { status: string; locks: Lock[]; plan: Planned[] }
 const RUNNING = new Set(['Server', 'Database', 'Gateway', 'Load balancer'])
 
 /** How a resource is now: whether it runs, what it is locked against, what is planned for it and how that went the last time. */
-export function conditionOf(resource: CloudResource, day: Day, hour: number): Condition {
+export function conditionOf(resource: CloudResource, day: Day, hour: number, isLocked = false): Condition {
   const isPlanned = resource.name.startsWith(nightPlan.namesBegin)
-  const locks: Lock[] = [...(isPlanned ? [nightPlan.lock] : []), ...(keptForLong.names.includes(resource.name) ? [keptForLong.lock] : [])]
+  const locks: Lock[] = [
+    ...(isPlanned ? [nightPlan.lock] : []),
+    ...(keptForLong.names.includes(resource.name) ? [keptForLong.lock] : []),
+    ...(isLocked ? [{ against: 'deletion' as const, why: 'it is looked into first', by: 'platform', since: day }] : []),
+  ]
   const last = (at: number) => `${hour >= at ? day : addDays(day, -1)}T${String(at).padStart(2, '0')}:00:00Z`
   const daily = (at: number) => `every day at ${String(at).padStart(2, '0')}:00`
   return {

@@ -7,15 +7,22 @@ import { brackwaterNextCard } from '../../demo/rate-cards'
 import { addDays, isDay } from '../../core/time/day'
 import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
-import { readState, writeState, type Behaviour, type CloudState, type Reply } from './state'
+import { readState, writeState, type CloudState, type Reply } from './state'
 
 /** Short of what a caller waits for an answer. */
 const LONG_MS = 3000
 
+/** What became of a request, by the reply that it got. */
+function outcomeOf(reply: Reply | undefined): object {
+  if (!reply) return { outcome: 'not received' }
+  const { deletedAt, error } = reply.body as { deletedAt?: string; error?: string }
+  return deletedAt ? { outcome: 'done', at: deletedAt } : { outcome: 'refused', why: error ?? `status ${reply.status}` }
+}
+
 /**
- * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one, moves its clock by a day
- * and delivers the
- * bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or comes twice.
+ * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one and says what became
+ * of it, moves its clock by a day and delivers the bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or
+ * comes twice, and what it has may change its mind: a gateway is used again, or locked.
  * @param token the secret that callers have to know; without one everybody is answered.
  */
 export function cloudServer(stateFile: string, token?: string): Server {
@@ -71,28 +78,30 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (route === 'GET resources') {
       const found = inventory.find(r => r.id === path[2])
       return found && runsOn(found, state.day) && !state.deletions[found.id]
-        ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour) } }
+        ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)) } }
         : notFound('such resource')
     }
+    if (route === 'GET requests') return { status: 200, body: outcomeOf(state.replies[path[2] ?? '']) }
     const gateway = gateways.find(g => g.id === path[2])
     if (!gateway) return notFound('such gateway')
     if (route === 'GET gateways' && path[3] === 'readings') {
       const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
       if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
+      const until = state.deletions[gateway.id] ?? { day: state.day, hour: state.hour }
+      const more = state.passes[gateway.id] ?? 0
       return {
         status: 200,
         body: {
-          readings: hourlyReadings(
-            gateway,
-            from < gateway.since ? gateway.since : from,
-            to < state.day ? to : state.day,
-            state.deletions[gateway.id],
-          ),
+          readings: hourlyReadings(gateway, from < gateway.since ? gateway.since : from, to, until).map(({ hour, gb }) => ({
+            hour,
+            gb: hour.startsWith(state.day) ? gb + more : gb,
+          })),
         },
       }
     }
     if (route === 'DELETE gateways') {
       if (state.deletions[gateway.id]) return notFound('such gateway any more')
+      if (state.locked.includes(gateway.id)) return { status: 409, body: { error: `${gateway.name} is locked against deletion` } }
       save({ ...state, deletions: { ...state.deletions, [gateway.id]: { day: state.day, hour: state.hour } } })
       return { status: 200, body: { id: gateway.id, deletedAt: clock() } }
     }
@@ -122,7 +131,10 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (request.method === 'POST' && path[1] === 'behaviour') {
       const chunks: Buffer[] = []
       for await (const chunk of request) chunks.push(chunk as Buffer)
-      save({ ...state, next: (JSON.parse(Buffer.concat(chunks).toString()) as { next: Behaviour | null }).next })
+      save({
+        ...state,
+        ...(JSON.parse(Buffer.concat(chunks).toString()) as Partial<Pick<CloudState, 'next' | 'passes' | 'locked' | 'deletions'>>),
+      })
       return send(response, { status: 200, body: { next: state.next } }, false)
     }
     if (token && request.headers.authorization !== `Bearer ${token}`)
@@ -130,6 +142,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
     const behaviour = state.next
     if (behaviour) save({ ...state, next: null })
     if (behaviour === 'fail') return send(response, { status: 503, body: { error: 'the control service is being repaired' } }, false)
+    if (behaviour === 'lose') return void request.socket.destroy()
     const key = request.headers['request-key']
     const known = typeof key === 'string' ? state.replies[key] : undefined
     const reply = known ?? act(request, path, url.searchParams)

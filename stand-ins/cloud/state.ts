@@ -2,8 +2,8 @@ import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from '
 import { dirname } from 'node:path'
 import { TODAY } from '../../demo/calendar'
 
-/** How the next answer shall go wrong: refused, never sent, sent twice, or sent only after some seconds. */
-export type Behaviour = 'fail' | 'time out' | 'answer twice' | 'take long'
+/** How the next answer shall go wrong: refused, never sent, sent twice, sent after some seconds, or the request lost before it is read. */
+export type Behaviour = 'fail' | 'time out' | 'answer twice' | 'take long' | 'lose'
 export type Reply = { status: number; body: unknown }
 
 /** Everything the stand-in remembers; survives a restart. */
@@ -15,9 +15,12 @@ export type CloudState = {
   /** Replies to requests that carried a key: the same key gets the same reply and acts no second time. */
   replies: Record<string, Reply>
   next: Behaviour | null
+  /** What has changed its mind: gateways, by id, that pass so many GB in each hour of today; what somebody has locked against deletion. */
+  passes: Record<string, number>
+  locked: string[]
 }
 
-const fresh: CloudState = { day: TODAY, hour: 9, deletions: {}, replies: {}, next: null }
+const fresh: CloudState = { day: TODAY, hour: 9, deletions: {}, replies: {}, next: null, passes: {}, locked: [] }
 
 export function readState(file: string): CloudState {
   return existsSync(file) ? { ...fresh, ...(JSON.parse(readFileSync(file, 'utf8')) as CloudState) } : structuredClone(fresh)

@@ -3,7 +3,16 @@ import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
-const failedStep = computed(() => (props.opportunity.action?.state === 'failed' ? props.opportunity.action.steps.at(-1) : null))
+/** What came of an action that is not done, and what to do. */
+const trouble = computed(() => {
+  const { action } = props.opportunity
+  if (action?.state === 'failed') return { head: 'Not done.', todo: 'Everything is as it was; try again when you like.' }
+  if (action?.state === 'lapsed')
+    return { head: 'The approval has lapsed.', todo: 'It was left alone; approve it anew if it still is to be deleted.' }
+  if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))
+    return { head: 'Nobody knows whether it was done.', todo: 'Nothing is sent again before the cloud says what became of it: ask again.' }
+  return null
+})
 </script>
 
 <template>
@@ -21,8 +30,8 @@ const failedStep = computed(() => (props.opportunity.action?.state === 'failed' 
     <TrafficPicture :days="opportunity.evidence.dailyGb" :total="opportunity.evidence.gbTotal" />
     <h3 class="minor">Workings</h3>
     <WorkingsTree :working="opportunity.working" :currency="opportunity.currency" />
-    <div v-if="failedStep" class="failed" role="alert">
-      <b>Not done.</b> {{ failedStep.outcome }}. Everything is as it was; try again when you like.
+    <div v-if="trouble" class="failed" role="alert">
+      <b>{{ trouble.head }}</b> {{ opportunity.action!.steps.at(-1)!.outcome }}. {{ trouble.todo }}
     </div>
     <template v-if="opportunity.state !== 'done'">
       <div v-if="savings.preview" class="preview">

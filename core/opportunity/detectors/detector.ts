@@ -10,4 +10,9 @@ export type Detector<Facts> = {
   detector: string
   label: string
   find: (facts: readonly Facts[], context: DetectorContext) => Opportunity[]
+  /**
+   * Looks once more at what an approved opportunity rests on, with what is measured to this very hour.
+   * @returns why it does not hold any more, in words; null where it does.
+   */
+  whyNot: (approved: Opportunity, facts: Facts, context: DetectorContext) => string | null
 }

@@ -24,7 +24,7 @@ export const idleGateway: Detector<MeasuredGateway> = {
     const from = addDays(today, -LOOK_BACK_DAYS)
     return facts.flatMap(({ gateway, readings }) => {
       const seen = readings.filter(({ hour }) => hour.slice(0, 10) >= from && hour.slice(0, 10) < today)
-      const total = seen.reduce((sum, { gb }) => sum.plus(gb), new Decimal(0))
+      const total = passedIn(seen)
       if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return []
       const line = findPrice(card, 'gateway-hour', gateway.region)
       if (!line) return []
@@ -63,4 +63,20 @@ export const idleGateway: Detector<MeasuredGateway> = {
       ]
     })
   },
+  whyNot(approved, { gateway, readings }, { card, today }) {
+    const recent = readings.filter(({ hour }) => hour.slice(0, 10) >= addDays(today, -LOOK_BACK_DAYS))
+    const total = passedIn(recent)
+    if (total.gte(NOISE_GB)) {
+      const now = passedIn(recent.filter(({ hour }) => hour.slice(0, 10) >= today))
+      return `${gbSaid(total)} GB passed it in the last ${LOOK_BACK_DAYS} days, ${gbSaid(now)} GB of them today`
+    }
+    const [again] = idleGateway.find([{ gateway, readings }], { card, today })
+    if (!again) return `it is measured for fewer than ${FEWEST_HOURS} hours, or its price is gone from the rate card`
+    return new Decimal(again.monthlySaving).lt(approved.monthlySaving)
+      ? `it would save ${again.monthlySaving} ${again.currency} a month now, not ${approved.monthlySaving}`
+      : null
+  },
 }
+
+const passedIn = (readings: readonly HourReading[]) => readings.reduce((sum, { gb }) => sum.plus(gb), new Decimal(0))
+const gbSaid = (gb: Decimal) => decimalText(gb.round(2))

@@ -30,6 +30,11 @@ const condition = z.object({
 })
 const eventList = z.object({ events: z.array(z.object({ at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })) })
 const deletion = z.object({ id: z.string(), deletedAt: z.string() })
+const actionOutcome = z.discriminatedUnion('outcome', [
+  z.object({ outcome: z.literal('done'), at: z.string() }),
+  z.object({ outcome: z.literal('refused'), why: z.string() }),
+  z.object({ outcome: z.literal('not received') }),
+])
 const clockReply = z.object({ now: z.string(), provider: z.string().optional() })
 /** A bill is large and may be made when it is asked for. */
 const BILL_TIME_OUT_MS = 120_000
@@ -76,7 +81,10 @@ export const cloud: ConnectorKind = {
             (await json(readingList, 'GET', `/v1/gateways/${at(id)}/readings?from=${at(from)}&to=${at(to)}`)).readings,
         },
         events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`)).events },
-        actions: { deleteGateway: (id, requestKey) => json(deletion, 'DELETE', `/v1/gateways/${at(id)}`, { 'request-key': requestKey }) },
+        actions: {
+          deleteGateway: (id, requestKey) => json(deletion, 'DELETE', `/v1/gateways/${at(id)}`, { 'request-key': requestKey }),
+          outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
+        },
       },
     }
   },

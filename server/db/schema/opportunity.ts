@@ -1,11 +1,11 @@
 import { integer, jsonb, numeric, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Opportunity } from '../../../core/opportunity/opportunity'
-import type { ActionState, ActionStep } from '../../../shared/contracts/savings'
+import type { ActionState, ActionStep, OpportunityState } from '../../../shared/contracts/savings'
 
 /** What a detector found, as it was when it was last seen, and where it stands. */
 export const opportunity = pgTable('opportunity', {
   id: text('id').primaryKey(),
-  state: text('state').$type<'spotted' | 'under way' | 'done'>().notNull(),
+  state: text('state').$type<OpportunityState>().notNull(),
   body: jsonb('body').$type<Opportunity>().notNull(),
   foundAt: timestamp('found_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
 })

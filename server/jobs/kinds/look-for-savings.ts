@@ -10,8 +10,8 @@ export const lookForSavings: JobKind<{ connection: string }> = {
   argument: z.object({ connection: z.string() }),
   stops: false,
   describe: async ({ connection }) => ({ about: connection, page: '/savings' }),
-  async run({ connection }, { services }) {
-    const found = await look(services, await findConnector(services.database.db, connection))
+  async run({ connection }, { services, who }) {
+    const found = await look(services, await findConnector(services.database.db, connection), who)
     return { said: found === 1 ? '1 opportunity' : `${found} opportunities`, result: undefined }
   },
 }

@@ -33,6 +33,43 @@ it('says nothing of one in use, one hardly measured, or one without a price', ()
   ).toHaveLength(0)
 })
 
+it('holds to its limits: 14 days measured are enough, an hour less is not; 0.1 GB is traffic, less is not', () => {
+  const found = (list: { hour: string; gb: number }[]) =>
+    idleGateway.find([{ gateway, readings: list }], { card: brackwaterCard, today }).length
+  expect([found(readings(14, 0)), found(readings(14, 0).slice(1))]).toEqual([1, 0])
+  const with_ = (gb: number) => [{ hour: '2026-11-01T05:00:00Z', gb }, ...readings(20, 0)]
+  expect([found(with_(0.099999)), found(with_(0.1))]).toEqual([1, 0])
+  // the look-back begins 30 days before today, and today does not count: 2026-10-25 is in it, 2026-10-24 is not
+  const on = (hour: string) => [{ hour, gb: 5 }, ...readings(30, 0)]
+  expect(
+    ['2026-10-24T23:00:00Z', '2026-10-25T00:00:00Z', '2026-11-23T23:00:00Z', '2026-11-24T00:00:00Z'].map(hour => found(on(hour))),
+  ).toEqual([1, 0, 0, 1])
+})
+
+it('says why what was approved does not hold any more, with what has passed to this hour', () => {
+  const [approved] = find(30, 0)
+  const whyNot = (list: { hour: string; gb: number }[], card = brackwaterCard) =>
+    idleGateway.whyNot(approved!, { gateway, readings: list }, { card, today })
+  expect(whyNot(readings(30, 0))).toBeNull()
+  const now = [0, 1].map(hour => ({ hour: `${today}T0${hour}:00:00Z`, gb: 50 }))
+  expect(whyNot([...readings(30, 0), ...now])).toBe('100 GB passed it in the last 30 days, 100 GB of them today')
+  expect(whyNot([...readings(30, 0.001), ...now])).toBe('100.72 GB passed it in the last 30 days, 100 GB of them today')
+  expect(whyNot([{ hour: `${today}T08:00:00Z`, gb: 0.1 }, ...readings(30, 0)])).toContain('0.1 GB of them today')
+  expect(whyNot([{ hour: `${today}T08:00:00Z`, gb: 0.09 }, ...readings(30, 0)])).toBeNull()
+  expect(whyNot([{ hour: '2026-10-24T23:00:00Z', gb: 5 }, ...readings(30, 0)])).toBeNull() // before the look-back
+  expect(whyNot(readings(13, 0))).toContain('fewer than 336 hours')
+  // 0.0525 an hour × 730 h were approved
+  const dearer = (price: string) => ({
+    ...brackwaterCard,
+    prices: brackwaterCard.prices.map(line => ({
+      ...line,
+      tiers: line.tiers.map(tier => (tier.price === '0.0525' ? { ...tier, price } : tier)),
+    })),
+  })
+  expect(whyNot(readings(30, 0), dearer('0.04'))).toBe('it would save 29.2 EUR a month now, not 38.325')
+  expect(whyNot(readings(30, 0), dearer('0.06'))).toBeNull()
+})
+
 it('compares what was promised with what the bill shows', () => {
   const seen = realisedSaving({
     costBefore: new Decimal('0.0525').times(168),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { carryOut, savingsState } from '../../../engine/savings'
+import { carryOut } from '../../../engine/act'
+import { savingsState } from '../../../engine/savings'
 import { body, route } from '../../../http/route'
 
 /** Approves and carries out one opportunity. Sending it again acts no second time. */

@@ -1,0 +1,147 @@
+import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/idle-gateway'
+import { addDays } from '../../core/time/day'
+import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
+import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
+import { Problem, notFound } from '../http/problem'
+import type { Services } from '../services'
+import { findRateCard } from '../stores/rate-cards'
+import { approve, findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
+
+type Engine = Pick<Services, 'database'>
+type Act = { engine: Engine; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
+
+const running = new Map<string, Promise<void>>()
+
+/**
+ * Approves and carries out, once: asked again while it runs, it waits; asked again when done, it says so. Every try finds out what became
+ * of the one before, and looks anew whether what the approval rests on still holds.
+ * @throws Problem when it is not done, or nobody knows whether it was.
+ */
+export function carryOut(engine: Engine, id: string, who: string): Promise<void> {
+  const now = running.get(id)
+  if (now) return now
+  const mine = begin(engine, id, who).finally(() => running.delete(id))
+  running.set(id, mine)
+  return mine
+}
+
+async function begin(engine: Engine, id: string, who: string): Promise<void> {
+  const { db } = engine.database
+  const row = await findOpportunity(db, id)
+  if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+  const { opportunity } = row
+  const connector = await connectorThatCan(db, ['inventory', 'measurements', 'actions'], opportunity.body.provider)
+  const approved = await approve(db, opportunity, who)
+  if (approved.state === 'done') return
+  const act: Act = { engine, connector, opportunity, approved, who }
+  await withConnector(async () => {
+    if (wasSent(approved) && (await settle(act))) return
+    await attempt(act)
+  })
+}
+
+const wasSent = ({ state }: StoredAction) => state === 'sent' || state === 'not known'
+
+/** Finds out what became of what a connection was told and did not answer, or a process was killed over. */
+export async function settleOpen(engine: Engine, connector: Connector, who: string): Promise<void> {
+  if (!connector.can.actions) return
+  for (const { opportunity, action } of await openActions(engine.database.db)) {
+    if (opportunity.body.provider !== connector.provider || running.has(opportunity.id)) continue
+    await settle({ engine, connector, opportunity, approved: action, who }).catch((error: unknown) => {
+      if (!(error instanceof Problem)) throw error // that it is not known stands in its steps
+    })
+  }
+}
+
+/**
+ * Asks what became of the last try and notes it. @returns whether it was done; else it surely was not.
+ * @throws Problem when nobody knows: then nothing is sent.
+ */
+async function settle(act: Act): Promise<boolean> {
+  const { engine, connector, approved, opportunity, who } = act
+  const { db } = engine.database
+  const { resourceName } = opportunity.body
+  const what = `ask what became of deleting ${resourceName}`
+  let found: ActionOutcome
+  try {
+    found = await capabilityOf(connector, 'actions').outcomeOf(approved.requestKey)
+  } catch (error) {
+    if (!(error instanceof ConnectorFailed)) throw error
+    await noteStep(db, approved, 'not known', stepOf(who, what, `not known: ${error.message}`))
+    throw new Problem(
+      502,
+      'not-known',
+      'Nobody knows whether it was done',
+      `${connector.provider} does not say what became of deleting ${resourceName}: ${error.message}. Nothing is sent again before it does; look there, or ask again later.`,
+    )
+  }
+  if (found.outcome === 'done') {
+    await noteStep(db, approved, 'done', stepOf(who, what, `deleted at ${found.at}`), { doneAt: found.at })
+    return true
+  }
+  const outcome = found.outcome === 'refused' ? `refused: ${found.why}` : 'it was never received'
+  // what was refused under a key is refused under it for good
+  await noteStep(db, approved, 'failed', stepOf(who, what, outcome), { anew: found.outcome === 'refused' })
+  return false
+}
+
+/** Looks once more whether the reasons hold, and does it. */
+async function attempt(act: Act): Promise<void> {
+  const { engine, connector, opportunity, who } = act
+  const { db } = engine.database
+  const { resourceId, resourceName } = opportunity.body
+  const approved = await approve(db, opportunity, who) // as it stands now: its key may be another
+  const tries = approved.tries + 1
+  const what = `delete ${resourceName}, try ${tries}`
+  const note = (state: 'sent' | 'failed' | 'lapsed' | 'not known', outcome: string, more: { tries?: number; anew?: boolean } = {}) =>
+    noteStep(db, approved, state, stepOf(who, what, outcome), more)
+  let why: string | null
+  try {
+    why = await whyNot(act)
+  } catch (error) {
+    await note('failed', `not sent: ${(error as Error).message}`)
+    throw error
+  }
+  if (why) {
+    await note('lapsed', `not sent: ${why}`)
+    throw new Problem(
+      409,
+      'lapsed',
+      'The approval has lapsed',
+      `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be deleted.`,
+    )
+  }
+  await note('sent', 'sent', { tries })
+  try {
+    const { deletedAt } = await capabilityOf(connector, 'actions').deleteGateway(resourceId, approved.requestKey)
+    await noteStep(db, approved, 'done', stepOf(who, what, `deleted at ${deletedAt}`), { doneAt: deletedAt })
+  } catch (error) {
+    if (error instanceof ConnectorFailed && error.sure) {
+      await note('failed', error.message, { anew: true })
+      throw error
+    }
+    await note(
+      'not known',
+      `${error instanceof ConnectorFailed ? error.message : 'a fault in Rain Barrel'}; whether it was deleted is not known`,
+    )
+    if (!(error instanceof ConnectorFailed)) throw error
+    if (!(await settle({ ...act, approved }))) throw new ConnectorFailed(error.message, true)
+  }
+}
+
+/** Why what the approval rests on does not hold at this moment; null where it does. */
+async function whyNot({ engine, connector, opportunity: { body } }: Act): Promise<string | null> {
+  const inventory = capabilityOf(connector, 'inventory')
+  const gateway = (await inventory.gateways()).find(({ id }) => id === body.resourceId)
+  const condition = await inventory.condition(body.resourceId)
+  if (!gateway || !condition) return 'it is not there any more, somebody else has deleted it'
+  const lock = condition.locks.find(({ against }) => against === 'deletion')
+  if (lock) return `${lock.by} has locked it against deletion since ${lock.since}: ${lock.why}`
+  const today = (await connector.now()).slice(0, 10)
+  const card = await findRateCard(engine.database.db, connector.provider, today)
+  if (!card) return `no rate card of ${connector.provider} holds today`
+  const readings = await capabilityOf(connector, 'measurements').readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), addDays(today, 1))
+  return idleGateway.whyNot(body, { gateway, readings }, { card, today })
+}
+
+const stepOf = (who: string, what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })

@@ -1,0 +1,142 @@
+// What is done outside, with a cloud that changes its mind between tries: every try finds out what became of the one before, and looks
+// whether what was approved still holds.
+import type { Server } from 'node:http'
+import { mkdtempSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { brackwaterCard } from '../../demo/rate-cards'
+import { cloudServer } from '../../stand-ins/cloud/server'
+import { savingsState } from '../../shared/contracts/savings'
+import { post, remove, startServer, type Running } from '../support/server'
+
+const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
+let cloud: Server
+let base: string
+let server: Running
+/** How often the cloud was told to delete, and what the next deletion and the next question of what became of one meet. */
+let told = 0
+const next: { deletion: string | null; outcome: string | null } = { deletion: null, outcome: null }
+
+beforeAll(async () => {
+  cloud = cloudServer(join(folder, 'state.json'))
+  await new Promise<void>(resolve => cloud.listen(0, '127.0.0.1', resolve))
+  base = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
+  const [handle] = cloud.listeners('request') as ((...of: unknown[]) => void)[]
+  cloud.removeAllListeners('request')
+  cloud.on('request', (request: { method?: string; url?: string }, response: unknown) => {
+    const isDeletion = request.method === 'DELETE'
+    if (isDeletion) told++
+    const behaviour = isDeletion ? next.deletion : request.url?.startsWith('/v1/requests') ? next.outcome : null
+    if (behaviour === null) return handle!(request, response)
+    if (isDeletion) next.deletion = null
+    void change({ next: behaviour }).then(() => handle!(request, response))
+  })
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  await server.json('rate-cards', post(brackwaterCard))
+  await server.json('savings/look', post({}))
+})
+afterAll(async () => {
+  await server.stop()
+  cloud.closeAllConnections()
+  cloud.close()
+  remove(folder)
+})
+
+const change = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
+const find = async (name: string) => savingsState.parse(await server.json('savings')).opportunities.find(o => o.resourceName === name)!
+const isThere = async (name: string) =>
+  ((await (await fetch(`${base}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.some(g => g.name === name)
+/** Approves. @returns the status, and why it was not done. */
+async function approve(name: string) {
+  const { id } = await find(name)
+  const reply = await server.call('savings/approve', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+  return [reply.status, ((await reply.json()) as { detail?: string }).detail]
+}
+const lastOf = async (name: string) => (await find(name)).action!.steps.at(-1)!.outcome
+
+it('a refused deletion is tried again only while its reasons hold', async () => {
+  const name = 'gw-test-rig-alder'
+  const { resourceId } = await find(name)
+  next.deletion = 'fail'
+  expect(await approve(name)).toEqual([502, expect.stringContaining('being repaired. Nothing was done')])
+  expect(await find(name)).toMatchObject({ state: 'spotted', action: { state: 'failed', tries: 1 } })
+
+  // nine hours of today are over: 9 × 50 GB
+  await change({ passes: { [resourceId]: 50 } })
+  const inUse = '450 GB passed it in the last 30 days, 450 GB of them today'
+  expect(await approve(name)).toEqual([409, expect.stringContaining(`${name} was left alone: ${inUse}`)])
+  expect([told, await isThere(name)]).toEqual([1, true])
+  expect(await find(name)).toMatchObject({ state: 'spotted', action: { state: 'lapsed' } })
+  expect(await lastOf(name)).toBe(`not sent: ${inUse}`)
+  expect(await approve(name)).toEqual([409, expect.stringContaining(inUse)])
+
+  await change({ passes: {}, locked: [resourceId] })
+  expect(await approve(name)).toEqual([409, expect.stringContaining('platform has locked it against deletion since 2026-11-24')])
+  expect([told, await isThere(name)]).toEqual([1, true])
+
+  // lost before the cloud has read it: it says that nothing came, so nothing was done
+  await change({ locked: [] })
+  next.deletion = 'lose'
+  expect(await approve(name)).toEqual([502, expect.stringContaining('Nothing was done')])
+  expect(await find(name)).toMatchObject({ state: 'spotted', action: { state: 'failed', tries: 1 } })
+  expect(await lastOf(name)).toBe('it was never received')
+
+  expect((await approve(name))[0]).toBe(200)
+  expect([told, await isThere(name)]).toEqual([3, false])
+  expect(await find(name)).toMatchObject({
+    state: 'done',
+    action: { state: 'done', approvedBy: 'Ines Moldal', doneAt: expect.stringContaining('2026-11-24') },
+  })
+})
+
+it('where nobody knows whether it was done, nothing is sent before the cloud says so', async () => {
+  const name = 'gw-sandbox-trial'
+  const { resourceId } = await find(name)
+  const before = told
+  next.deletion = 'time out'
+  next.outcome = 'fail'
+  expect(await approve(name)).toEqual([502, expect.stringContaining('does not say what became of deleting gw-sandbox-trial')])
+  expect(await find(name)).toMatchObject({ state: 'under way', action: { state: 'not known' } })
+  await change({ passes: { [resourceId]: 50 } })
+  expect((await approve(name))[0]).toBe(502)
+  expect(told).toBe(before + 1)
+  // neither does looking anew send anything, nor forget it
+  await server.json('savings/look', post({}))
+  expect([told, (await find(name)).action!.state]).toEqual([before + 1, 'not known'])
+  next.outcome = null
+  expect((await approve(name))[0]).toBe(200)
+  expect(told).toBe(before + 1)
+  expect(await find(name)).toMatchObject({ state: 'done', action: { state: 'done', tries: 1 } })
+  await change({ passes: {} })
+})
+
+it('what somebody else has deleted is not deleted again; what a process was killed over is found out', async () => {
+  const name = 'gw-old-build-net'
+  const { resourceId } = await find(name)
+  next.deletion = 'fail'
+  expect((await approve(name))[0]).toBe(502)
+  const before = told
+  await change({ deletions: { [resourceId]: { day: '2026-11-24', hour: 8 } } })
+  expect(await approve(name)).toEqual([409, expect.stringContaining('it is not there any more, somebody else has deleted it')])
+  expect(told).toBe(before)
+  // found no more: what was tried in vain is kept, and is no saving any more
+  await server.json('savings/look', post({}))
+  expect(await find(name)).toMatchObject({ state: 'gone', action: { state: 'lapsed' } })
+  await change({ deletions: {} })
+  await server.json('savings/look', post({}))
+  expect((await find(name)).state).toBe('spotted')
+
+  next.deletion = 'take long'
+  const reply = approve(name).catch(() => null)
+  while (told === before) await new Promise(resolve => setTimeout(resolve, 10))
+  await server.stop('SIGKILL')
+  await reply
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  expect((await find(name)).action!.state).toBe('sent')
+  while (await isThere(name)) await new Promise(resolve => setTimeout(resolve, 50))
+  await server.json('savings/look', post({}))
+  expect(await find(name)).toMatchObject({ state: 'done', action: { state: 'done' } })
+  expect(told).toBe(before + 1)
+})
