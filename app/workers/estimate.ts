@@ -1,3 +1,4 @@
+import '../utils/no-eval'
 import { findAssumptions } from '../../core/estimate/assumptions'
 import { blindSpotSize, findBlindSpots } from '../../core/estimate/blind-spots'
 import type { Estimate, Scenario } from '../../core/estimate/estimate'

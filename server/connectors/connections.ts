@@ -2,6 +2,7 @@ import type { ConnectionInput, ConnectionTested, ConnectionView } from '../../sh
 import { NOBODY } from '../../shared/contracts/jobs'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
+import { saidOf } from '../http/fault'
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { rateCard, rateCardJob } from '../jobs/kinds/rate-card'
 import { bill, billJob } from '../jobs/kinds/bill'
@@ -96,7 +97,7 @@ async function viewOf(made: StoredConnection): Promise<ConnectionView> {
   try {
     return { ...view, now: await connector.now(), problem: null }
   } catch (error) {
-    return { ...view, now: null, problem: (error as Error).message }
+    return { ...view, now: null, problem: saidOf(error, `connection ${view.name}`) }
   }
 }
 

@@ -2,6 +2,7 @@ import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/id
 import { addDays } from '../../core/time/day'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
 import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
+import { saidOf } from '../http/fault'
 import { Problem, notFound } from '../http/problem'
 import type { Services } from '../services'
 import { findRateCard } from '../stores/rate-cards'
@@ -99,7 +100,7 @@ async function attempt(act: Act): Promise<void> {
   try {
     why = await whyNot(act)
   } catch (error) {
-    await note('failed', `not sent: ${(error as Error).message}`)
+    await note('failed', `not sent: ${saidOf(error, what)}`)
     throw error
   }
   if (why) {
@@ -120,10 +121,7 @@ async function attempt(act: Act): Promise<void> {
       await note('failed', error.message, { anew: true })
       throw error
     }
-    await note(
-      'not known',
-      `${error instanceof ConnectorFailed ? error.message : 'a fault in Rain Barrel'}; whether it was deleted is not known`,
-    )
+    await note('not known', `${saidOf(error, what)}; whether it was deleted is not known`)
     if (!(error instanceof ConnectorFailed)) throw error
     if (!(await settle({ ...act, approved }))) throw new ConnectorFailed(error.message, true)
   }

@@ -13,6 +13,7 @@ import { mergeSums } from '../charges/sums'
 import type { Database, Db } from '../db/database'
 import { billingPeriod, job, load, type DeliveredBy } from '../db/schema'
 import type { CubeClient } from '../engine/cube-client'
+import { saidOf } from '../http/fault'
 import { notFound, Problem } from '../http/problem'
 import { JobLost, type Run } from '../jobs/kinds/kind'
 import { findJob, putJob } from '../stores/jobs'
@@ -641,14 +642,10 @@ export class Importer {
   }
 
   async #fault(id: number, error: Error): Promise<void> {
-    console.error(`load ${id} failed`, error)
+    const said = saidOf(error, `load ${id}`)
     await this.#staging.catch(() => {}) // what was sent before the failure may still be on its way
     await this.charges.drop(id)
-    await this.#finish(
-      id,
-      'stopped',
-      `The load failed: ${error.message}. Nothing of it was loaded; the charges loaded before are as they were.`,
-    )
+    await this.#finish(id, 'stopped', `The load failed: ${said}. Nothing of it was loaded; the charges loaded before are as they were.`)
   }
 
   async #finish(id: number, state: ImportState, message: string | null, more: Partial<typeof load.$inferInsert> = {}): Promise<void> {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { JobProgress, JobView } from '../../shared/contracts/jobs'
+import { isExpected, saidOf } from '../http/fault'
 import { conflict, notFound, Problem } from '../http/problem'
 import type { Services } from '../services'
 import {
@@ -249,14 +250,14 @@ export class JobRunner {
       await end({ state: done.needsPerson ? 'failed' : 'done', outcome: done.said })
       return done
     } catch (error) {
-      const { message } = error as Error
+      const message = saidOf(error, `job ${kind.kind}`)
       if (error instanceof NotKnown) await end({ state: 'not known', outcome: message })
       else if (error instanceof JobLost) {
         if (!this.#closed) await end({ state: 'stopped', outcome: message }) // what ends with the process is taken up by the next
       } else {
         await end({ state: 'failed', outcome: message })
       }
-      throw error
+      throw isExpected(error) ? error : new Problem(500, 'fault', 'Something went wrong in Rain Barrel', `It was not done: ${message}.`)
     }
   }
 

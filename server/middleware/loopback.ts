@@ -1,4 +1,4 @@
-import { defineEventHandler, getRequestHeader } from 'h3'
+import { defineEventHandler, getRequestHeader, type H3Event } from 'h3'
 import { Problem } from '../http/problem'
 import { sendProblem } from '../http/route'
 
@@ -9,11 +9,25 @@ const isOwnName = (host: string | undefined) => ['127.0.0.1', 'localhost', '[::1
 /** A read-only link: its secret is what lets one in. */
 const isShared = (path: string, method: string) => method === 'GET' && path.startsWith('/api/v1/shared/')
 
+const fromElsewhere = new Problem(
+  403,
+  'other-site',
+  'The request comes from another site',
+  'Pages of other sites may link here, and nothing else: open the address itself.',
+)
+/** Whether a page of another site asks, other than by a link that was followed; browsers say so (Fetch Metadata Request Headers). */
+function isFromElsewhere(event: H3Event): boolean {
+  const of = (name: string) => getRequestHeader(event, `sec-fetch-${name}`)
+  if (of('site') !== 'cross-site' && of('site') !== 'same-site') return false
+  return event.method !== 'GET' || of('mode') !== 'navigate' || of('dest') !== 'document'
+}
+
 /**
  * There is no sign-in: whoever reaches the server may choose whom to work as. So only this machine is answered, and a page of
  * another site cannot make a browser on this machine write.
  */
 export default defineEventHandler(event => {
+  if (isFromElsewhere(event)) return sendProblem(event, fromElsewhere)
   if (!event.path.startsWith('/api/') || event.path.startsWith('/api/v1/health') || isShared(event.path, event.method)) return
   if (!loopback.test(event.node.req.socket.remoteAddress ?? '')) {
     return sendProblem(

@@ -1,7 +1,9 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
+import { addDays, type Day } from '../../core/time/day'
 import type { EstimateDocument } from '../../core/estimate/document'
 import { keptDocument } from '../../core/estimate/kept-document'
+import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import type { Db } from '../db/database'
 import { estimateLink } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
@@ -26,6 +28,12 @@ export async function makeLink(
   return { id, secret }
 }
 
+/** The last day on which a link opens: ones that were made for longer, before there was a limit, are cut to it. */
+function lastDayOf({ expiresOn, madeAt }: Pick<typeof estimateLink.$inferSelect, 'expiresOn' | 'madeAt'>): Day {
+  const last = addDays(madeAt.slice(0, 10), LONGEST_LINK_DAYS)
+  return expiresOn < last ? expiresOn : last
+}
+
 /** Links of an estimate, the newest first; `opens` is false for one whose document cannot be shown by what may go into it today. */
 export async function listLinks(db: Db, estimateId: string) {
   const rows = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
@@ -33,7 +41,7 @@ export async function listLinks(db: Db, estimateId: string) {
     id,
     version,
     audience,
-    expiresOn,
+    expiresOn: lastDayOf({ expiresOn, madeAt }),
     revokedAt,
     who,
     madeAt,
@@ -62,12 +70,12 @@ export async function openLink(db: Db, secret: string, today: string) {
     .where(eq(estimateLink.secretHash, hashOf(secret)))
     .limit(1)
   const document = link ? keptDocument(link.body) : null
-  if (!link || !document || link.revokedAt !== null || link.expiresOn < today)
+  if (!link || !document || link.revokedAt !== null || lastDayOf(link) < today)
     throw new Problem(
       404,
       'link-closed',
       'This link does not open anything',
       'It may have expired or been taken back. Ask whoever sent it for a new one.',
     )
-  return { document, expiresOn: link.expiresOn, madeAt: link.madeAt }
+  return { document, expiresOn: lastDayOf(link), madeAt: link.madeAt }
 }

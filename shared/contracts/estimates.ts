@@ -52,6 +52,8 @@ export type ExportFormat = z.infer<typeof exportFormat>
 const ofScenario = z.string().max(60).nullable().default(null)
 export const exportAsked = z.object({ format: exportFormat, audience, version: z.number().int().positive(), scenario: ofScenario })
 
+/** No link opens for longer, in days after it was made. */
+export const LONGEST_LINK_DAYS = 730
 export const linkAsked = z.object({ version: z.number().int().positive(), audience, scenario: ofScenario, expiresOn: day })
 /** The address is told once, when the link is made. */
 export const linkMade = z.object({ id: z.string(), path: z.string() })

@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import Papa from 'papaparse'
 import { unzipSync } from 'fflate'
 import ExcelJS from 'exceljs'
+import { addDays } from '../../core/time/day'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { estimateSchema, newEstimate, newRow } from '../../core/estimate/estimate'
 import type { RateCard } from '../../core/ratecard/rate-card'
@@ -35,6 +36,7 @@ import { pdfText } from '../support/pdf-text'
 import { freePort, post, put, remove, startServer, type Running, openKept } from '../support/server'
 import { pricesOf } from '../support/test-card'
 
+const nextYear = addDays(new Date().toISOString().slice(0, 10), 365)
 let server: Running
 let cloud: ChildProcess
 beforeAll(async () => {
@@ -286,7 +288,7 @@ describe('estimates', () => {
 
   it('open by a link for anyone, until it expires or is taken back; it shows the version it was made of', async () => {
     const made = linkMade.parse(
-      await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: '2099-01-01' }, as('Ines Moldal'))),
+      await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: nextYear }, as('Ines Moldal'))),
     )
     const secret = made.path.split('/').at(-1)!
     expect(secret).toMatch(/^[\w-]{43}$/)
@@ -313,6 +315,8 @@ describe('estimates', () => {
     const closed = await server.call(`shared/${secret}`)
     expect(closed.status).toBe(404)
     expect((await server.call(`estimates/${id}/links`, post({ version: 1, audience: 'own', expiresOn: '2020-01-01' }))).status).toBe(422)
+    const tooLong = { version: 1, audience: 'own', expiresOn: addDays(new Date().toISOString().slice(0, 10), 731) }
+    expect((await server.call(`estimates/${id}/links`, post(tooLong))).status).toBe(422)
     expect((await server.call(`links/${crypto.randomUUID()}`, { method: 'DELETE' })).status).toBe(404)
   })
 })
@@ -376,13 +380,17 @@ it('a link opens on its last day and not on the day after', async () => {
   const id = crypto.randomUUID()
   await server.json(`estimates/${id}`, put({ basedOn: null, estimate }))
   const { path } = linkMade.parse(
-    await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: '2099-01-01' })),
+    await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: nextYear })),
   )
   await server.stop()
   const { db, close } = await openKept(server.folder)
   const secret = path.split('/').at(-1)!
-  await expect(openLink(db, secret, '2099-01-01')).resolves.toMatchObject({ expiresOn: '2099-01-01' })
-  await expect(openLink(db, secret, '2099-01-02')).rejects.toMatchObject({ status: 404 })
+  await expect(openLink(db, secret, nextYear)).resolves.toMatchObject({ expiresOn: nextYear })
+  await expect(openLink(db, secret, addDays(nextYear, 1))).rejects.toMatchObject({ status: 404 })
+  // one that was made for longer, before there was a limit, is cut to two years after it was made
+  await db.update(estimateLink).set({ expiresOn: '2099-01-01', madeAt: '2026-03-01T12:00:00Z' }).where(eq(estimateLink.estimateId, id))
+  await expect(openLink(db, secret, '2028-02-29')).resolves.toMatchObject({ expiresOn: '2028-02-29' })
+  await expect(openLink(db, secret, '2028-03-01')).rejects.toMatchObject({ status: 404 })
   // a customer's link of before the list of what may go in: what it shows is made anew, and what cannot be is closed and named
   const [kept] = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, id))
   await db

@@ -52,7 +52,7 @@ async function* readParquet(path: string, target: RowTarget): AsyncGenerator<num
   } catch (error) {
     if (error instanceof UnreadableFile) throw error
     if (error instanceof Error && !('code' in error))
-      throw unreadable(null, `the file cannot be read as Parquet: ${error.message}`, 'Export it again, or export it as CSV.')
+      throw unreadable(null, 'the file cannot be read as Parquet: it is damaged, cut off or none', 'Export it again, or export it as CSV.')
     throw error
   } finally {
     await handle.close()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { addDays } from '../../../../core/time/day'
-import { kept, linkList, linkMade, type ExportFormat } from '../../../../shared/contracts/estimates'
+import { kept, linkList, linkMade, LONGEST_LINK_DAYS, type ExportFormat } from '../../../../shared/contracts/estimates'
 import type { z } from 'zod'
 
 /**
@@ -118,7 +118,7 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
     <form class="line" @submit.prevent="makeLink">
       <label
         >a link that shows version {{ store.unsaved ? store.saved!.version + 1 : store.saved!.version }} to anyone who has it, until
-        <input v-model="expiresOn" type="date" class="field" :min="today()" required
+        <input v-model="expiresOn" type="date" class="field" :min="today()" :max="addDays(today(), LONGEST_LINK_DAYS)" required
       /></label>
       <button class="button" :disabled="!!busy">Make a link</button>
     </form>

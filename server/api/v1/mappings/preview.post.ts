@@ -3,6 +3,7 @@ import { applyMapping } from '../../../../core/focus/mapping/apply-mapping'
 import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../../../core/focus/mapping/suggest-mapping'
 import type { Mapping } from '../../../../core/focus/mapping/mapping'
 import { mappingPreviewAsked, type MappingPreview } from '../../../../shared/contracts/imports'
+import { fileBody } from '../../../http/read-json'
 import { body, route } from '../../../http/route'
 import { findMapping } from '../../../stores/mappings'
 
@@ -16,7 +17,7 @@ const MOST_TEXT = 200_000
 
 /** The first rows of a file as they would become charges, through a given mapping, the one kept for the source, or a first suggestion. */
 export default route(async ({ event, database }): Promise<MappingPreview> => {
-  const { source, text, mapping: given } = await body(event, mappingPreviewAsked)
+  const { source, text, mapping: given } = await body(event, mappingPreviewAsked, fileBody)
   const kept = given ?? (await findMapping(database.db, source))
   const delimiter = kept?.delimiter ?? likelyDelimiter(text)
   const all = text.replace(/^\uFEFF/, '').split(/(?<=\n)/)

@@ -1,4 +1,5 @@
-import { linkAsked } from '../../../../../shared/contracts/estimates'
+import { addDays } from '../../../../../core/time/day'
+import { LONGEST_LINK_DAYS, linkAsked } from '../../../../../shared/contracts/estimates'
 import { documentOf } from '../../../../exports/export-estimate'
 import { Problem } from '../../../../http/problem'
 import { body, parameter, route } from '../../../../http/route'
@@ -7,7 +8,13 @@ import { makeLink } from '../../../../stores/links'
 /** Makes a link that shows one version to anyone who has it. Its address is told now and never again. */
 export default route(async ({ event, database, exporter, who }) => {
   const { version, audience, scenario, expiresOn } = await body(event, linkAsked)
-  if (expiresOn < new Date().toISOString().slice(0, 10))
+  const today = new Date().toISOString().slice(0, 10)
+  const last = addDays(today, LONGEST_LINK_DAYS)
+  if (expiresOn > last)
+    throw new Problem(422, 'invalid', 'The link would open for too long', `Choose a day up to ${last}: links open for two years at most.`, [
+      { field: 'expiresOn', reason: `the last day is ${last}` },
+    ])
+  if (expiresOn < today)
     throw new Problem(422, 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
       { field: 'expiresOn', reason: 'the day has passed' },
     ])

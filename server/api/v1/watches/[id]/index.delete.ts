@@ -1,9 +1,9 @@
 import { notFound } from '../../../../http/problem'
-import { parameter, route } from '../../../../http/route'
+import { numberedParameter, route } from '../../../../http/route'
 import { stopWatching } from '../../../../jobs/watching'
 
 export default route(async ({ event, database }) => {
-  const id = Number(parameter(event, 'id'))
+  const id = numberedParameter(event, 'id', 'watch')
   if (!(await stopWatching(database.db, id))) throw notFound('watch', 'It may have been taken out already.')
   return { id }
 })

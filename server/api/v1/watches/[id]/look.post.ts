@@ -1,11 +1,11 @@
 import { notFound } from '../../../../http/problem'
-import { parameter, route } from '../../../../http/route'
+import { numberedParameter, route } from '../../../../http/route'
 import { lookNow } from '../../../../jobs/watching'
 import { findWatch } from '../../../../stores/watches'
 
 /** Looks now instead of when it is due. */
 export default route(async services => {
-  const watch = await findWatch(services.database.db, Number(parameter(services.event, 'id')))
+  const watch = await findWatch(services.database.db, numberedParameter(services.event, 'id', 'watch'))
   if (!watch) throw notFound('watch', 'It may have been taken out already.')
   return { id: watch.id, said: await lookNow(services, watch, services.who) }
 })

@@ -1,0 +1,85 @@
+// What every reply says of who may show it and what it may load; and who is answered.
+import { createHash } from 'node:crypto'
+import { readdirSync } from 'node:fs'
+import { request } from 'node:http'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { remove, startServer, type Running } from '../support/server'
+
+let server: Running
+beforeAll(async () => {
+  server = await startServer()
+})
+afterAll(async () => {
+  await server.stop()
+  remove(server.folder)
+})
+
+it('stands on every reply: pages, scripts, the API, refusals and files', async () => {
+  const script = `/_nuxt/${readdirSync('.output/public/_nuxt').find(name => name.endsWith('.js'))}`
+  for (const path of [
+    '/',
+    '/spend',
+    '/nowhere',
+    script,
+    '/icon.svg',
+    '/api/v1/health',
+    '/api/v1/people',
+    '/api/v1/nowhere',
+    '/api/v1/shared/none',
+  ]) {
+    const { headers } = await fetch(`${server.base}${path}`)
+    expect([path, headers.get('x-powered-by')]).toEqual([path, null])
+    expect(Object.fromEntries(headers)).toMatchObject({
+      'x-frame-options': 'DENY',
+      'x-content-type-options': 'nosniff',
+      'cross-origin-opener-policy': 'same-origin',
+      'cross-origin-resource-policy': 'same-origin',
+      'referrer-policy': 'no-referrer',
+      'permissions-policy': expect.stringContaining('camera=()'),
+    })
+    const policy = headers.get('content-security-policy')!
+    expect(policy).toMatch(/^default-src 'none'; script-src 'self'/)
+    expect(policy).toContain("frame-ancestors 'none'")
+    expect(policy).not.toMatch(/script-src[^;]*unsafe|img-src[^;]*(http|\*)/)
+  }
+})
+
+it('allows the scripts that stand in the page by their hashes, and no others', async () => {
+  const reply = await fetch(`${server.base}/spend`)
+  const html = await reply.text()
+  const scripts = html
+    .split('<script>')
+    .slice(1)
+    .map(rest => rest.split('</script>')[0]!)
+  expect(scripts.length).toBe(2)
+  const hashes = scripts.map(text => `'sha256-${createHash('sha256').update(text).digest('base64')}'`)
+  expect(reply.headers.get('content-security-policy')).toContain(`script-src 'self' ${hashes.join(' ')};`)
+})
+
+it('answers pages of its own, links that are followed and tools; not what other sites load or send', async () => {
+  // fetch does not let these headers be set
+  const ask = (method: string, path: string, headers: Record<string, string>) =>
+    new Promise<number>((resolve, reject) => {
+      const asked = request(`${server.base}${path}`, { method, headers }, reply => {
+        reply.resume()
+        resolve(reply.statusCode!)
+      })
+      asked.on('error', reject)
+      asked.end()
+    })
+  const from = (site: string, mode: string, dest: string) => ({ 'sec-fetch-site': site, 'sec-fetch-mode': mode, 'sec-fetch-dest': dest })
+  for (const [method, path, headers, status] of [
+    ['GET', '/api/v1/people', {}, 200],
+    ['GET', '/api/v1/people', from('same-origin', 'cors', 'empty'), 200],
+    ['GET', '/spend', from('none', 'navigate', 'document'), 200],
+    ['GET', '/spend', from('cross-site', 'navigate', 'document'), 200],
+    ['GET', '/spend', from('cross-site', 'navigate', 'iframe'), 403],
+    ['GET', '/api/v1/people', from('cross-site', 'no-cors', 'script'), 403],
+    ['GET', '/api/v1/people', from('same-site', 'no-cors', 'image'), 403],
+    ['POST', '/api/v1/savings/look', from('cross-site', 'no-cors', 'empty'), 403],
+    ['POST', '/api/v1/savings/look', from('cross-site', 'navigate', 'document'), 403],
+    ['POST', '/api/v1/savings/look', { origin: 'http://elsewhere.example' }, 403],
+  ] as const) {
+    expect([method, path, headers, await ask(method, path, headers)]).toEqual([method, path, headers, status])
+  }
+})
