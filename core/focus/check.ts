@@ -4,6 +4,7 @@ import { decimalText } from '../money/decimal'
 import { parseScaled } from '../money/scaled'
 import { oneSlip } from '../text/one-slip'
 import { focusColumns, type FocusColumn } from './columns'
+import { whyNoneKept, whyNotKept } from './keepable'
 import { shownValue, type FileProblem } from './problem'
 
 const isoTime = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?(?:Z|\+00:?00)$/
@@ -108,11 +109,12 @@ export function valueCheck(column: FocusColumn): (text: string) => Wrong | null 
       if (!object) return { reason: 'not a JSON object', mend: 'Write it like {"team":"booking"}.' }
       if (column.name === 'Tags' && !Object.values(object).every(isScalar))
         return { reason: 'a tag holds more than one value', mend: 'A tag is a text, a number, true, false or null.' }
+      const why = whyNoneKept(object)
+      if (why) return why
     }
     if (column.name === 'BillingCurrency' && !wasCurrency(text))
       return { reason: 'not an ISO 4217 currency', mend: 'Use the three-letter code in capitals, such as EUR.' }
-    if (text.includes('\0')) return { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' }
-    return null
+    return whyNotKept(text)
   }
 }
 

@@ -7,6 +7,7 @@ import { ColumnValues, TupleIndex, type Decode } from './column-values'
 import { focusColumn, focusColumns, type FocusColumn } from './columns'
 import { MOST_EXAMPLES, ruleProblem, type Conformance, type RuleReport } from './conformance'
 import { shownValue, type FileProblem } from './problem'
+import { whyNotKept } from './keepable'
 import { enumerated, kindColumns, rules, type Rule, type RuleCharge } from './rules'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, ownColumns, quantityColumns, type DictionaryName } from './star'
 
@@ -106,7 +107,7 @@ export class Intake {
     this.#values = header.map(() => new ColumnValues(options.decode))
     this.#ids = new Int32Array(header.length)
     this.#columns = header.map(name => focusColumn(name) ?? null)
-    this.#checks = this.#columns.map((column, i) => (column && this.#kinds[i] === 'value' ? valueCheck(column) : plainText))
+    this.#checks = this.#columns.map((column, i) => (column && this.#kinds[i] === 'value' ? valueCheck(column) : whyNotKept))
     this.#verdicts = header.map(() => [])
     this.#seconds = header.map(() => [])
     this.#currency = at('BillingCurrency')
@@ -582,5 +583,3 @@ const FIRST_SECOND = Date.parse('2000-01-01T00:00:00Z') / 1000
 const LAST_SECOND = Date.parse('2101-01-01T00:00:00Z') / 1000
 const OUTSIDE: Wrong = { reason: 'is outside the years 2000 to 2100', mend: 'Look for a mistyped year.' }
 const NOT_UTF8: Wrong = { reason: 'the bytes are not UTF-8', mend: 'Save the file in the encoding UTF-8.' }
-const plainText = (text: string): Wrong | null =>
-  text.includes('\0') ? { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' } : null

@@ -6,7 +6,8 @@ export type FileProblem = { row: number | null; column: string | null; value: st
 
 const LONGEST_VALUE = 120
 
-/** Shortens a value so that a list of problems stays readable. */
-export function shownValue(value: string): string {
+/** Shortens a value so that a list of problems stays readable, and shows what is no text as what stands for it. */
+export function shownValue(raw: string): string {
+  const value = raw.toWellFormed().replaceAll('\0', '\uFFFD')
   return value.length > LONGEST_VALUE ? `${value.slice(0, LONGEST_VALUE)}… (${value.length} characters)` : value
 }

@@ -1,7 +1,5 @@
-import { join } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { Worker } from 'node:worker_threads'
 import { and, eq, getTableColumns, inArray, isNull, ne, sql } from 'drizzle-orm'
+import { mergeConformance } from '../../core/focus/conformance'
 import { daysLeftEmpty, sharedAccounts } from '../../core/focus/meeting'
 import { isoInstant } from '../../core/time/instant'
 import type { Mapping } from '../../core/focus/mapping/mapping'
@@ -19,15 +17,16 @@ import { JobLost, type Run } from '../jobs/kinds/kind'
 import { findJob, putJob } from '../stores/jobs'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
 import type { Inbox } from './inbox'
+import { readerLimitMb, ReadingProcess, type ReadingEnd } from './reading-process'
 import { holdingsOf, type LoadedPeriod } from './holdings'
 import { meetingsOf, newerDeliveries, putSideBySide, type Meeting } from './meetings'
 
 /** A file of a delivery that lies in the inbox. */
 export type ArrivedFile = { name: string; bytes: number; sha256: string }
 type Progress = { bytesDone: number; rows: number; errorCount: number }
-/** What came of reading a delivery, and when all that was read is staged: the thread may read the next meanwhile. */
+/** What came of reading a delivery, and when all that was read is staged: the next may be read meanwhile. */
 type Read = { result: ImportDone | 'stopped'; staged: Promise<unknown> }
-type Running = { id: number; worker: Worker | null; stop: boolean; swapping: boolean; progress: Progress; report: Run['progress'] }
+type Running = { id: number; reading: ReadingProcess | null; stop: boolean; swapping: boolean; progress: Progress; report: Run['progress'] }
 type Listed = Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo' | 'canRedo' | 'wouldEmpty' | 'options'>
 
 /** What a delivery is announced with. */
@@ -67,20 +66,20 @@ const loadIsOpen = inArray(load.state, openStates)
 const isOpen = (state: ImportState) => openStates.includes(state)
 
 /**
- * Loads deliveries one after the other: read and checked in a thread, staged in batches, swapped in by one transaction. The next is read
- * while the one before is swapped in; they are swapped in in the order in which they came. Each is a job, so that what a killed process has
- * begun is read again by the next.
+ * Loads deliveries one after the other: read and checked in a process of their own, staged in batches, swapped in by one transaction. The
+ * next is read while the one before is swapped in; they are swapped in in the order in which they came. Each is a job, so that what a
+ * killed process has begun is read again by the next.
  */
 export class Importer {
   #running = new Map<number, Running>()
   #reading: Promise<unknown> = Promise.resolve()
   /**
-   * Until all that the thread has sent is kept, of whatever delivery. Once it fails, so does all that the same thread sends: it may build
+   * Until all that was read is kept, of whatever delivery. Once it fails, so does all that the same process sends: it may build
    * on what was lost.
    */
   #staging: Promise<unknown> = Promise.resolve()
   #turn: Promise<unknown> = Promise.resolve()
-  #worker: Worker | null = null
+  #reader: ReadingProcess | null = null
   #closed = false
 
   constructor(
@@ -175,7 +174,7 @@ export class Importer {
    * Reads a load and makes it count, after those that came before. @returns what came of it, in words. @throws JobLost when it was stopped.
    */
   async carryOut(id: number, { signal, progress: report }: Pick<Run, 'signal' | 'progress'>): Promise<string> {
-    const running: Running = { id, worker: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 }, report }
+    const running: Running = { id, reading: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 }, report }
     this.#running.set(id, running)
     const abandon = () => this.stop(String(id))
     signal.addEventListener('abort', abandon)
@@ -215,7 +214,7 @@ export class Importer {
     const running = this.#running.get(Number(id))
     if (!running || running.swapping || this.#closed) return false
     running.stop = true
-    if (running.worker) this.#endWorker()
+    if (running.reading) this.#endReader()
     return true
   }
 
@@ -295,10 +294,10 @@ export class Importer {
     }))
   }
 
-  /** Ends the reading thread. What is under way is taken up by the next process. */
+  /** Ends the reading process. What is under way is taken up by the next process. */
   close(): void {
     this.#closed = true
-    this.#endWorker()
+    this.#endReader()
   }
 
   /** How far the loads are that other processes read. */
@@ -352,24 +351,23 @@ export class Importer {
 
   async #read(running: Running, { source, files, mapping }: Pick<typeof load.$inferSelect, 'source' | 'files' | 'mapping'>): Promise<Read> {
     if (running.stop) return { result: 'stopped', staged: Promise.resolve() }
-    // the thread stays for the next load: it knows the dictionaries, and what it has learnt to do fast it does fast from the start
+    // the process stays for the next load: it knows the dictionaries, and what it has learnt to do fast it does fast from the start
     const task: ImportTask = {
       loadId: running.id,
       source,
       mapping,
       files: files.map(({ name, bytes, sha256 }, i) => ({ name, bytes, sha256, path: this.inbox.path(running.id, i) })),
-      known: this.#worker ? null : await this.#keptEntries(),
+      known: this.#reader ? null : await this.#keptEntries(),
     }
-    const worker = (this.#worker ??= new Worker(pathToFileURL(join(this.serverDir, 'workers/imports.mjs'))))
-    worker.unref()
-    running.worker = worker
-    return this.#follow(worker, running, task)
+    const reader = (this.#reader ??= this.#newReader())
+    running.reading = reader
+    return this.#follow(reader, running, task)
       .catch((error: Error) => {
-        if (this.#worker === worker) this.#endWorker()
+        if (this.#reader === reader) this.#endReader()
         throw error
       })
       .finally(() => {
-        running.worker = null
+        running.reading = null
       })
   }
 
@@ -416,22 +414,27 @@ export class Importer {
     })
   }
 
-  #endWorker(): void {
-    void this.#worker?.terminate()
-    this.#worker = null
+  #newReader(): ReadingProcess {
+    const reader = new ReadingProcess(this.serverDir)
+    reader.on('end', () => {
+      if (this.#reader === reader) this.#reader = null // also where it ended with nothing to read
+    })
+    return reader
   }
 
-  /** Stages batches as they come until the thread is done, was stopped or failed. */
-  #follow(worker: Worker, running: Running, task: ImportTask): Promise<Read> {
-    const listeners: [string, (argument: never) => void][] = []
-    const listen = <T>(event: string, act: (argument: T) => void) => {
-      listeners.push([event, act as (argument: never) => void])
-      worker.on(event, act as () => void)
-    }
+  #endReader(): void {
+    this.#reader?.end()
+    this.#reader = null
+  }
+
+  /** Stages batches as they come until the delivery is read, was stopped or failed. */
+  #follow(reader: ReadingProcess, running: Running, task: ImportTask): Promise<Read> {
+    let staged: Promise<unknown> = Promise.resolve()
+    const total = task.files.reduce((bytes, file) => bytes + file.bytes, 0)
+    let hear: (message: ImportMessage) => void
+    let notice: (why: ReadingEnd) => void
     return new Promise<Read>((resolve, reject) => {
-      let staged: Promise<unknown> = Promise.resolve()
-      const total = task.files.reduce((bytes, file) => bytes + file.bytes, 0)
-      listen('message', (message: ImportMessage) => {
+      hear = message => {
         if (message.type === 'progress') {
           running.progress = { bytesDone: message.bytesDone, rows: message.rows, errorCount: message.errorCount }
           running.report({ done: message.bytesDone, of: total, unit: 'bytes', words: `${message.rows} charges read` })
@@ -446,23 +449,26 @@ export class Importer {
               }
               return { ids: await this.charges.enter(message.entries) }
             })
-            .then(reply => worker.postMessage(reply))
+            .then(reply => reader.send(reply))
           staged = Promise.all([staged, mine])
           staged.catch(() => {}) // told to whoever waits for it, if anyone does
           this.#staging = mine
           mine.catch(error => {
-            if (this.#worker === worker) this.#endWorker()
+            if (this.#reader === reader) this.#endReader()
             reject(error)
           })
         }
-      })
-      listen('error', reject)
-      listen('exit', () =>
-        staged.then(() => (running.stop ? resolve({ result: 'stopped', staged }) : reject(new Error('the reading thread ended'))), reject),
-      )
-      worker.postMessage(task)
+      }
+      notice = why => {
+        const result = running.stop || why === 'told' ? 'stopped' : notRead(task, running.progress, why)
+        staged.then(() => resolve({ result, staged }), reject)
+      }
+      reader.on('message', hear)
+      reader.on('end', notice)
+      reader.send(task)
     }).finally(() => {
-      for (const [event, act] of listeners) worker.off(event, act as () => void)
+      reader.off('message', hear)
+      reader.off('end', notice)
     })
   }
 
@@ -627,7 +633,7 @@ export class Importer {
     return String(id)
   }
 
-  /** What the database knows when all that was sent is kept or lost: what a new thread begins with. */
+  /** What the database knows when all that was sent is kept or lost: what a new process begins with. */
   async #keptEntries(): Promise<KnownEntries> {
     this.#staging = this.#staging.catch(() => {})
     await this.#staging
@@ -653,6 +659,31 @@ export class Importer {
       .update(load)
       .set({ state, message, finishedAt: sql`now()`, ...more })
       .where(eq(load.id, id))
+  }
+}
+
+/** What came of a delivery over which the reading process ended: it is refused, at the file that was being read. */
+function notRead({ files }: ImportTask, { bytesDone, rows }: Progress, why: Exclude<ReadingEnd, 'told'>): ImportDone {
+  let before = 0
+  const file = files.find(({ bytes }) => (before += bytes) > bytesDone) ?? files.at(-1)!
+  const [reason, mend] =
+    why === 'too large'
+      ? [
+          `too large for this machine: reading it took more than ${readerLimitMb()} MB of memory`,
+          'Deliver it in smaller parts, such as smaller row groups, or raise RAIN_BARREL_READER_MB.',
+        ]
+      : ['damaged: it ended the process that read it', 'Copy or export it again.']
+  return {
+    type: 'done',
+    rows,
+    files: files.map(({ name, bytes, sha256 }) => ({ name, bytes, sha256, rows: 0, periods: [] })),
+    periodEnds: {},
+    warnings: [],
+    errorCount: 1,
+    errors: [{ file: file.name, row: null, column: null, value: null, reason, mend }],
+    conformance: mergeConformance([]),
+    corrections: [],
+    held: {},
   }
 }
 

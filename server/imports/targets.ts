@@ -5,7 +5,7 @@ import { applyMapping, type MappedFile } from '../../core/focus/mapping/apply-ma
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { FileProblem } from '../../core/focus/problem'
 import { decodeUtf8 } from './readers/csv'
-import type { RowTarget } from './readers/reader'
+import { NOT_UTF8, type RowTarget } from './readers/reader'
 
 export type ChargeTargetOptions = Omit<IntakeOptions, 'decode'> & {
   file: string
@@ -52,7 +52,7 @@ export class ChargeTarget implements RowTarget {
   bytes(bytes: Uint8Array, cells: number, starts: Int32Array, ends: Int32Array, same: Uint8Array): void {
     this.rows++
     if (this.#mapped) {
-      this.#takeMapped(Array.from({ length: cells }, (_, i) => decodeUtf8(bytes.subarray(starts[i]!, ends[i]!)) ?? '\uFFFD'))
+      this.#takeMapped(Array.from({ length: cells }, (_, i) => decodeUtf8(bytes.subarray(starts[i]!, ends[i]!)) ?? NOT_UTF8))
       return
     }
     const intake = this.#intake!

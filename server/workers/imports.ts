@@ -1,6 +1,5 @@
-// The thread that reads and checks deliveries, one after the other. It sends checked charges in batches and waits while too many are under
+// The process that reads and checks deliveries, one after the other. It sends checked charges in batches and waits while too many are under
 // way.
-import { parentPort } from 'node:worker_threads'
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
 import type { TakenCharge } from '../../core/focus/intake'
@@ -23,7 +22,7 @@ export type ImportTask = {
   source: string
   mapping: Mapping | null
   files: { name: string; path: string; bytes: number; sha256: string }[]
-  /** What the database has, for a thread that has just begun; null when it knows. */ known: KnownEntries | null
+  /** What the database has, for a process that has just begun; null when it knows. */ known: KnownEntries | null
 }
 export type ImportMessage =
   /** Entries whose ids are wanted: the answer is a `GivenIds`. */
@@ -50,12 +49,11 @@ export type ImportDone = {
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2
 
-const port = parentPort!
 let entryIds: EntryIds | null = null
 let underWay = 0
 let goOn: (() => void) | null = null
 let takeIds: ((ids: GivenIds) => void) | null = null
-port.on('message', (message: ImportTask | { ids: GivenIds } | 'next') => {
+process.on('message', (message: ImportTask | { ids: GivenIds } | 'next') => {
   if (message === 'next') {
     underWay--
     goOn?.()
@@ -67,7 +65,9 @@ const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
 const subAccountPlace = dictionaryNames.indexOf('subAccount')
 const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
 
-const send = (message: ImportMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer)
+const send = (message: ImportMessage) => process.send!(message)
+// whoever wanted it read is gone
+process.on('disconnect', () => process.exit(0))
 
 type Sum = {
   period: number
@@ -165,7 +165,7 @@ class Delivery {
 
   constructor(private readonly task: ImportTask) {
     if (task.known) entryIds = new EntryIds(task.known)
-    if (!entryIds) throw new Error('the reading thread was not told what the database knows')
+    if (!entryIds) throw new Error('the reading process was not told what the database knows')
     this.#entryIds = entryIds
   }
 
@@ -246,10 +246,7 @@ class Delivery {
       this.#entryIds.give(await ids)
     }
     const segments = full.map(segment => this.#segments.encode(segment, (name, key) => this.#entryIds.id(name, key)))
-    send(
-      { type: 'segments', segments },
-      segments.map(segment => segment.bytes.buffer as ArrayBuffer),
-    )
+    send({ type: 'segments', segments })
   }
 
   async #readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {

@@ -52,6 +52,16 @@ export type ExportFormat = z.infer<typeof exportFormat>
 const ofScenario = z.string().max(60).nullable().default(null)
 export const exportAsked = z.object({ format: exportFormat, audience, version: z.number().int().positive(), scenario: ofScenario })
 
+/** A version of an estimate; the newest without one. */
+export const versionAsked = z.object({
+  version: z.coerce
+    .number()
+    .int()
+    .positive()
+    .max(2 ** 31 - 1)
+    .optional(),
+})
+
 /** No link opens for longer, in days after it was made. */
 export const LONGEST_LINK_DAYS = 730
 export const linkAsked = z.object({ version: z.number().int().positive(), audience, scenario: ofScenario, expiresOn: day })

@@ -202,7 +202,7 @@ export type DimensionList = z.infer<typeof dimensionList>
 
 /** From which day on tags have been reported. Keys that no charge has are left out. */
 export const tagKeysAsked = z.object({ keys: z.array(z.string().min(1)).min(1) })
-export const firstSeen = z.object({ tags: z.array(z.object({ key: z.string(), firstDay: day })) })
+export const firstSeen = z.object({ revision: z.number(), tags: z.array(z.object({ key: z.string(), firstDay: day })) })
 
 /** A tag and the charges that are looked at. */
 export const tagAsked = z

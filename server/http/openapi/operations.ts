@@ -216,7 +216,7 @@ export const operations: readonly Operation[] = [
   }),
   op('estimates', 'get', '/estimates', 'The newest version of every estimate.', { reply: estimates.estimateList }),
   op('estimates', 'get', '/estimates/{id}', 'An estimate as it was saved last, or in a version.', {
-    query: z.object({ version: z.coerce.number().int().positive().optional() }),
+    query: estimates.versionAsked,
     reply: estimates.savedEstimate,
   }),
   op('estimates', 'put', '/estimates/{id}', 'Saves an estimate; it names the version it was made from.', {

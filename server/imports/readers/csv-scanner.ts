@@ -6,6 +6,9 @@ const CR = 0x0d
 /** A record larger than this is taken for a quote that was never closed. */
 const LARGEST_RECORD = 256 * 1024 * 1024
 
+/** Empty lines in a row that are passed over; a file with more is none of charges. */
+const MOST_EMPTY_LINES = 1_000_000
+
 /** How a cell stands in the file: as it is, in quotes, in quotes with quotes inside. */
 const PLAIN = 0
 const QUOTED = 1
@@ -56,6 +59,9 @@ export class CsvScanner {
   /** How far the room behind what is read is taken by what a record unescapes to. */
   #unescaped = 0
   #next = 0
+  /** How much of an open record there has to be before it is looked at again: twice as much, so that it is not read with each piece. */
+  #enough = 0
+  #emptyLines = 0
   #stopped = false
   #fresh = true
 
@@ -77,8 +83,8 @@ export class CsvScanner {
       if (this.#used - this.#next + piece.length > LARGEST_RECORD)
         throw unreadable(
           this.records,
-          'a quoted text does not end within 256 MB',
-          'Look for a quote that is not closed in the row before or in this one.',
+          'a row does not end within 256 MB',
+          'Look for a quote that is not closed in the row before or in this one, or for lines that do not end.',
         )
       const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, wanted))
       buffer.set(this.#buffer.subarray(0, this.#used))
@@ -87,7 +93,9 @@ export class CsvScanner {
     }
     this.#buffer.set(piece, this.#used)
     this.#used += piece.length
+    if (this.#used - this.#next < this.#enough) return
     this.#next = this.#scan(false)
+    this.#enough = (this.#used - this.#next) * 2
     const done = Math.min(this.#kept, this.#next)
     this.#buffer.copyWithin(0, done, this.#used)
     this.#used -= done
@@ -228,7 +236,12 @@ export class CsvScanner {
       this.skipLines--
       return
     }
-    if (cells === 1 && starts[0] === ends[0]) return
+    if (cells === 1 && starts[0] === ends[0]) {
+      if (++this.#emptyLines > MOST_EMPTY_LINES)
+        throw unreadable(this.records, `more than ${MOST_EMPTY_LINES} empty lines follow each other`, 'Export the file again.')
+      return
+    }
+    this.#emptyLines = 0
     if (this.#width >= 0) this.#widthBefore = cells
     this.#unescaped = this.#used
     for (let i = 0; i < cells; i++) if (quotes[i] === DOUBLED) this.#unescape(i)

@@ -6,6 +6,14 @@ import { CsvScanner } from './csv-scanner'
 import { unreadable, UnreadableFile, type FileReader, type ReadOptions, type RowTarget } from './reader'
 
 const GZIP = [0x1f, 0x8b]
+/** A file of charges packs to a twentieth or so; what unpacks to this many times its size, and is not small, is none. */
+const LARGEST_RATIO = 200
+const SMALL_BYTES = 256 * 1024 * 1024
+const tooDense = unreadable(
+  null,
+  `the compressed file unpacks to more than ${LARGEST_RATIO} times its size`,
+  'Export it again: a file of charges does not do that.',
+)
 const utf8 = new TextDecoder('utf-8', { fatal: true })
 
 /**
@@ -36,8 +44,11 @@ async function* readCsv(
   const other = encoding === 'utf-8' ? null : new TextDecoder(encoding)
   try {
     let first = true
+    let unpacked = 0
     for await (const chunk of plain) {
       const piece = chunk as Buffer
+      unpacked += piece.length
+      if (packed && unpacked > SMALL_BYTES && unpacked > bytesDone * LARGEST_RATIO) throw tooDense
       if (first && encoding === 'utf-8') refuseUtf16(piece)
       first = false
       scanner.push(other ? Buffer.from(other.decode(piece, { stream: true })) : piece)

@@ -3,7 +3,7 @@ import { parquetMetadataAsync, parquetRead, type FileMetaData } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { decodeUtf8 } from './csv'
 import { unpackLz4 } from './lz4'
-import { unreadable, UnreadableFile, type FileReader, type RowTarget } from './reader'
+import { NOT_UTF8, unreadable, UnreadableFile, type FileReader, type RowTarget } from './reader'
 
 const MAGIC = Buffer.from('PAR1')
 
@@ -37,7 +37,7 @@ async function* readParquet(path: string, target: RowTarget): AsyncGenerator<num
     if (!target.begin(columns.map(column => column.name))) return
     let start = 0
     for (const [number, group] of metadata.row_groups.entries()) {
-      const rows = Number(group.num_rows)
+      const rows = rowsOf(group, number)
       const values: ArrayLike<unknown>[] = []
       for (const { name } of columns) values.push(await readColumn(file, metadata, name, start, rows))
       const cells = columns.map(() => '')
@@ -59,6 +59,24 @@ async function* readParquet(path: string, target: RowTarget): AsyncGenerator<num
   }
 }
 
+/** So many rows are held at once at most: engines write a million in a group. */
+const MOST_ROWS = 20_000_000
+
+/** The rows of a row group, held against what its columns say they have before anything is made for them. */
+function rowsOf({ num_rows, columns }: FileMetaData['row_groups'][number], number: number): number {
+  const rows = Number(num_rows)
+  const place = `row group ${number + 1}`
+  if (rows > MOST_ROWS)
+    throw unreadable(
+      null,
+      `${place} says that it has ${rows} rows, more than are read at once`,
+      `Export it again with at most ${MOST_ROWS} rows in a group, or as CSV.`,
+    )
+  if (!(rows >= 0) || columns.some(({ meta_data }) => !meta_data || Number(meta_data.num_values) < rows))
+    throw unreadable(null, `damaged: ${place} says that it has ${rows} rows, and its columns have fewer`, 'Copy or export it again.')
+  return rows
+}
+
 const share = (size: number, metadata: FileMetaData, rows: number) => Math.floor((size * rows) / Math.max(1, Number(metadata.num_rows)))
 
 async function readColumn(
@@ -68,7 +86,7 @@ async function readColumn(
   start: number,
   rows: number,
 ): Promise<ArrayLike<unknown>> {
-  const values: unknown[] = Array.from({ length: rows })
+  const values: unknown[] = []
   await parquetRead({
     file,
     metadata,
@@ -88,6 +106,8 @@ async function readColumn(
       }
     },
   })
+  if (values.length < rows)
+    throw unreadable(null, `damaged: the column ${name} ends after ${start + values.length} rows`, 'Copy or export it again.')
   return values
 }
 
@@ -139,7 +159,7 @@ function plainText(value: unknown): string {
   if (value === null || value === undefined) return ''
   if (typeof value === 'number' || typeof value === 'bigint' || typeof value === 'boolean') return String(value)
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? 'not a date' : value.toISOString().replace('.000Z', 'Z')
-  if (value instanceof Uint8Array) return decodeUtf8(value) ?? '\uFFFD'
+  if (value instanceof Uint8Array) return decodeUtf8(value) ?? NOT_UTF8
   if (Array.isArray(value) && value.every(pair => pair && typeof pair === 'object' && 'key' in pair))
     return JSON.stringify(Object.fromEntries((value as { key: string; value: unknown }[]).map(pair => [pair.key, pair.value])), bigints)
   return JSON.stringify(value, bigints)

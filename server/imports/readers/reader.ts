@@ -27,6 +27,9 @@ export type FileReader = {
 
 export type ReadOptions = { delimiter?: string; encoding?: 'utf-8' | 'windows-1252' | 'utf-16le'; skipLines?: number }
 
+/** Stands for bytes that are not UTF-8: half of a pair of surrogates, which is no text and is refused wherever it comes. */
+export const NOT_UTF8 = '\uD800'
+
 /** A file that cannot be read to its end. */
 export class UnreadableFile extends Error {
   constructor(readonly problem: FileProblem) {

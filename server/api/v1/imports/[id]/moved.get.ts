@@ -1,5 +1,5 @@
-import { parameter, route } from '../../../../http/route'
+import { numberedParameter, route } from '../../../../http/route'
 import { movedBy } from '../../../../imports/moved'
 
 /** What a restatement moved, line by line, as long as the charges before it are kept. */
-export default route(services => movedBy(services, parameter(services.event, 'id')))
+export default route(services => movedBy(services, String(numberedParameter(services.event, 'id', 'load'))))

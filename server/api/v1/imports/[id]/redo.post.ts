@@ -1,8 +1,8 @@
-import { parameter, route } from '../../../../http/route'
+import { numberedParameter, route } from '../../../../http/route'
 
 /** Loads again what was taken back. */
 export default route(async ({ event, importer, who }) => {
-  const id = parameter(event, 'id')
+  const id = String(numberedParameter(event, 'id', 'load'))
   await importer.redo(id, who)
   return { id }
 })
