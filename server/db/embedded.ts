@@ -1,7 +1,8 @@
-import { existsSync, mkdirSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { drizzle } from 'drizzle-orm/pglite'
+import { beginDatabase, checkDatabase, notOpened } from './check-folder'
 import { channelName, type Database, type Db, type Session } from './database'
 import { PgliteClient } from './pglite-client'
 import * as schema from './schema'
@@ -12,12 +13,17 @@ import * as schema from './schema'
  * @param folder the database's folder. @param bare begins an empty folder from nothing instead.
  */
 export async function openEmbedded(folder: string, serverDir: string, { bare = false } = {}): Promise<Database> {
-  const isNew = !existsSync(join(folder, 'PG_VERSION'))
-  mkdirSync(folder, { recursive: true })
-  const client = await PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), {
-    dataDir: folder,
-    ...(isNew && !bare && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
-  })
+  const isNew = checkDatabase(folder)
+  const open = () =>
+    PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), {
+      dataDir: folder,
+      ...(isNew && !bare && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
+    })
+  const client = isNew
+    ? await beginDatabase(folder, open)
+    : await open().catch((error: unknown) => {
+        throw new Error(notOpened(folder), { cause: error })
+      })
   return {
     kind: 'embedded',
     db: drizzle(client as never, { schema }) as unknown as Db,

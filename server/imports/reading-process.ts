@@ -32,6 +32,7 @@ export class ReadingProcess extends EventEmitter<{ message: [ImportMessage]; end
     this.#child = fork(join(serverDir, 'workers/imports.mjs'), {
       serialization: 'advanced',
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+      env: {}, // no secret of the server's is within reach of what it reads
       execArgv: ['--enable-source-maps', `--max-old-space-size=${limitMb}`],
     })
     this.#child.unref()

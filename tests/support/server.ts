@@ -39,7 +39,8 @@ export const openKept = async (folder: string): Promise<Database> =>
 export async function startServer({
   folder = mkdtempSync(join(tmpdir(), 'rain-barrel-')),
   env = {},
-}: { folder?: string; env?: Record<string, string> } = {}): Promise<Running> {
+  uid,
+}: { folder?: string; env?: Record<string, string>; uid?: number } = {}): Promise<Running> {
   if (!existsSync(BUILT)) throw new Error('Build first: npm run build')
   const port = await freePort()
   const url = await databaseOf(folder)
@@ -54,6 +55,7 @@ export async function startServer({
       ...env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
+    ...(uid !== undefined && { uid }),
   })
   let output = ''
   child.stdout!.on('data', (chunk: Buffer) => {
