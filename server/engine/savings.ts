@@ -39,7 +39,7 @@ export async function lookForSavings(engine: Engine, connector: Connector, who: 
     )
   const measured = []
   for (const gateway of await inventory.gateways())
-    measured.push({ gateway, readings: await measurements.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), today) })
+    measured.push({ gateway, readings: await measurements.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), addDays(today, 1)) })
   const found = idleGateway.find(measured, { card, today })
   await keepFound(database.db, found, connector.provider)
   return found.length

@@ -1,6 +1,7 @@
 import { dataDaysOf, laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
 import { amountSaid } from '../../shared/words/amounts'
+import { capitalised } from '../../shared/words/capitalised'
 import { viewTitle } from '../../shared/words/sentence-text'
 import type { Mail } from '../connectors/mail'
 import type { Services } from '../services'
@@ -44,7 +45,7 @@ export async function sentenceMail(
   const late = laggards(period, days)
   const lines = [
     ...(description ? [description, ''] : []),
-    `${capital(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
+    `${capitalised(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
     `Total: ${total}.`,
     ...(late.length ? [`It lacks days of ${late.map(({ source, lastDay }) => `${source} (delivered to ${lastDay})`).join(', ')}.`] : []),
     `Charges reach to ${days.lastDay}. Kept by ${owner} in Rain Barrel.`,
@@ -61,8 +62,6 @@ export async function sentenceMail(
     })),
   }
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Where the sentence is looked at, by the address that `RAIN_BARREL_URL` says this server has; null where it says none. */
 function linkBack(query: WrittenQuery): string | null {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, not, notInArray, sql } from 'drizzle-orm'
 import type { Opportunity } from '../../core/opportunity/opportunity'
-import type { ActionState, ActionStep } from '../../shared/contracts/savings'
+import type { ActionState, ActionStep, OpportunityState } from '../../shared/contracts/savings'
 import type { Db } from '../db/database'
 import { action, opportunity } from '../db/schema'
 
@@ -84,10 +84,20 @@ export async function approve(db: Db, { id, body }: StoredOpportunity, who: stri
     await tx
       .update(opportunity)
       .set({ state: 'under way' })
-      .where(sql`${opportunity.id} = ${id} and ${opportunity.state} = 'spotted'`)
+      .where(and(eq(opportunity.id, id), inArray(opportunity.state, ['spotted', 'gone'])))
     const [row] = await tx.select().from(action).where(eq(action.opportunityId, id))
     return row!
   })
+}
+
+/** Where an action leaves its opportunity. One whose approval has lapsed is none, until a look finds it again. */
+const opportunityAfter: Record<ActionState, OpportunityState> = {
+  approved: 'under way',
+  sent: 'under way',
+  'not known': 'under way',
+  done: 'done',
+  failed: 'spotted',
+  lapsed: 'gone',
 }
 
 /**
@@ -113,9 +123,6 @@ export async function noteStep(
         ...(more.anew && { requestKey: randomUUID() }),
       })
       .where(eq(action.id, id))
-    await tx
-      .update(opportunity)
-      .set({ state: state === 'done' ? 'done' : state === 'failed' || state === 'lapsed' ? 'spotted' : 'under way' })
-      .where(eq(opportunity.id, opportunityId))
+    await tx.update(opportunity).set({ state: opportunityAfter[state] }).where(eq(opportunity.id, opportunityId))
   })
 }

@@ -68,8 +68,11 @@ it('a refused deletion is tried again only while its reasons hold', async () => 
   const inUse = '450 GB passed it in the last 30 days, 450 GB of them today'
   expect(await approve(name)).toEqual([409, expect.stringContaining(`${name} was left alone: ${inUse}`)])
   expect([told, await isThere(name)]).toEqual([1, true])
-  expect(await find(name)).toMatchObject({ state: 'spotted', action: { state: 'lapsed' } })
+  expect(await find(name)).toMatchObject({ state: 'gone', action: { state: 'lapsed' } })
   expect(await lastOf(name)).toBe(`not sent: ${inUse}`)
+  // a look sees the same: what passes today speaks against it, though every day that is over was without
+  await server.json('savings/look', post({}))
+  expect((await find(name)).state).toBe('gone')
   expect(await approve(name)).toEqual([409, expect.stringContaining(inUse)])
 
   await change({ passes: {}, locked: [resourceId] })

@@ -31,7 +31,7 @@ const trouble = computed(() => {
     <h3 class="minor">Workings</h3>
     <WorkingsTree :working="opportunity.working" :currency="opportunity.currency" />
     <div v-if="trouble" class="failed" role="alert">
-      <b>{{ trouble.head }}</b> {{ opportunity.action!.steps.at(-1)!.outcome }}. {{ trouble.todo }}
+      <b>{{ trouble.head }}</b> {{ capitalised(opportunity.action!.steps.at(-1)!.outcome) }}. {{ trouble.todo }}
     </div>
     <template v-if="opportunity.state !== 'done'">
       <div v-if="savings.preview" class="preview">

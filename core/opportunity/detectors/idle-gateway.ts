@@ -25,6 +25,8 @@ export const idleGateway: Detector<MeasuredGateway> = {
     return facts.flatMap(({ gateway, readings }) => {
       const seen = readings.filter(({ hour }) => hour.slice(0, 10) >= from && hour.slice(0, 10) < today)
       const total = passedIn(seen)
+      // a day that is not over proves nothing for it, and everything against it
+      if (passedIn(readings.filter(({ hour }) => hour.slice(0, 10) >= today)).gte(NOISE_GB)) return []
       if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return []
       const line = findPrice(card, 'gateway-hour', gateway.region)
       if (!line) return []

@@ -39,11 +39,11 @@ it('holds to its limits: 14 days measured are enough, an hour less is not; 0.1 G
   expect([found(readings(14, 0)), found(readings(14, 0).slice(1))]).toEqual([1, 0])
   const with_ = (gb: number) => [{ hour: '2026-11-01T05:00:00Z', gb }, ...readings(20, 0)]
   expect([found(with_(0.099999)), found(with_(0.1))]).toEqual([1, 0])
-  // the look-back begins 30 days before today, and today does not count: 2026-10-25 is in it, 2026-10-24 is not
+  // the look-back begins 30 days before today: 2026-10-25 is in it, 2026-10-24 is not; of today only what passes counts
   const on = (hour: string) => [{ hour, gb: 5 }, ...readings(30, 0)]
   expect(
     ['2026-10-24T23:00:00Z', '2026-10-25T00:00:00Z', '2026-11-23T23:00:00Z', '2026-11-24T00:00:00Z'].map(hour => found(on(hour))),
-  ).toEqual([1, 0, 0, 1])
+  ).toEqual([1, 0, 0, 0])
 })
 
 it('says why what was approved does not hold any more, with what has passed to this hour', () => {
