@@ -40,7 +40,10 @@ async function main() {
       )
     }
     const beganLink = performance.now()
-    await server.json(`estimates/${id}/links`, post({ version: 1, audience: 'customer', expiresOn: new Date(Date.now() + 365 * 86_400_000).toISOString().slice(0, 10) }))
+    await server.json(
+      `estimates/${id}/links`,
+      post({ version: 1, audience: 'customer', expiresOn: new Date(Date.now() + 365 * 86_400_000).toISOString().slice(0, 10) }),
+    )
     console.log(`a link to it: ${(performance.now() - beganLink).toFixed(0)} ms`)
     await page.goto(`${server.base}/estimates/${id}`)
     await page.getByTestId('estimate-total').waitFor()
