@@ -101,7 +101,8 @@ async function attempt(act: Act): Promise<void> {
     why = await whyNot(act)
   } catch (error) {
     await note('failed', `not sent: ${saidOf(error, what)}`)
-    throw error
+    // looking does nothing: whatever became of the question, nothing was done
+    throw error instanceof ConnectorFailed ? new ConnectorFailed(error.message, true, error.status) : error
   }
   if (why) {
     await note('lapsed', `not sent: ${why}`)

@@ -59,6 +59,10 @@ const lastOf = async (name: string) => (await find(name)).action!.steps.at(-1)!.
 it('a refused deletion is tried again only while its reasons hold', async () => {
   const name = 'gw-test-rig-alder'
   const { resourceId } = await find(name)
+  // the look before it is not answered: nothing was sent, and that is said
+  await change({ next: 'time out' })
+  expect(await approve(name)).toEqual([502, expect.stringContaining('Nothing was done')])
+  expect([told, await lastOf(name)]).toEqual([0, expect.stringContaining('not sent: ')])
   next.deletion = 'fail'
   expect(await approve(name)).toEqual([502, expect.stringContaining('being repaired. Nothing was done')])
   expect(await find(name)).toMatchObject({ state: 'spotted', action: { state: 'failed', tries: 1 } })

@@ -130,7 +130,6 @@ it('answers junk on every operation by what is described, and never with a fault
         for (const body of changed(sample(json), () => values[turn++ % values.length])) await ask(plain, JSON.stringify(body))
     }
   }
-  if (process.env.SHOW) console.log(server.log())
   expect(wrong).toEqual([])
   expect(sent).toBeGreaterThan(2000)
   expect(server.log()).not.toMatch(/fault|error/i)

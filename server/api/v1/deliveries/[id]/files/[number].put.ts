@@ -32,7 +32,12 @@ async function keep({ file, keep }: TakenIn, delivery: Arriving, number: number)
     )
   if (before) return false
   delivery.claimed[number] = file
-  await keep()
+  try {
+    await keep()
+  } catch (error) {
+    delivery.claimed[number] = null // it may be sent again
+    throw error
+  }
   delivery.arrived[number] = file
   return true
 }
