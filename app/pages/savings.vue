@@ -45,7 +45,7 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
       </div>
       <div class="columns" :class="{ open: savings.chosen }">
         <div class="body">
-          <div v-if="savings.state.opportunities.length" class="scroll">
+          <div v-if="savings.state.opportunities.length" class="scroll" tabindex="0" role="group" aria-label="opportunities">
             <table class="ledger" data-testid="opportunities">
               <thead>
                 <tr>

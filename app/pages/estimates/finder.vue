@@ -267,7 +267,7 @@ const into = ref('')
           <b>{{ r.reason }}</b>: {{ r.list.slice(0, 8).join(', ') }}{{ r.list.length > 8 ? ` and ${r.list.length - 8} more` : '' }}
         </li>
       </ul>
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="group" aria-label="sizes">
         <table v-if="shown.length" class="ledger">
           <thead>
             <tr>

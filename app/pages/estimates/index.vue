@@ -322,7 +322,7 @@ const beginFromUse = () =>
         <span v-if="shown.length !== list.length - (withPutAway ? 0 : putAway)">{{ count(shown.length) }} found</span>
       </form>
       <datalist id="folders"><option v-for="f in folders" :key="f" :value="f" /></datalist>
-      <div v-if="shown.length" class="scroll">
+      <div v-if="shown.length" class="scroll" tabindex="0" role="group" aria-label="estimates">
         <table class="ledger">
           <thead>
             <tr>

@@ -178,7 +178,7 @@ const chargeText = (set: UpliftSet) =>
         <button class="button main">Keep the set</button><button type="button" class="button" @click="editing = null">Not now</button>
       </div>
     </form>
-    <div v-if="list?.length" class="scroll">
+    <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="own charges">
       <table class="ledger">
         <thead>
           <tr>

@@ -105,7 +105,7 @@ const own = (id: string) =>
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="list && !list.length" class="note">None yet. Open an estimate, choose Pattern, and save one of its parts.</p>
-    <div v-if="list?.length" class="scroll">
+    <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="patterns">
       <table class="ledger">
         <thead>
           <tr>

@@ -93,7 +93,7 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
     <ProblemNote v-if="problem" :problem="problem" :retry="list ? undefined : load" />
     <p v-if="!list && !problem" class="note" role="status">Reading…</p>
     <CardFetch @fetched="fetched" />
-    <div v-if="list?.length" class="scroll">
+    <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="rate cards">
       <table class="ledger">
         <thead>
           <tr>

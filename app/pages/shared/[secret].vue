@@ -83,7 +83,7 @@ const target = computed(() =>
             : `${money(roundText(target), document.currency)} over`
         }}.
       </p>
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="group" aria-label="figures">
         <table class="ledger">
           <caption class="minor">
             What it is made of, in
@@ -131,7 +131,7 @@ const target = computed(() =>
       </div>
       <section v-if="document.columns.length">
         <h2 class="heading">Scenarios</h2>
-        <div class="scroll">
+        <div class="scroll" tabindex="0" role="group" aria-label="figures">
           <table class="ledger">
             <thead>
               <tr>

@@ -104,7 +104,7 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
     <p v-else-if="!lines.length" class="note">
       {{ busy || !data.facts ? 'Reading…' : 'No charges in this period: choose another above.' }}
     </p>
-    <div v-else class="scroll">
+    <div v-else class="scroll" tabindex="0" role="group" aria-label="purchases">
       <table class="ledger" data-testid="amortised">
         <thead>
           <tr>

@@ -111,7 +111,7 @@ const tone = (amount: string) => (Number(amount) > 0 ? 'bad' : Number(amount) < 
       None: every estimate that uses {{ after.provider }} is priced on this card already.
     </p>
     <form v-if="reviews.length" @submit.prevent="apply">
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="group" aria-label="estimates to review">
         <table class="ledger">
           <thead>
             <tr>
