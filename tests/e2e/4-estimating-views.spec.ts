@@ -87,7 +87,7 @@ test("own charges, patterns, the finder and the sheet's own work, by keyboard an
     await page.goto('/estimates/own-charges')
     await page.getByRole('button', { name: 'A new set' }).click()
     await page.getByLabel('name').fill('Night watch')
-    await page.getByLabel('charge').fill('someone awake')
+    await page.getByLabel('charge', { exact: true }).fill('someone awake')
     await page.getByLabel('amount').fill('much')
     await page.getByRole('button', { name: 'Keep the set' }).click()
     await expect(page.getByRole('alert')).toContainText('a number, such as 5')
