@@ -1,87 +1,48 @@
-import { defineEventHandler, getCookie, getQuery, getRouterParam, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
-import { ZodError, type z } from 'zod'
+import { defineEventHandler, getCookie, getQuery, getRouterParams, setResponseStatus, type H3Event } from 'h3'
 import { services, type Services } from '../services'
-import { saidOf } from './fault'
+import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from './operations/operation'
 import { notFound, Problem } from './problem'
 import { hasBody, isKeepable, readJson, usualBody } from './read-json'
+import { sendProblem } from './send-problem'
 
-/** What every route gets: the event, the running services and who asks. */
-export type RouteContext = Services & { event: H3Event; who: string }
+/** What every route gets: the running services, who asks, and what was asked, checked. */
+export type RouteContext<O extends Operation> = Services & {
+  event: H3Event
+  who: string
+  path: PathOf<O>
+  query: QueryOf<O>
+  body: BodyOf<O>
+}
 
 export const PERSON_COOKIE = 'rain-barrel-person'
 
-/** Wraps a route: services in, JSON out, failures as problem details. */
-export function route<T>(handle: (context: RouteContext) => Promise<T> | T) {
+/**
+ * Carries out an operation of the table: what came is checked by its entry before the route sees it, what the route gives back is
+ * sent, failures as problem details.
+ */
+export function route<const O extends Operation>(operation: O, handle: (context: RouteContext<O>) => Promise<ReplyOf<O>> | ReplyOf<O>) {
   return defineEventHandler(async event => {
     try {
-      return await handle({ ...(await services()), event, who: getCookie(event, PERSON_COOKIE) ?? 'nobody chosen' })
+      const asked = { path: pathOf(event, operation), query: queryOf(event, operation), body: await bodyOf(event, operation) }
+      const who = getCookie(event, PERSON_COOKIE) ?? 'nobody chosen'
+      const reply = await handle({ ...(await services()), event, who, ...asked } as RouteContext<O>)
+      if (operation.status) setResponseStatus(event, operation.status)
+      return reply
     } catch (error) {
       return sendProblem(event, error)
     }
   })
 }
 
-export function sendProblem(event: H3Event, error: unknown) {
-  const problem = toProblem(event, error)
-  setResponseStatus(event, problem.status)
-  setResponseHeader(event, 'content-type', 'application/problem+json')
-  return problem.details()
-}
-
-function toProblem(event: H3Event, error: unknown): Problem {
-  if (error instanceof Problem) return error
-  if (error instanceof ZodError) return invalid(error)
-  const said = saidOf(error, `${event.method} ${event.path}`)
-  return new Problem(500, 'fault', 'Something went wrong in Rain Barrel', `The request was not carried out: ${said}.`)
-}
-
-function invalid(error: ZodError): Problem {
-  const errors = error.issues.map(issue => ({ field: issue.path.join('.'), reason: issue.message }))
-  return new Problem(
-    422,
-    'invalid',
-    'The request does not fit',
-    errors.map(({ field, reason }) => (field ? `${field}: ${reason}` : reason)).join('; '),
-    errors,
+/** The parts of the path. @throws Problem when one is no text, or not what the operation takes: there is nothing of that name. */
+function pathOf(event: H3Event, { parts = {} }: Operation): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(getRouterParams(event)).map(([name, raw]) => {
+      const text = decoded(raw)
+      if (text === null) throw notFound('thing', `A part of the address, its ${name}, is no text: write it in UTF-8, percent-encoded.`)
+      return [name, Object.hasOwn(parts, name) ? parts[name]!.parse(text) : text]
+    }),
   )
-}
-
-/** The JSON body, checked. @param limits how large it may be; more where files come as JSON. */
-export async function body<S extends z.ZodType>(event: H3Event, schema: S, limits = usualBody): Promise<z.infer<S>> {
-  return schema.parse(await readJson(event, limits))
-}
-
-/** The JSON body where there is one, else what the schema takes for none. */
-export async function optionalBody<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  return hasBody(event) ? body(event, schema) : schema.parse({})
-}
-
-export function query<S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> {
-  const asked = getQuery(event)
-  for (const [field, value] of Object.entries(asked)) {
-    if ([value].flat().every(one => typeof one !== 'string' || isKeepable(one))) continue
-    const reason = 'it may not have the character NUL in it'
-    throw new Problem(422, 'invalid', 'The request does not fit', `${field}: ${reason}`, [{ field, reason }])
-  }
-  return schema.parse(asked)
-}
-
-/** A part of the path, as text. @throws Problem when it is no text: there is nothing of that name. */
-export function parameter(event: H3Event, name: string): string {
-  const text = decoded(getRouterParam(event, name) ?? '')
-  if (text === null) throw notFound('thing', `A part of the address, its ${name}, is no text: write it in UTF-8, percent-encoded.`)
-  return text
-}
-
-/** The largest id that the database gives. */
-const LARGEST_ID = 2 ** 31 - 1
-
-/** A part of the path that is the number of something. @param what what is looked for, such as `job`. @throws Problem when it is none. */
-export function numberedParameter(event: H3Event, name: string, what: string): number {
-  const text = parameter(event, name)
-  const id = /^\d{1,10}$/.test(text) ? Number(text) : NaN
-  if (!(id <= LARGEST_ID)) throw notFound(what, `«${text}» is the number of none.`)
-  return id
 }
 
 function decoded(text: string): string | null {
@@ -91,4 +52,20 @@ function decoded(text: string): string | null {
   } catch {
     return null
   }
+}
+
+function queryOf(event: H3Event, { query }: Operation): unknown {
+  if (!query) return
+  const asked = getQuery(event)
+  for (const [field, value] of Object.entries(asked)) {
+    if ([value].flat().every(one => typeof one !== 'string' || isKeepable(one))) continue
+    const reason = 'it may not have the character NUL in it'
+    throw new Problem(422, 'invalid', 'The request does not fit', `${field}: ${reason}`, [{ field, reason }])
+  }
+  return query.parse(asked)
+}
+
+async function bodyOf(event: H3Event, { body, isBodyOptional, limits = usualBody }: Operation): Promise<unknown> {
+  if (!body || body === 'bytes') return
+  return body.parse(isBodyOptional && !hasBody(event) ? {} : await readJson(event, limits))
 }

@@ -1,6 +1,6 @@
 import { defineEventHandler, getRequestHeader, type H3Event } from 'h3'
 import { Problem } from '../http/problem'
-import { sendProblem } from '../http/route'
+import { sendProblem } from '../http/send-problem'
 
 const loopback = /^(::1|(::ffff:)?127(\.\d{1,3}){3})$/
 

@@ -1,15 +1,15 @@
 import { defineEventHandler, setResponseHeader } from 'h3'
-import { operations } from '../http/openapi/operations'
+import { allOperations } from '../http/operations'
 import { notFound, Problem } from '../http/problem'
-import { sendProblem } from '../http/route'
+import { sendProblem } from '../http/send-problem'
 
 const API = '/api/v1'
 
 /** The methods of each path of the API, as a pattern of its segments. */
-const known = [...new Set(operations.map(({ path }) => path))].map(path => ({
+const known = [...new Set(allOperations.map(({ path }) => path))].map(path => ({
   matches: new RegExp(`^${path.replace(/[.*+?^$()|[\]\\]/g, '\\$&').replace(/\{[^}]+\}/g, '[^/]+')}/?$`),
   literal: !path.includes('{'),
-  methods: operations.filter(operation => operation.path === path).map(({ method }) => method.toUpperCase()),
+  methods: allOperations.filter(operation => operation.path === path).map(({ method }) => method.toUpperCase()),
 }))
 
 /** A path of the API that there is not is said to be none, and a method that a path does not take is said to be wrong. */

@@ -137,7 +137,10 @@ export type ImportStatus = z.infer<typeof importStatus>
 export const importAccepted = z.object({ id: z.string() })
 export const importQuery = z.object({
   source: z.string().trim().min(1, 'name the source of the delivery').max(80),
-  /** Whether the files are read through the mapping kept for the source; else they are FOCUS. */ mapped: z
+  /** What the file is called. */
+  file: z.string().min(1).optional(),
+  /** Whether the files are read through the mapping kept for the source; else they are FOCUS. */
+  mapped: z
     .union([z.boolean(), z.enum(['true', 'false'])])
     .default(false)
     .transform(value => value === true || value === 'true'),

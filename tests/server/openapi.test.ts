@@ -1,7 +1,8 @@
 import Ajv2020 from 'ajv/dist/2020'
-import { readdirSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { operations } from '../../server/http/operations'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { post, remove, startServer, type Running } from '../support/server'
@@ -51,6 +52,16 @@ it('describes every route there is, and no other', () => {
       .sort(),
   ).toEqual(files.sort())
   expect(document.openapi).toBe('3.1.0')
+})
+
+it('every route carries out the operation of its own path', () => {
+  const entries: Record<string, Record<string, { method: string; path: string }>> = operations
+  for (const file of routes('server/api/v1').filter(name => !name.includes('[...'))) {
+    const [, group, name] = /route\(operations\.(\w+)\.(\w+),/.exec(readFileSync(file, 'utf8')) ?? []
+    const { method, path } = entries[group!]![name!]!
+    const own = path.replaceAll(/\{(\w+)\}/g, '[$1]')
+    expect([`server/api/v1${own}.${method}.ts`, `server/api/v1${own}/index.${method}.ts`]).toContain(file)
+  }
 })
 
 it('its schemas are JSON Schema, and real replies and bodies fit them', async () => {

@@ -1,6 +1,6 @@
-import { Problem } from '../../http/problem'
-import { route } from '../../http/route'
+import { defineEventHandler } from 'h3'
+import { notFound } from '../../http/problem'
+import { sendProblem } from '../../http/send-problem'
 
-export default route(({ event }) => {
-  throw new Problem(404, 'no-route', 'There is nothing at this address', `${event.method} ${event.path} is not part of the interface.`)
-})
+/** What the table of operations has and no route answers; what it does not have is refused before. */
+export default defineEventHandler(event => sendProblem(event, notFound('path', `${event.method} ${event.path} is no part of this API.`)))

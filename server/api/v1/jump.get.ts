@@ -1,5 +1,6 @@
-import { jumpQuery, type JumpFound } from '../../../shared/contracts/jump'
-import { query, route } from '../../http/route'
+import type { JumpFound } from '../../../shared/contracts/jump'
+import { operations } from '../../http/operations'
+import { route } from '../../http/route'
 import { listEstimates } from '../../stores/estimates'
 import { currentPlan } from '../../stores/organisation'
 import { listSentences } from '../../stores/sentences'
@@ -10,8 +11,8 @@ const MOST_OF_A_KIND = 8
  * Anything with a place of its own whose name or id holds a text: saved sentences, accounts, services, resources, SKUs, cost centres,
  * estimates.
  */
-export default route(async ({ event, database, cube, who }): Promise<{ found: JumpFound[] }> => {
-  const { q } = query(event, jumpQuery)
+export default route(operations.spend.jump, async ({ database, cube, who, query }): Promise<{ found: JumpFound[] }> => {
+  const { q } = query
   const sought = q.toLowerCase()
   const holds = (...texts: string[]) => texts.some(text => text.toLowerCase().includes(sought))
   const [{ result: places }, sentences, plan, estimates] = await Promise.all([

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { problemDetails } from '../../../shared/contracts/common'
-import { operations, type Operation } from './operations'
+import { allOperations } from '../operations'
+import type { Operation } from '../operations/operation'
 
 const schema = (contract: z.ZodType, io: 'input' | 'output') => {
   const { $schema: _, ...rest } = z.toJSONSchema(contract, { io, unrepresentable: 'any' })
@@ -22,12 +23,12 @@ function parametersOf({ path, query }: Operation) {
 }
 
 function operationOf(operation: Operation) {
-  const { tag, says, body, reply, status = 200 } = operation
+  const { tag, says, body, shownBody, isBodyOptional = false, reply, status = 200 } = operation
   return {
     tags: [tag],
     summary: says,
     parameters: parametersOf(operation),
-    ...(body && { requestBody: { required: true, content: body === 'bytes' ? file : json(body, 'input') } }),
+    ...(body && { requestBody: { required: !isBodyOptional, content: body === 'bytes' ? file : json(shownBody ?? body, 'input') } }),
     responses: {
       [status]: { description: 'as it should be', content: reply === 'file' ? file : json(reply, 'output') },
       default: {
@@ -41,7 +42,7 @@ function operationOf(operation: Operation) {
 /** The OpenAPI 3.1 document of everything under /api/v1, made from the contracts that routes and pages share. */
 export function openApiDocument() {
   const paths: Record<string, Record<string, unknown>> = {}
-  for (const operation of operations) (paths[operation.path] ??= {})[operation.method] = operationOf(operation)
+  for (const operation of allOperations) (paths[operation.path] ??= {})[operation.method] = operationOf(operation)
   return {
     openapi: '3.1.0',
     info: {

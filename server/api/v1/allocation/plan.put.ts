@@ -1,8 +1,8 @@
-import { planSave } from '../../../../shared/contracts/allocation'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { savePlan } from '../../../stores/organisation'
 
-export default route(async ({ event, database, who }) => {
-  const { basedOn, plan } = await body(event, planSave)
+export default route(operations.allocation.savePlan, async ({ database, who, body }) => {
+  const { basedOn, plan } = body
   return { version: await savePlan(database.db, plan, basedOn, who) }
 })

@@ -1,9 +1,10 @@
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 import { rateCard } from '../../../jobs/kinds/rate-card'
 import { jobsOf } from '../../../stores/jobs'
 
 /** How often connections are asked for rate cards, where one was asked or is to be. */
-export default route(async ({ database }) => {
+export default route(operations.connections.schedules, async ({ database }) => {
   const jobs = [...(await jobsOf(database.db, rateCard.kind)).values()].filter(job => job.every || job.endedAt)
   return {
     schedules: jobs.map(({ argument, every, endedAt, outcome }) => ({

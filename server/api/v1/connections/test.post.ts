@@ -1,6 +1,6 @@
-import { connectionTest } from '../../../../shared/contracts/connections'
 import { testConnection } from '../../../connectors/connections'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 /** Asks a service whose it is and what time it has; keeps nothing. */
-export default route(async ({ event }) => testConnection(await body(event, connectionTest)))
+export default route(operations.connections.test, async ({ body }) => testConnection(body))

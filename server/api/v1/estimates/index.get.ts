@@ -1,4 +1,5 @@
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 import { listEstimates } from '../../../stores/estimates'
 
-export default route(async ({ database }) => ({ estimates: await listEstimates(database.db) }))
+export default route(operations.estimates.list, async ({ database }) => ({ estimates: await listEstimates(database.db) }))

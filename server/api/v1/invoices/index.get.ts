@@ -1,5 +1,6 @@
 import { reconcileInvoices } from '../../../engine/reconcile-invoices'
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
 /** Invoices, each held against its loaded charges. */
-export default route(async services => ({ invoices: await reconcileInvoices(services) }))
+export default route(operations.sources.invoices, async services => ({ invoices: await reconcileInvoices(services) }))

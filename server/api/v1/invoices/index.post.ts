@@ -1,8 +1,8 @@
-import { invoiceInput } from '../../../../shared/contracts/spend-settings'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { saveInvoices } from '../../../stores/invoices'
 
-export default route(async ({ event, database, who }) => {
-  await saveInvoices(database.db, [await body(event, invoiceInput)], who)
+export default route(operations.sources.saveInvoice, async ({ database, who, body }) => {
+  await saveInvoices(database.db, [body], who)
   return { invoices: 1 }
 })

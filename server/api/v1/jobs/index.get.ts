@@ -1,4 +1,5 @@
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
 /** What runs by itself, and what runs now. */
-export default route(async ({ jobs }) => ({ jobs: await jobs.views() }))
+export default route(operations.jobs.list, async ({ jobs }) => ({ jobs: await jobs.views() }))

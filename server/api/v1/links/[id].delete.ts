@@ -1,8 +1,9 @@
-import { parameter, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { revokeLink } from '../../../stores/links'
 
-export default route(async ({ event, database }) => {
-  const id = parameter(event, 'id')
+export default route(operations.estimates.revokeLink, async ({ database, path }) => {
+  const { id } = path
   await revokeLink(database.db, id)
   return { id }
 })

@@ -1,9 +1,10 @@
 import { notFound } from '../../../http/problem'
-import { parameter, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { removeMapping } from '../../../stores/mappings'
 
-export default route(async ({ event, database }) => {
-  const source = parameter(event, 'source')
+export default route(operations.sources.removeMapping, async ({ database, path }) => {
+  const { source } = path
   if (!(await removeMapping(database.db, source))) throw notFound('mapping', `The files of «${source}» are read as FOCUS.`)
   return { source }
 })

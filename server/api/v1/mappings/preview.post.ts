@@ -2,9 +2,9 @@ import Papa from 'papaparse'
 import { applyMapping } from '../../../../core/focus/mapping/apply-mapping'
 import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../../../core/focus/mapping/suggest-mapping'
 import type { Mapping } from '../../../../core/focus/mapping/mapping'
-import { mappingPreviewAsked, type MappingPreview } from '../../../../shared/contracts/imports'
-import { fileBody } from '../../../http/read-json'
-import { body, route } from '../../../http/route'
+import type { MappingPreview } from '../../../../shared/contracts/imports'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { findMapping } from '../../../stores/mappings'
 
 const MOST_ROWS = 30
@@ -16,8 +16,8 @@ const MOST_TITLE_LINES = 30
 const MOST_TEXT = 200_000
 
 /** The first rows of a file as they would become charges, through a given mapping, the one kept for the source, or a first suggestion. */
-export default route(async ({ event, database }): Promise<MappingPreview> => {
-  const { source, text, mapping: given } = await body(event, mappingPreviewAsked, fileBody)
+export default route(operations.sources.previewMapping, async ({ database, body }): Promise<MappingPreview> => {
+  const { source, text, mapping: given } = body
   const kept = given ?? (await findMapping(database.db, source))
   const delimiter = kept?.delimiter ?? likelyDelimiter(text)
   const all = text.replace(/^\uFEFF/, '').split(/(?<=\n)/)

@@ -1,9 +1,10 @@
 import { notFound } from '../../../http/problem'
-import { parameter, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { removePattern } from '../../../stores/reusable'
 
-export default route(async ({ event, database }) => {
-  const id = parameter(event, 'id')
+export default route(operations.estimates.removePattern, async ({ database, path }) => {
+  const { id } = path
   if (!(await removePattern(database.db, id))) throw notFound('pattern', `No pattern has the id «${id}».`)
   return { id }
 })

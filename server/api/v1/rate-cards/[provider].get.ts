@@ -1,12 +1,12 @@
-import { cardAsked } from '../../../../shared/contracts/reference-data'
 import { notFound } from '../../../http/problem'
-import { parameter, query, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { findRateCard } from '../../../stores/rate-cards'
 
 /** A provider's rate card as of `date`, the newest without one; with a `revision`, that one of just that day. */
-export default route(async ({ event, database }) => {
-  const provider = parameter(event, 'provider')
-  const { date, revision } = query(event, cardAsked)
+export default route(operations.rateCards.find, async ({ database, path, query }) => {
+  const { provider } = path
+  const { date, revision } = query
   const card = await findRateCard(database.db, provider, date, revision)
   if (!card)
     throw notFound(

@@ -1,6 +1,6 @@
-import { skusAsked } from '../../../../shared/contracts/reference-data'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { describeSkus } from '../../../stores/sku-words'
 
 /** SKU codes in plain words. */
-export default route(async ({ event, database }) => ({ skus: await describeSkus(database.db, (await body(event, skusAsked)).skus) }))
+export default route(operations.rateCards.describe, async ({ database, body }) => ({ skus: await describeSkus(database.db, body.skus) }))

@@ -1,10 +1,8 @@
-import { rateCardSchema } from '../../../../shared/contracts/reference-data'
 import { takeRateCard } from '../../../engine/take-rate-card'
-import { fileBody } from '../../../http/read-json'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
-export default route(async ({ event, database, cube, who }) => {
-  const card = await body(event, rateCardSchema, fileBody)
+export default route(operations.rateCards.take, async ({ database, cube, who, body: card }) => {
   return {
     provider: card.provider,
     validFrom: card.validFrom,

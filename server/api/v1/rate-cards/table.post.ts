@@ -1,15 +1,14 @@
 import { cardFromTable } from '../../../../core/ratecard/card-table'
-import { cardTable } from '../../../../shared/contracts/reference-data'
 import { Problem } from '../../../http/problem'
 import { takeRateCard } from '../../../engine/take-rate-card'
-import { fileBody } from '../../../http/read-json'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 const MOST_SAID = 50
 
 /** Takes a rate card as the lines of a CSV file; refused line by line. */
-export default route(async ({ event, database, cube, who }) => {
-  const read = cardFromTable((await body(event, cardTable, fileBody)).lines)
+export default route(operations.rateCards.takeTable, async ({ database, cube, who, body }) => {
+  const read = cardFromTable(body.lines)
   if ('problems' in read) {
     const errors = read.problems.map(({ line, column, message }) => ({ field: `line ${line}, ${column}`, reason: message }))
     throw new Problem(

@@ -1,4 +1,5 @@
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 import { listRates } from '../../../stores/rates'
 
-export default route(async ({ database }) => ({ rates: await listRates(database.db) }))
+export default route(operations.sources.rates, async ({ database }) => ({ rates: await listRates(database.db) }))

@@ -1,11 +1,10 @@
-import { rateTable } from '../../../../shared/contracts/spend-settings'
-import { fileBody } from '../../../http/read-json'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { readRates, saveRates } from '../../../stores/rates'
 
 /** Takes the lines of a CSV of exchange rates; all of them or none. */
-export default route(async ({ event, database, cube, who }) => {
-  const { lines } = await body(event, rateTable, fileBody)
+export default route(operations.sources.takeRates, async ({ database, cube, who, body }) => {
+  const { lines } = body
   const rates = readRates(lines)
   const changed = await saveRates(database.db, rates, who)
   await cube.refreshReference()

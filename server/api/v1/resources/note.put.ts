@@ -1,10 +1,10 @@
-import { resourceNote as noteInput } from '../../../../shared/contracts/resources'
 import { resourceNote } from '../../../db/schema'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 /** Keeps the note of a resource, in Markdown; an empty one takes it away. */
-export default route(async ({ event, database, who }) => {
-  const { id, body: text } = await body(event, noteInput)
+export default route(operations.spend.saveResourceNote, async ({ database, who, body }) => {
+  const { id, body: text } = body
   const savedAt = new Date().toISOString()
   await database.db
     .insert(resourceNote)

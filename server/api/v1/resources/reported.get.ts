@@ -1,6 +1,6 @@
-import { resourceQuery } from '../../../../shared/contracts/resources'
 import { reportOf } from '../../../engine/reported'
-import { query, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 /** Asks the connected clouds what they say of a resource now. */
-export default route(({ event, database }) => reportOf(database.db, query(event, resourceQuery).id))
+export default route(operations.spend.reportedResource, ({ database, query }) => reportOf(database.db, query.id))

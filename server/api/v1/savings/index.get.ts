@@ -1,4 +1,5 @@
 import { savingsState } from '../../../engine/savings'
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-export default route(context => savingsState(context))
+export default route(operations.savings.state, context => savingsState(context))

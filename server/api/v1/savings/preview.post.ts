@@ -1,8 +1,8 @@
-import { z } from 'zod'
 import { previewAction } from '../../../engine/savings'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
-export default route(async context => {
-  const { id } = await body(context.event, z.object({ id: z.string() }))
+export default route(operations.savings.preview, async context => {
+  const { id } = context.body
   return previewAction(context, id)
 })

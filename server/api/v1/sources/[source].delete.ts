@@ -1,4 +1,5 @@
-import { parameter, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 /** Takes all of a source out, as a load that can be undone. */
-export default route(async ({ event, importer, who }) => ({ id: await importer.takeOut(parameter(event, 'source'), who) }))
+export default route(operations.sources.remove, async ({ importer, who, path }) => ({ id: await importer.takeOut(path.source, who) }))

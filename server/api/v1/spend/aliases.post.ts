@@ -1,11 +1,11 @@
-import { aliasChange } from '../../../../shared/contracts/spend-settings'
 import { checkDimensions } from '../../../http/question'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { changeReference } from '../../../stores/spend-reference'
 
 /** Lets spellings of a dimension's value count as one, over all that is loaded; `as: null` takes that back. */
-export default route(async ({ event, database, cube, who }) => {
-  const { dimension, spellings, as } = await body(event, aliasChange)
+export default route(operations.spend.changeAlias, async ({ database, cube, who, body }) => {
+  const { dimension, spellings, as } = body
   checkDimensions([dimension])
   const aliases = await changeReference(database.db, who, known => {
     const changed = new Map(Object.entries(known.aliases[dimension] ?? {}))

@@ -1,9 +1,9 @@
-import { spendQuestion, type SpendAnswer } from '../../../../shared/contracts/spend'
+import type { SpendAnswer } from '../../../../shared/contracts/spend'
 import { checkScope } from '../../../http/question'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
-export default route(async ({ event, cube }): Promise<SpendAnswer> => {
-  const question = await body(event, spendQuestion)
+export default route(operations.spend.answer, async ({ cube, body: question }): Promise<SpendAnswer> => {
   checkScope(question)
   const { revision, result } = await cube.ask('answer', question)
   return { ...result, revision }

@@ -1,13 +1,14 @@
 import { unpackAnswer, type PackedColumn } from '../../../../core/spend/packed'
-import { spendQuestions, type PackedAnswers } from '../../../../shared/contracts/spend'
+import type { PackedAnswers } from '../../../../shared/contracts/spend'
 import { checkScope } from '../../../http/question'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 const written = <T>({ values, codes }: PackedColumn<T>) => ({ values, codes: Array.from(codes) })
 
 /** Several questions answered from one state of the data, so that their figures fit each other. */
-export default route(async ({ event, cube }) => {
-  const { questions, packed } = await body(event, spendQuestions)
+export default route(operations.spend.answers, async ({ cube, body }) => {
+  const { questions, packed } = body
   questions.forEach(checkScope)
   const { revision, result } = await cube.ask('answers', questions)
   if (!packed) return { answers: result.map(answer => unpackAnswer(answer)), revision }

@@ -1,11 +1,12 @@
-import { CSV_CELL_BYTES, linesExport } from '../../../../shared/contracts/spend-export'
+import { CSV_CELL_BYTES } from '../../../../shared/contracts/spend-export'
 import { checkScope } from '../../../http/question'
 import { lineColumns } from '../../../engine/charge-lines'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 /** How many charge lines there are and about how large they would be, said before they are made. */
-export default route(async ({ event, cube }) => {
-  const { question, columns } = await body(event, linesExport)
+export default route(operations.spend.linesSize, async ({ cube, body }) => {
+  const { question, columns } = body
   checkScope({ ...question, splitBy: [] })
   const { result } = await cube.ask('narrowed', question)
   const { result: facts } = await cube.ask('facts', undefined)

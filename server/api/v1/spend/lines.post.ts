@@ -2,19 +2,19 @@ import { Readable } from 'node:stream'
 import { setResponseHeader } from 'h3'
 import Papa from 'papaparse'
 import { addDays } from '../../../../core/time/day'
-import { linesExport } from '../../../../shared/contracts/spend-export'
 import { chargeLines, isLineColumn, lineKind } from '../../../engine/charge-lines'
 import { MOST_SHEET_ROWS, tableMimes } from '../../../exports/tables/table-writer'
 import { xlsxLines } from '../../../exports/tables/xlsx-lines'
 import { asText } from '../../../exports/writer'
 import { checkScope } from '../../../http/question'
 import { Problem } from '../../../http/problem'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 import { sendPieces } from '../../../http/send-stream'
 
 /** The charge lines behind what is shown. CSV and XLSX are sent as they are read; the other formats are made whole first. */
-export default route(async ({ event, cube, charges, database, exporter }) => {
-  const { question, columns, format } = await body(event, linesExport)
+export default route(operations.spend.lines, async ({ event, cube, charges, database, exporter, body }) => {
+  const { question, columns, format } = body
   checkScope({ ...question, splitBy: [] })
   const wrong = columns.filter(name => !isLineColumn(name))
   if (wrong.length)

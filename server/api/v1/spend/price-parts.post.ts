@@ -1,17 +1,17 @@
 import { scaledText } from '../../../../core/money/scaled'
 import { costMeasures, type CostMeasure, type Measure } from '../../../../core/spend/question'
 import { sumByCurrency } from '../../../../core/spend/answer'
-import { spendQuestion, type PriceParts } from '../../../../shared/contracts/spend'
+import type { PriceParts } from '../../../../shared/contracts/spend'
 import { checkScope } from '../../../http/question'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 const MOST_PARTS = 200
 const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)
 const parts = ['SkuId', 'SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
 
 /** What the charges of a narrowing are made of: quantity × unit price, largest first. */
-export default route(async ({ event, cube }): Promise<PriceParts> => {
-  const question = await body(event, spendQuestion)
+export default route(operations.spend.priceParts, async ({ cube, body: question }): Promise<PriceParts> => {
   checkScope({ ...question, splitBy: [] })
   const { revision, result } = await cube.ask('group', {
     ...question,

@@ -1,4 +1,5 @@
+import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 import { readReference } from '../../../stores/spend-reference'
 
-export default route(({ database }) => readReference(database.db))
+export default route(operations.spend.reference, ({ database }) => readReference(database.db))

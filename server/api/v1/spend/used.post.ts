@@ -1,15 +1,15 @@
 import { scaledText } from '../../../../core/money/scaled'
 import { sumByCurrency } from '../../../../core/spend/answer'
 import { monthEnd, monthStart } from '../../../../core/time/day'
-import { usedAsked } from '../../../../shared/contracts/estimates'
 import { checkDimensions } from '../../../http/question'
-import { body, route } from '../../../http/route'
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
 
 const parts = ['ProviderName', 'RegionId', 'ServiceName', 'SkuId', 'ResourceId', 'ResourceName', 'ChargeCategory', 'ChargeClass']
 
 /** What ran in a month within a narrowing: the quantity of each SKU by resource, from which an estimate can start. */
-export default route(async ({ event, cube }) => {
-  const { month, keep, leaveOut } = await body(event, usedAsked)
+export default route(operations.spend.used, async ({ cube, body }) => {
+  const { month, keep, leaveOut } = body
   checkDimensions([...Object.keys(keep), ...Object.keys(leaveOut)])
   const { result } = await cube.ask('group', {
     splitBy: parts,

@@ -1,13 +1,12 @@
-import { connectionInput } from '../../../../../shared/contracts/connections'
 import { makeConnection } from '../../../../connectors/connections'
 import { notFound } from '../../../../http/problem'
-import { body, parameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { findConnection } from '../../../../stores/connections'
 
 /** Changes how a connection is reached; its name stays. */
-export default route(async ({ event, database, who }) => {
-  const name = parameter(event, 'name')
-  const input = await body(event, connectionInput.omit({ name: true }))
+export default route(operations.connections.change, async ({ database, who, path, body: input }) => {
+  const { name } = path
   if (!(await findConnection(database.db, name))) throw notFound('connection', 'It may have been taken out already.')
   await makeConnection(database.db, { ...input, name }, who)
   return { id: name }

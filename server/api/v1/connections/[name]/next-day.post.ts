@@ -1,11 +1,12 @@
 import { findConnector, withConnector } from '../../../../connectors/connect'
 import { conflict } from '../../../../http/problem'
-import { parameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { bill, billJob } from '../../../../jobs/kinds/bill'
 
 /** Lets a day pass at a simulated cloud and loads the billing period to date that it then delivers. */
-export default route(async ({ event, database, jobs, who }) => {
-  const name = parameter(event, 'name')
+export default route(operations.connections.passDay, async ({ database, jobs, who, path }) => {
+  const { name } = path
   const { nextDay } = await findConnector(database.db, name)
   if (!nextDay) throw conflict('Days pass there by themselves', 'Only a simulated cloud can be told to let a day pass.')
   return withConnector(async () => {

@@ -1,9 +1,10 @@
-import { estimateId, estimateSave } from '../../../../../shared/contracts/estimates'
-import { body, parameter, route } from '../../../../http/route'
+import { estimateId } from '../../../../../shared/contracts/estimates'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { saveEstimate } from '../../../../stores/estimates'
 
-export default route(async ({ event, database, who }) => {
-  const id = estimateId.parse(parameter(event, 'id'))
-  const { basedOn, estimate, name } = await body(event, estimateSave)
+export default route(operations.estimates.save, async ({ database, who, path, body }) => {
+  const id = estimateId.parse(path.id)
+  const { basedOn, estimate, name } = body
   return { id, version: await saveEstimate(database.db, id, basedOn, estimate, who, name) }
 })

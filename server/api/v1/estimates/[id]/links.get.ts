@@ -1,4 +1,5 @@
-import { parameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { listLinks } from '../../../../stores/links'
 
-export default route(async ({ event, database }) => ({ links: await listLinks(database.db, parameter(event, 'id')) }))
+export default route(operations.estimates.links, async ({ database, path }) => ({ links: await listLinks(database.db, path.id) }))

@@ -1,5 +1,6 @@
-import { parameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { listVersions } from '../../../../stores/estimates'
 
 /** Every state of an estimate that was saved, the newest first. */
-export default route(async ({ event, database }) => ({ versions: await listVersions(database.db, parameter(event, 'id')) }))
+export default route(operations.estimates.versions, async ({ database, path }) => ({ versions: await listVersions(database.db, path.id) }))

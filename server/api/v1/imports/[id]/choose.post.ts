@@ -1,10 +1,10 @@
-import { importChoice } from '../../../../../shared/contracts/imports'
-import { body, numberedParameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 
 /** What counts, where a delivery meets what counts already. */
-export default route(async ({ event, importer, who }) => {
-  const { use } = await body(event, importChoice)
-  const id = String(numberedParameter(event, 'id', 'load'))
+export default route(operations.sources.chooseLoad, async ({ importer, who, path, body }) => {
+  const { use } = body
+  const id = String(path.id)
   await importer.choose(id, use, who)
   return { id }
 })

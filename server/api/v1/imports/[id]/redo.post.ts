@@ -1,8 +1,9 @@
-import { numberedParameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 
 /** Loads again what was taken back. */
-export default route(async ({ event, importer, who }) => {
-  const id = String(numberedParameter(event, 'id', 'load'))
+export default route(operations.sources.redoLoad, async ({ importer, who, path }) => {
+  const id = String(path.id)
   await importer.redo(id, who)
   return { id }
 })

@@ -1,10 +1,10 @@
-import { importUndo } from '../../../../../shared/contracts/imports'
-import { optionalBody, numberedParameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 
 /** Takes a load back: what was loaded before counts again. */
-export default route(async ({ event, importer, who }) => {
-  const id = String(numberedParameter(event, 'id', 'load'))
-  const { empty } = await optionalBody(event, importUndo)
+export default route(operations.sources.undoLoad, async ({ importer, who, path, body }) => {
+  const id = String(path.id)
+  const { empty } = body
   await importer.undo(id, who, empty)
   return { id }
 })

@@ -1,10 +1,10 @@
-import { savedSentenceInput } from '../../../../../shared/contracts/spend-settings'
-import { body, parameter, route } from '../../../../http/route'
+import { operations } from '../../../../http/operations'
+import { route } from '../../../../http/route'
 import { saveSentence } from '../../../../stores/sentences'
 
-export default route(async ({ event, database, jobs, who }) => {
-  const id = parameter(event, 'id')
-  await saveSentence(database.db, id, await body(event, savedSentenceInput), who)
+export default route(operations.sentences.save, async ({ database, jobs, who, path, body }) => {
+  const { id } = path
+  await saveSentence(database.db, id, body, who)
   await jobs.tell()
   return { id }
 })

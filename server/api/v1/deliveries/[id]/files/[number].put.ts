@@ -1,13 +1,14 @@
 import { arrive, otherSize } from '../../../../../http/arrive'
 import { conflict, notFound } from '../../../../../http/problem'
-import { parameter, route } from '../../../../../http/route'
+import { operations } from '../../../../../http/operations'
+import { route } from '../../../../../http/route'
 import { arriving, type Arriving } from '../../../../../imports/deliveries'
 import type { TakenIn } from '../../../../../imports/take-in'
 
 /** One file of an announced delivery. Answers with the load's id once all have arrived. */
-export default route(async ({ event, importer }) => {
-  const id = parameter(event, 'id')
-  const number = Number(parameter(event, 'number'))
+export default route(operations.sources.deliverFile, async ({ event, importer, path }) => {
+  const { id } = path
+  const number = Number(path.number)
   const delivery = arriving.find(id)
   const announced = delivery?.files[number]
   if (!delivery || !announced) throw notFound('file of a delivery', 'Announce the delivery and its files first.')

@@ -1,10 +1,10 @@
-import { versionName } from '../../../../../../shared/contracts/estimates'
-import { body, numberedParameter, parameter, route } from '../../../../../http/route'
+import { operations } from '../../../../../http/operations'
+import { route } from '../../../../../http/route'
 import { nameVersion } from '../../../../../stores/estimates'
 
 /** Gives a saved state a name to come back to. */
-export default route(async ({ event, database }) => {
-  const id = parameter(event, 'id')
-  await nameVersion(database.db, id, numberedParameter(event, 'version', 'version of the estimate'), (await body(event, versionName)).name)
+export default route(operations.estimates.nameVersion, async ({ database, path, body }) => {
+  const { id } = path
+  await nameVersion(database.db, id, path.version, body.name)
   return { id }
 })

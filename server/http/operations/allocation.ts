@@ -1,0 +1,25 @@
+import * as contracts from '../../../shared/contracts/allocation'
+import * as reference from '../../../shared/contracts/reference-data'
+import { fileBody } from '../read-json'
+import { operation } from './operation'
+
+export const allocation = {
+  plan: operation('allocation', 'get', '/allocation/plan', 'Cost centres, rules and pools.', { reply: contracts.planState }),
+  savePlan: operation('allocation', 'put', '/allocation/plan', 'Saves them as the next version.', {
+    body: contracts.planSave,
+    reply: contracts.planSaved,
+  }),
+  preview: operation('allocation', 'post', '/allocation/preview', 'A month under a plan that is not saved.', {
+    body: contracts.planPreview,
+    reply: contracts.settlement,
+  }),
+  settlement: operation('allocation', 'get', '/allocation/settlement', 'A billing month put on cost centres.', {
+    query: contracts.allocationQuestion,
+    reply: contracts.settlement,
+  }),
+  takeOrganisation: operation('allocation', 'post', '/organisation', 'People, cost centres, rules and pool.', {
+    body: reference.organisation,
+    limits: fileBody,
+    reply: reference.organisationLoaded,
+  }),
+}

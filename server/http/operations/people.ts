@@ -1,0 +1,10 @@
+import * as contracts from '../../../shared/contracts/people'
+import { operation } from './operation'
+
+export const people = {
+  list: operation('people', 'get', '/people', 'People, and whom one works as.', { reply: contracts.peopleList }),
+  choose: operation('people', 'post', '/people/chosen', 'Chooses whom one works as.', {
+    body: contracts.chosenPerson,
+    reply: contracts.chosenPerson,
+  }),
+}

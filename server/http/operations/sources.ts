@@ -1,0 +1,116 @@
+import { z } from 'zod'
+import { mappingSchema } from '../../../core/focus/mapping/mapping'
+import * as imports from '../../../shared/contracts/imports'
+import * as invoices from '../../../shared/contracts/invoices'
+import * as settings from '../../../shared/contracts/spend-settings'
+import { id, numbered } from './replies'
+import { fileBody } from '../read-json'
+import { numberOf, operation } from './operation'
+
+const loadId = numberOf('load').transform(String)
+const watchId = numberOf('watch')
+
+/** A mapping as it is kept: one that says nothing of a file, or something unknown, would fail with every file. */
+const keptMapping = mappingSchema
+  .strict()
+  .refine(({ numbers }) => Object.keys(numbers).length > 0, { path: ['numbers'], error: 'name at least the column that holds the cost' })
+
+export const sources = {
+  importFile: operation(
+    'sources',
+    'post',
+    '/imports',
+    'One file’s bytes as a delivery of its own: it replaces its source’s billing periods.',
+    { query: imports.importQuery, body: 'bytes', reply: imports.importAccepted, status: 202 },
+  ),
+  load: operation('sources', 'get', '/imports/{id}', 'What becomes of a load: progress, errors, sums, conformance.', {
+    parts: { id: loadId },
+    reply: imports.importStatus,
+  }),
+  stopLoad: operation('sources', 'post', '/imports/{id}/stop', 'Stops a load; nothing of it stays.', { parts: { id: loadId }, reply: id }),
+  undoLoad: operation('sources', 'post', '/imports/{id}/undo', 'Takes a load back: what was loaded before counts again.', {
+    parts: { id: loadId },
+    body: imports.importUndo,
+    isBodyOptional: true,
+    reply: id,
+  }),
+  redoLoad: operation('sources', 'post', '/imports/{id}/redo', 'Loads again what was taken back.', { parts: { id: loadId }, reply: id }),
+  remove: operation('sources', 'delete', '/sources/{source}', 'Takes all of a source out; undone as the load whose id comes back.', {
+    reply: id,
+  }),
+  chooseLoad: operation(
+    'sources',
+    'post',
+    '/imports/{id}/choose',
+    'What counts where a delivery meets what counts already: this, the other, or both.',
+    { parts: { id: loadId }, body: imports.importChoice, reply: id },
+  ),
+  movedLines: operation('sources', 'get', '/imports/{id}/moved', 'On which lines a restatement moved, and by how much.', {
+    parts: { id: loadId },
+    reply: imports.movedLines,
+  }),
+  announce: operation('sources', 'post', '/deliveries', 'Announces several files that belong together.', {
+    body: imports.deliveryStart,
+    reply: id,
+  }),
+  deliverFile: operation(
+    'sources',
+    'put',
+    '/deliveries/{id}/files/{number}',
+    'One file of an announced delivery; the last one starts the load.',
+    { parts: { number: numberOf('file of a delivery') }, body: 'bytes', reply: z.object({ importId: z.string().nullable() }) },
+  ),
+  list: operation('sources', 'get', '/sources', 'Sources with their billing periods, freshness and missing days, and the loads.', {
+    reply: imports.sourcesOverview,
+  }),
+  mappings: operation('sources', 'get', '/mappings', 'Sources whose files are read through a mapping.', {
+    reply: z.object({ sources: z.array(z.string()) }),
+  }),
+  previewMapping: operation('sources', 'post', '/mappings/preview', 'The first rows of a file as they would become charges.', {
+    body: imports.mappingPreviewAsked,
+    limits: fileBody,
+    reply: imports.mappingPreview,
+  }),
+  mapping: operation('sources', 'get', '/mappings/{source}', 'How a source’s files become charges.', {
+    reply: z.object({ source: z.string(), mapping: mappingSchema }),
+  }),
+  saveMapping: operation('sources', 'put', '/mappings/{source}', 'Keeps how a source’s files become charges.', {
+    body: keptMapping,
+    reply: imports.mappingSaved,
+  }),
+  removeMapping: operation('sources', 'delete', '/mappings/{source}', 'Reads a source’s files as FOCUS again.', {
+    reply: imports.mappingSaved,
+  }),
+  watches: operation('sources', 'get', '/watches', 'Folders and connections that are looked at by themselves.', {
+    reply: imports.watchList,
+  }),
+  watch: operation('sources', 'post', '/watches', 'Watches a folder or a connection.', {
+    body: imports.watchInput,
+    reply: z.object({ id: z.number(), said: z.string() }),
+  }),
+  lookAtWatch: operation('sources', 'post', '/watches/{id}/look', 'Looks now.', {
+    parts: { id: watchId },
+    reply: z.object({ id: z.number(), said: z.string() }),
+  }),
+  removeWatch: operation('sources', 'delete', '/watches/{id}', 'Watches it no longer.', { parts: { id: watchId }, reply: numbered }),
+  invoices: operation('sources', 'get', '/invoices', 'Invoices, each held against its loaded charges.', { reply: invoices.invoiceViews }),
+  saveInvoice: operation('sources', 'post', '/invoices', 'Keeps an invoice; one of the same issuer and number is replaced.', {
+    body: settings.invoiceInput,
+    reply: invoices.invoicesTaken,
+  }),
+  takeInvoices: operation('sources', 'post', '/invoices/table', 'Takes the lines of a CSV of invoices.', {
+    body: settings.invoiceTable,
+    limits: fileBody,
+    reply: invoices.invoicesTaken,
+  }),
+  removeInvoice: operation('sources', 'delete', '/invoices/{id}', 'Takes an invoice out.', {
+    parts: { id: numberOf('invoice') },
+    reply: numbered,
+  }),
+  rates: operation('sources', 'get', '/rates', 'Exchange rates.', { reply: settings.rateList }),
+  takeRates: operation('sources', 'post', '/rates/table', 'Takes the lines of a CSV of exchange rates.', {
+    body: settings.rateTable,
+    limits: fileBody,
+    reply: settings.ratesTaken,
+  }),
+}
