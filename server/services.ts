@@ -8,6 +8,7 @@ import { lockFolder } from './db/folder-lock'
 import { openDatabase } from './db/open-database'
 import { CubeClient } from './engine/cube-client'
 import { Exporter } from './exports/exporter'
+import { BodyReader } from './http/body-reader'
 import { Importer } from './imports/importer'
 import { Inbox } from './imports/inbox'
 import { JobRunner } from './jobs/runner'
@@ -18,6 +19,7 @@ export type Services = {
   cube: CubeClient
   importer: Importer
   exporter: Exporter
+  bodies: BodyReader
   jobs: JobRunner
   dataDir: string
   /** Known to whoever can read the data folder. */
@@ -47,10 +49,20 @@ export async function startServices(
   await cube.refresh()
   await cube.follow()
   await connectFromEnvironment(database.db)
-  const services = { database, charges, cube, importer, dataDir, exporter: new Exporter(serverDir), token } as Services
+  const services = {
+    database,
+    charges,
+    cube,
+    importer,
+    dataDir,
+    exporter: new Exporter(serverDir),
+    bodies: new BodyReader(serverDir),
+    token,
+  } as Services
   services.jobs = new JobRunner(services, place)
   services.close = async () => {
     importer.close()
+    services.bodies.close()
     await services.jobs.close()
     await cube.close()
     await database.close()

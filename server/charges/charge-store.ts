@@ -35,6 +35,7 @@ const utc = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-
 export type Entry = [id: number, ...values: (string | null)[]]
 
 const selectEntries = (name: DictionaryName) => `select ${['id', ...dictionaryColumns(name)].join(', ')} from ${tableName(name)}`
+const AMONG = 'where id in (select value::int from json_array_elements_text($1::json))'
 const dictionaryColumns = (name: DictionaryName) => dictionaries[name].map(column => `"${columnName(column)}"`)
 
 /**
@@ -86,8 +87,14 @@ export class ChargeStore {
 
   /** Entries of a dictionary by their ids. */
   async entries(name: DictionaryName, ids: readonly number[]): Promise<Entry[]> {
-    const where = 'where id in (select value::int from json_array_elements_text($1::json))'
-    return (await this.database.query(`${selectEntries(name)} ${where}`, [JSON.stringify(ids)])) as Entry[]
+    return (await this.database.query(`${selectEntries(name)} ${AMONG}`, [JSON.stringify(ids)])) as Entry[]
+  }
+
+  /** The same as the JSON text of a list of entries. @param ids a JSON list. */
+  async entriesText(name: DictionaryName, ids: string): Promise<string> {
+    const entry = `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
+    const [row] = await this.database.query(`select coalesce(json_agg(${entry}), '[]'::json)::text from ${tableName(name)} ${AMONG}`, [ids])
+    return row![0] as string
   }
 
   /** Keeps segments under a load. They count once a billing period points to the load. */

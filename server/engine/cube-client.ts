@@ -5,9 +5,10 @@ import { Worker } from 'node:worker_threads'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import type { ChargeStore, Counting, CountingPeriod } from '../charges/charge-store'
 import type { Database } from '../db/database'
-import { listRates } from '../stores/rates'
-import { readSpendReference } from '../stores/spend-reference'
-import type { Beside, CubeCalls, CubeReply } from '../workers/cube'
+import { readBeside } from '../stores/beside'
+import { JsonBytes } from '../json-bytes'
+import type { CubeCalls, CubeReply, CubeRequest } from '../workers/cube'
+import type { CubeReplies } from '../workers/cube-replies'
 
 /** So many dictionary entries are handed on in one message. */
 const ENTRIES_AT_ONCE = 20_000
@@ -56,10 +57,23 @@ export class CubeClient {
     argument: Parameters<CubeCalls[K]>[0],
     transfer: ArrayBuffer[] = [],
   ): Promise<Seen<ReturnType<CubeCalls[K]>>> {
+    return this.#send({ call, argument } as CubeRequest, transfer)
+  }
+
+  /** What a request is answered with, written in the thread that makes it. */
+  async reply<K extends keyof CubeReplies>(
+    reply: K,
+    argument: Parameters<CubeReplies[K]>[1],
+  ): Promise<JsonBytes<ReturnType<CubeReplies[K]> & { revision: number }>> {
+    const { result } = await this.#send<Uint8Array>({ reply, argument } as CubeRequest)
+    return new JsonBytes(result)
+  }
+
+  #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = []): Promise<Seen<T>> {
     const id = ++this.#last
     return new Promise((resolve, reject) => {
       this.#waiting.set(id, { resolve, reject })
-      this.#worker.postMessage({ id, call, argument }, transfer)
+      this.#worker.postMessage({ id, ...request }, transfer)
     })
   }
 
@@ -94,7 +108,7 @@ export class CubeClient {
       const gone = [...this.#loads].flatMap(([key, period]) => (counting.periods.some(now => keyOf(now) === key) ? [] : [period]))
       for (const period of gone) this.#loads.delete(keyOf(period))
       await this.ask('update', {
-        ...(this.#revision < 0 && (await this.#known())),
+        ...(this.#revision < 0 && { beside: await readBeside(this.database) }),
         revision: counting.revision,
         gone: gone.map(({ source, start }) => ({ source, billingPeriodStart: start })),
       })
@@ -143,7 +157,7 @@ export class CubeClient {
   }
 
   async #refer(): Promise<void> {
-    await this.ask('refer', await this.#known())
+    await this.ask('refer', await readBeside(this.database))
   }
 
   /** From now on takes up what other processes on the database change. */
@@ -155,11 +169,6 @@ export class CubeClient {
     await this.database.listen('reference', told => {
       if (told !== this.#me) this.#refer().catch(failed)
     })
-  }
-
-  async #known(): Promise<Beside> {
-    const { db } = this.database
-    return { reference: await readSpendReference(db), rates: await listRates(db) }
   }
 
   async close(): Promise<void> {

@@ -4,6 +4,7 @@ import { ruleDimensions } from '../../core/allocation/plan'
 import { scaledText } from '../../core/money/scaled'
 import { sumByCurrency } from '../../core/spend/answer'
 import { CONTAINER_COLUMN, CREATED_BY_COLUMN } from '../../core/spend/dimension'
+import type { SkuMeaning } from '../../core/ratecard/sku-meanings'
 import { runTimes, type RunTimes } from '../../core/spend/run-times'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ResourceView } from '../../shared/contracts/resources'
@@ -12,7 +13,6 @@ import { notFound } from '../http/problem'
 import type { Services } from '../services'
 import { currentPlan } from '../stores/organisation'
 import { listOpportunities } from '../stores/savings'
-import { skuMeanings } from '../stores/spend-reference'
 import { reportedTo } from './delivered-days'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
@@ -46,7 +46,7 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     grain: 'day' | 'month',
     measures: readonly ('billedCost' | 'effectiveCost' | 'pricingQuantity')[],
   ) => cube.ask('group', { ...ALWAYS, keep, splitBy: [...splitBy], grain, measures: [...measures] })
-  const [facts, tagged, months, meters, priced, saved, found, meanings, [note]] = await Promise.all([
+  const [facts, tagged, months, meters, priced, saved, found, [note]] = await Promise.all([
     group(FACTS, 'day', ['billedCost']),
     group(
       tagKeys.flatMap(key => [`Tags/${key}`, `TagsFrom/${key}`]),
@@ -58,9 +58,10 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     group(details, 'day', []),
     currentPlan(db),
     listOpportunities(db),
-    skuMeanings(db),
     db.select().from(resourceNote).where(eq(resourceNote.resourceId, id)),
   ])
+  const skus = [...new Set(meters.result.flatMap(({ values }) => values.SkuId ?? []))]
+  const { result: meanings } = await cube.ask('meanings', skus)
   const days = facts.result.map(g => g.start!).sort()
   if (!days.length)
     throw notFound(
@@ -165,11 +166,11 @@ function tagsOver(groups: Groups, keys: string[]): ResourceView['tags'] {
   return [...seen.values()].sort((a, b) => (a.key === b.key ? (a.firstDay < b.firstDay ? -1 : 1) : a.key < b.key ? -1 : 1))
 }
 
-function metersOf(groups: Groups, meanings: Awaited<ReturnType<typeof skuMeanings>>): ResourceView['meters'] {
+function metersOf(groups: Groups, meanings: Record<string, SkuMeaning>): ResourceView['meters'] {
   const found = new Map<string, ResourceView['meters'][number]>()
   for (const { values, start, amounts } of groups) {
     const key = JSON.stringify([values.SkuId, values.SkuMeter, values.PricingUnit])
-    const meaning = values.SkuId ? meanings.get(values.SkuId) : undefined
+    const meaning = values.SkuId && Object.hasOwn(meanings, values.SkuId) ? meanings[values.SkuId] : undefined
     const meter = found.get(key) ?? {
       skuId: values.SkuId ?? null,
       meter: values.SkuMeter ?? null,

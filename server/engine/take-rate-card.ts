@@ -1,14 +1,14 @@
-import type { RateCard } from '../../core/ratecard/rate-card'
 import type { Services } from '../services'
-import { saveRateCard } from '../stores/rate-cards'
+import { saveRateCard, type PackedCard } from '../stores/rate-cards'
 
 /** Keeps a rate card; from then on charges are told by it what their SKUs are charged for. */
 export async function takeRateCard(
   { database, cube }: Pick<Services, 'database' | 'cube'>,
-  card: RateCard,
+  card: PackedCard,
   who: string,
-): ReturnType<typeof saveRateCard> {
+): Promise<{ provider: string; validFrom: string; prices: number; replaced: boolean; changed: boolean; revision: number }> {
   const done = await saveRateCard(database.db, card, who)
   if (done.changed) await cube.refreshReference()
-  return done
+  const { provider, validFrom, prices } = card
+  return { provider, validFrom, prices, ...done }
 }

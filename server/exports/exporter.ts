@@ -1,7 +1,13 @@
 import { join } from 'node:path'
+import type { Readable } from 'node:stream'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 import type { FileTable, TableFormat } from './tables/table-writer'
+import type { LineSource } from './lines/charge-lines'
+import type { LinesTask } from './lines/lines-file'
+import { linesStream } from './lines/lines-stream'
+import type { SpendTableTask } from './tables/spend-table'
+import type { TableTask } from '../workers/tables'
 import type { ExportTask } from './writer'
 
 type Reply = { bytes: Uint8Array } | { error: string }
@@ -15,7 +21,17 @@ export class Exporter {
   }
 
   writeTable(format: TableFormat, table: FileTable): Promise<Uint8Array> {
-    return this.#run('tables', { format, table })
+    return this.#run('tables', { format, table } satisfies TableTask)
+  }
+
+  /** A table of spend, or the notes beside it. */
+  writeSpendTable(spend: SpendTableTask): Promise<Uint8Array> {
+    return this.#run('tables', { spend } satisfies TableTask)
+  }
+
+  /** Charge lines, made while they are taken. */
+  lines(kept: LineSource, task: LinesTask): Readable {
+    return linesStream(this.serverDir, kept, task)
   }
 
   #run(thread: 'exports' | 'tables', workerData: unknown): Promise<Uint8Array> {

@@ -12,6 +12,11 @@ export class Problem extends Error {
     super(detail)
   }
 
+  /** The same from what was said of it in another thread. */
+  static of({ status, code, title, detail, errors }: ProblemDetails): Problem {
+    return new Problem(status, code, title, detail, errors)
+  }
+
   details(): ProblemDetails {
     return {
       type: `urn:rain-barrel:problem:${this.code}`,

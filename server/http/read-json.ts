@@ -7,38 +7,49 @@ export const usualBody: BodyLimits = { bytes: 2 * 1024 * 1024, depth: 40, values
 /** Where a file comes as JSON. */
 export const fileBody: BodyLimits = { bytes: 64 * 1024 * 1024, depth: 40, values: 5_000_000 }
 
-/** The JSON of a request. @throws Problem when there is none, it is too large, or a text in it is none. */
-export async function readJson(event: H3Event, limits: BodyLimits): Promise<unknown> {
-  const text = await readText(event, limits.bytes)
+/** What a JSON text in UTF-8 says. @throws Problem when it is none, or a text in it can be kept nowhere. */
+export function valueOf(bytes: Uint8Array, limits: BodyLimits): unknown {
   let value: unknown
   try {
-    value = JSON.parse(text)
-  } catch {
+    value = JSON.parse(textOf(bytes))
+  } catch (error) {
+    if (error instanceof Problem) throw error
     throw new Problem(400, 'not-json', 'The body is not JSON', 'Send a JSON document as the body.')
   }
   checkValues(value, limits)
   return value
 }
 
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    throw new Problem(400, 'not-utf-8', 'The body is not UTF-8', 'Send the body in UTF-8: some of its bytes are no character of it.')
+  }
+}
+
 /** Whether a request has a body at all. */
 export const hasBody = (event: H3Event): boolean =>
   getRequestHeader(event, 'transfer-encoding') !== undefined || Number(getRequestHeader(event, 'content-length') ?? 0) > 0
 
-async function readText(event: H3Event, most: number): Promise<string> {
+/** The bytes of a body, in memory of their own. @throws Problem when there are too many. */
+export async function readBytes(event: H3Event, most: number): Promise<Uint8Array<ArrayBuffer>> {
   const chunks: Buffer[] = []
-  let bytes = Number(getRequestHeader(event, 'content-length') ?? 0)
-  if (bytes > most) throw tooLarge(most)
-  bytes = 0
+  let length = Number(getRequestHeader(event, 'content-length') ?? 0)
+  if (length > most) throw tooLarge(most)
+  length = 0
   for await (const chunk of event.node.req) {
-    bytes += (chunk as Buffer).length
-    if (bytes > most) throw tooLarge(most)
+    length += (chunk as Buffer).length
+    if (length > most) throw tooLarge(most)
     chunks.push(chunk as Buffer)
   }
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks))
-  } catch {
-    throw new Problem(400, 'not-utf-8', 'The body is not UTF-8', 'Send the body in UTF-8: some of its bytes are no character of it.')
+  const bytes = new Uint8Array(length)
+  let at = 0
+  for (const chunk of chunks) {
+    bytes.set(chunk, at)
+    at += chunk.length
   }
+  return bytes
 }
 
 const tooLarge = (most: number) =>

@@ -1,8 +1,9 @@
-import { defineEventHandler, getCookie, getQuery, getRouterParams, setResponseStatus, type H3Event } from 'h3'
+import { defineEventHandler, getCookie, getQuery, getRouterParams, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { services, type Services } from '../services'
+import { JsonBytes } from '../json-bytes'
 import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from './operations/operation'
 import { notFound, Problem } from './problem'
-import { hasBody, isKeepable, readJson, usualBody } from './read-json'
+import { hasBody, isKeepable, readBytes, usualBody } from './read-json'
 import { sendProblem } from './send-problem'
 
 /** What every route gets: the running services, who asks, and what was asked, checked. */
@@ -16,18 +17,24 @@ export type RouteContext<O extends Operation> = Services & {
 
 export const PERSON_COOKIE = 'rain-barrel-person'
 
+/** What a route gives back: a value, or the same as it was written where it was made. */
+type Given<O extends Operation> = ReplyOf<O> | JsonBytes<ReplyOf<O>>
+
 /**
  * Carries out an operation of the table: what came is checked by its entry before the route sees it, what the route gives back is
  * sent, failures as problem details.
  */
-export function route<const O extends Operation>(operation: O, handle: (context: RouteContext<O>) => Promise<ReplyOf<O>> | ReplyOf<O>) {
+export function route<const O extends Operation>(operation: O, handle: (context: RouteContext<O>) => Promise<Given<O>> | Given<O>) {
   return defineEventHandler(async event => {
     try {
-      const asked = { path: pathOf(event, operation), query: queryOf(event, operation), body: await bodyOf(event, operation) }
+      const running = await services()
+      const asked = { path: pathOf(event, operation), query: queryOf(event, operation), body: await bodyOf(event, operation, running) }
       const who = getCookie(event, PERSON_COOKIE) ?? 'nobody chosen'
-      const reply = await handle({ ...(await services()), event, who, ...asked } as RouteContext<O>)
+      const reply = await handle({ ...running, event, who, ...asked } as RouteContext<O>)
       if (operation.status) setResponseStatus(event, operation.status)
-      return reply
+      if (!(reply instanceof JsonBytes)) return reply
+      setResponseHeader(event, 'content-type', 'application/json')
+      return typeof reply.bytes === 'string' ? reply.bytes : Buffer.from(reply.bytes.buffer, reply.bytes.byteOffset, reply.bytes.byteLength)
     } catch (error) {
       return sendProblem(event, error)
     }
@@ -65,7 +72,9 @@ function queryOf(event: H3Event, { query }: Operation): unknown {
   return query.parse(asked)
 }
 
-async function bodyOf(event: H3Event, { body, isBodyOptional, limits = usualBody }: Operation): Promise<unknown> {
+async function bodyOf(event: H3Event, operation: Operation, { bodies }: Services): Promise<unknown> {
+  const { body, isBodyOptional, limits = usualBody } = operation
   if (!body || body === 'bytes') return
-  return body.parse(isBodyOptional && !hasBody(event) ? {} : await readJson(event, limits))
+  if (isBodyOptional && !hasBody(event)) return body.parse({})
+  return bodies.read(operation, await readBytes(event, limits.bytes))
 }

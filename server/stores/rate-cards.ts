@@ -1,9 +1,20 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm'
 import { earlierCard, type RateCard } from '../../core/ratecard/rate-card'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
-import type { Db } from '../db/database'
+import type { Db, Tx } from '../db/database'
 import { rateCard } from '../db/schema'
+
+/** A card as it is kept: its JSON as text, made where the card was read. */
+export type PackedCard = { provider: string; currency: string; validFrom: string; prices: number; text: string }
+
+export const packedCard = (card: RateCard): PackedCard => ({
+  provider: card.provider,
+  currency: card.currency,
+  validFrom: card.validFrom,
+  prices: card.prices.length,
+  text: JSON.stringify(card),
+})
 
 /** A card of the database; ways to pay may still be called as cards called them first. */
 const cardOf = (body: unknown): RateCard => earlierCard(body) as RateCard
@@ -15,53 +26,73 @@ const cardOf = (body: unknown): RateCard => earlierCard(body) as RateCard
  */
 export async function saveRateCard(
   db: Db,
-  card: RateCard,
+  card: PackedCard,
   who: string,
 ): Promise<{ replaced: boolean; changed: boolean; revision: number }> {
   return alone(db, `rate card ${card.provider}`, async tx => {
     const [newest] = await tx
-      .select()
+      .select({ revision: rateCard.revision, isSame: sql<boolean>`${rateCard.body} = ${card.text}::jsonb` })
       .from(rateCard)
       .where(and(eq(rateCard.provider, card.provider), eq(rateCard.validFrom, card.validFrom)))
       .orderBy(desc(rateCard.revision))
       .limit(1)
-    if (newest && sameJson(cardOf(newest.body), card)) return { replaced: true, changed: false, revision: newest.revision }
+    if (newest && (newest.isSame || (await isSameInEarlierWords(tx, card, newest.revision))))
+      return { replaced: true, changed: false, revision: newest.revision }
     const revision = (newest?.revision ?? 0) + 1
-    await tx.insert(rateCard).values({ provider: card.provider, validFrom: card.validFrom, revision, body: card, who })
+    const { provider, validFrom, text } = card
+    await tx.insert(rateCard).values({ provider, validFrom, revision, body: sql`${text}::jsonb`, who })
     return { replaced: newest !== undefined, changed: true, revision }
   })
 }
 
-/** Whether two values are the same however the database has ordered their keys. */
-function sameJson(a: unknown, b: unknown): boolean {
-  const sorted = (value: unknown): unknown =>
-    Array.isArray(value)
-      ? value.map(sorted)
-      : typeof value === 'object' && value !== null
-        ? Object.entries(value)
-            .sort(([x], [y]) => (x < y ? -1 : 1))
-            .map(([key, v]) => [key, sorted(v)])
-        : value
-  return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b))
+/** Whether what is kept says the same in words that cards had before. */
+async function isSameInEarlierWords(tx: Tx, { provider, validFrom, text }: PackedCard, revision: number): Promise<boolean> {
+  const ofRevision = and(eq(rateCard.provider, provider), eq(rateCard.validFrom, validFrom), eq(rateCard.revision, revision))
+  const isEarlier = sql`${rateCard.body}::text like ${`%${EARLIER_WORD}%`}`
+  const [kept] = await tx.select({ body: rateCard.body }).from(rateCard).where(and(ofRevision, isEarlier))
+  if (!kept) return false
+  const now = JSON.stringify(cardOf(kept.body))
+  const [found] = await tx
+    .select({ isSame: sql<boolean>`${now}::jsonb = ${text}::jsonb` })
+    .from(rateCard)
+    .where(ofRevision)
+  return found!.isSame
 }
 
 /** Every version of every card, by provider, the newest first; of one day the newest revision first. */
 export async function listRateCards(db: Db): Promise<RateCardEntry[]> {
-  const rows = await db.select().from(rateCard).orderBy(rateCard.provider, desc(rateCard.validFrom), desc(rateCard.revision))
-  return rows.map(({ provider, validFrom, revision, body, who, loadedAt }) => ({
-    provider,
-    currency: body.currency,
-    validFrom,
-    revision,
-    prices: body.prices.length,
-    regions: body.regions.map(r => r.id),
-    who,
-    loadedAt,
-  }))
+  const { provider, validFrom, revision, body, who, loadedAt } = rateCard
+  return db
+    .select({
+      provider,
+      currency: sql<string>`${body} ->> 'currency'`,
+      validFrom,
+      revision,
+      prices: sql<number>`jsonb_array_length(${body} -> 'prices')`,
+      regions: sql<string[]>`jsonb_path_query_array(${body}, '$.regions[*].id')`,
+      who,
+      loadedAt,
+    })
+    .from(rateCard)
+    .orderBy(provider, desc(validFrom), desc(revision))
 }
 
-export async function listProviders(db: Db): Promise<string[]> {
-  return (await db.selectDistinct({ provider: rateCard.provider }).from(rateCard).orderBy(rateCard.provider)).map(row => row.provider)
+/** Which card: of a provider, that of a day, else the newest; of one day its newest revision, or the one that is asked for. */
+type WhichCard = { provider: string; day?: string | undefined; revision?: number | undefined }
+
+async function findBody<T>(db: Db, { provider, day, revision }: WhichCard, body: SQL<T> | typeof rateCard.body): Promise<T | null> {
+  const ofDay = day
+    ? revision === undefined
+      ? sql`${rateCard.validFrom} <= ${day}`
+      : and(eq(rateCard.validFrom, day), eq(rateCard.revision, revision))
+    : undefined
+  const [row] = await db
+    .select({ body })
+    .from(rateCard)
+    .where(and(eq(rateCard.provider, provider), ofDay))
+    .orderBy(desc(rateCard.validFrom), desc(rateCard.revision))
+    .limit(1)
+  return row ? (row.body as T) : null
 }
 
 /**
@@ -69,16 +100,15 @@ export async function listProviders(db: Db): Promise<string[]> {
  * for.
  */
 export async function findRateCard(db: Db, provider: string, day?: string, revision?: number): Promise<RateCard | null> {
-  const ofDay = day
-    ? revision === undefined
-      ? sql`${rateCard.validFrom} <= ${day}`
-      : and(eq(rateCard.validFrom, day), eq(rateCard.revision, revision))
-    : undefined
-  const [row] = await db
-    .select()
-    .from(rateCard)
-    .where(and(eq(rateCard.provider, provider), ofDay))
-    .orderBy(desc(rateCard.validFrom), desc(rateCard.revision))
-    .limit(1)
-  return row ? cardOf(row.body) : null
+  const body = await findBody(db, { provider, day, revision }, rateCard.body)
+  return body ? cardOf(body) : null
 }
+
+/** The same as its JSON text, written by the database. */
+export async function findRateCardText(db: Db, which: WhichCard): Promise<string | null> {
+  const text = await findBody(db, which, sql<string>`${rateCard.body}::text`)
+  return text?.includes(EARLIER_WORD) ? JSON.stringify(cardOf(JSON.parse(text))) : text
+}
+
+/** In the text of a card that calls ways to pay as cards called them first. */
+const EARLIER_WORD = '"upfront":'

@@ -2,7 +2,7 @@ import { Decimal } from '../../core/money/decimal'
 import { wasCurrency } from '../../core/money/currency'
 import type { Rate } from '../../core/money/rates'
 import { isDay } from '../../core/time/day'
-import type { Db } from '../db/database'
+import type { Db, Session } from '../db/database'
 import { exchangeRate } from '../db/schema'
 import { Problem } from '../http/problem'
 
@@ -54,20 +54,19 @@ export function readRates(lines: Record<string, string>[]): Rate[] {
   return rates
 }
 
+/** Rates as they are kept: how many, and a list as JSON text, made where they were read. */
+export type PackedRates = { count: number; text: string }
+
 /** Keeps rates; one of the same pair and day is replaced. @returns how many are new or other than before. */
-export async function saveRates(db: Db, rates: Rate[], who: string): Promise<number> {
-  const known = new Map((await listRates(db)).map(rate => [`${rate.from} ${rate.to} ${rate.validFrom}`, rate.rate]))
-  const changed = rates.filter(rate => known.get(`${rate.from} ${rate.to} ${rate.validFrom}`) !== new Decimal(rate.rate).toFixed())
-  const loadedAt = new Date().toISOString()
-  await db.transaction(async tx => {
-    for (const rate of changed)
-      await tx
-        .insert(exchangeRate)
-        .values({ ...rate, who, loadedAt })
-        .onConflictDoUpdate({
-          target: [exchangeRate.from, exchangeRate.to, exchangeRate.validFrom],
-          set: { rate: rate.rate, who, loadedAt },
-        })
-  })
+export async function saveRates(database: Session, { text }: PackedRates, who: string): Promise<number> {
+  const changed = await database.query(
+    `insert into exchange_rate ("from", "to", valid_from, rate, who, loaded_at)
+      select r."from", r."to", r."validFrom", r.rate, $2, now()
+      from jsonb_to_recordset($1::jsonb) as r("from" text, "to" text, "validFrom" date, rate numeric)
+      on conflict ("from", "to", valid_from) do update set rate = excluded.rate, who = excluded.who, loaded_at = excluded.loaded_at
+        where exchange_rate.rate <> excluded.rate
+      returning 1`,
+    [text, who],
+  )
   return changed.length
 }

@@ -2,36 +2,34 @@
 import { parentPort } from 'node:worker_threads'
 import type { Rate } from '../../core/money/rates'
 import { scaledText } from '../../core/money/scaled'
-import { answer, answersPacked, plainGroups, type Group } from '../../core/spend/answer'
-import { answerIn, answersIn, type Converted, type PackedConverted } from '../../core/spend/convert'
+import { plainGroups, type Group } from '../../core/spend/answer'
+import type { Converted, PackedConverted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
-import { compare, type Comparison, type CompareQuestion } from '../../core/spend/compare'
 import { covered } from '../../core/spend/covered'
 import { Cube, chunkKey, type Chunk } from '../../core/spend/cube'
 import { columnDimensions } from '../../core/spend/dimension'
 import { groupCharges, narrowedIds, type NarrowedIds } from '../../core/spend/group'
 import type { PackedAnswer } from '../../core/spend/packed'
-import type { Answer, Grouping, Question, Scope } from '../../core/spend/question'
-import { findPlaces, firstDay, type FoundPlace } from '../../core/spend/find'
-import { lateReports, tagCoverage, type LateReport, type TagDay } from '../../core/spend/tag-coverage'
+import type { Answer, Grouping, Scope } from '../../core/spend/question'
+import { findPlaces, type FoundPlace } from '../../core/spend/find'
 import { dataDays, sourceDays, type SourceDays } from '../../core/spend/freshness'
-import type { SpendReference } from '../../core/spend/reference'
+import { earlierCard, type RateCard } from '../../core/ratecard/rate-card'
+import { skuMeanings, type SkuMeaning } from '../../core/ratecard/sku-meanings'
 import { hourOf } from '../../core/spend/segment'
 import { segmentSums } from '../../core/spend/segment-sums'
 import type { DictionaryName } from '../../core/focus/star'
 import type { ImportPeriod } from '../../shared/contracts/imports'
+import { referenceBody } from '../../shared/contracts/spend-settings'
 import { decodeSegment } from '../charges/segment-codec'
+import type { Beside } from '../stores/beside'
+import { answerAsked, answersAsked, meaningsOf, replies, type Asked, type CubeReplies } from './cube-replies'
 
 export type ChunkName = { source: string; billingPeriodStart: string }
 export type NewEntries = { dictionary: DictionaryName; entries: [id: number, ...values: (string | null)[]][] }
 /** The charges of a billing period as they are kept, and how many there are to be. */
 export type StagedChunk = Omit<Chunk, 'segments'> & { rows: number; segments: Uint8Array[] }
-/** What is known beside the charges. */
-export type Beside = { reference: SpendReference; rates: Rate[] }
 /** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
-export type CubeUpdate = { revision: number; gone: ChunkName[] } & Partial<Beside>
-/** A question as it comes in: in one currency where it names one. */
-export type Asked = Question & { reportCurrency?: string }
+export type CubeUpdate = { revision: number; gone: ChunkName[] } & { beside?: Beside }
 export type CubeFacts = {
   columns: string[]
   unused: { name: string; since: string }[]
@@ -55,17 +53,14 @@ export type CubeCalls = {
   stage: (chunk: StagedChunk) => null
   update: (update: CubeUpdate) => null
   refer: (beside: Beside) => null
+  /** What SKU codes mean; those that nobody knows are left out. */
+  meanings: (skus: string[]) => Record<string, SkuMeaning>
   answer: (question: Asked) => Answer | Converted
   /** Several questions of one state of the data, their rows packed. */
   answers: (questions: Asked[]) => (PackedAnswer | PackedConverted)[]
-  compare: (question: CompareQuestion & { reportCurrency?: string }) => Comparison
   group: (question: Grouping) => Group[]
   /** The conditions of a scope as dictionary ids, and how many charges they leave. */
   narrowed: (scope: Scope) => NarrowedIds & { charges: number }
-  /** The first day on which each of some dimensions has a value of the charge's own; null for never. */
-  firstDays: (dimensions: string[]) => (string | null)[]
-  tagCoverage: (asked: { scope: Scope; dimension: string }) => TagDay[]
-  lateReports: (asked: { scope: Scope; dimension: string }) => LateReport[]
   /** The days that charges cover, and which sources have delivered them. */
   covered: (scope: Scope) => ReturnType<typeof covered>
   /** Places whose name or id holds a text. */
@@ -74,12 +69,15 @@ export type CubeCalls = {
   /** Sums of billing periods as they are in memory, by currency. */
   sums: (periods: ChunkName[]) => ImportPeriod[]
 }
-export type CubeRequest = { [K in keyof CubeCalls]: { id: number; call: K; argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
+export type CubeRequest =
+  | { [K in keyof CubeCalls]: { id: number; call: K; argument: Parameters<CubeCalls[K]>[0] } }[keyof CubeCalls]
+  | { [K in keyof CubeReplies]: { id: number; reply: K; argument: Parameters<CubeReplies[K]>[1] } }[keyof CubeReplies]
 export type CubeReply = { id: number; revision: number; result: unknown } | { id: number; error: string }
 
 const cube = new Cube()
 let revision = 0
 let rates: Rate[] = []
+let meanings = new Map<string, SkuMeaning>()
 let known: CubeFacts | null = null
 
 const staged = new Map<string, Chunk | ChunkName>()
@@ -108,8 +106,15 @@ function facts(): CubeFacts {
   }
 }
 
-const answerAsked = ({ reportCurrency, ...question }: Asked) =>
-  reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
+function takeBeside(beside: Beside): void {
+  const { skus, ...said } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
+  meanings = skuMeanings(
+    beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard),
+    skus,
+  )
+  cube.setReference({ ...said, charged: Object.fromEntries([...meanings].map(([sku, { charged }]) => [sku, charged])) })
+  rates = JSON.parse(beside.rates) as Rate[]
+}
 
 const calls: CubeCalls = {
   enter({ dictionary, entries }) {
@@ -125,8 +130,7 @@ const calls: CubeCalls = {
     return null
   },
   update(update) {
-    if (update.reference) cube.setReference(update.reference)
-    if (update.rates) rates = update.rates
+    if (update.beside) takeBeside(update.beside)
     for (const name of update.gone) {
       cube.removeChunk(name.source, name.billingPeriodStart)
       damaged.delete(keyOf(name))
@@ -146,38 +150,19 @@ const calls: CubeCalls = {
     known = null
     return null
   },
-  refer(update) {
-    cube.setReference(update.reference)
-    rates = update.rates
+  refer(beside) {
+    takeBeside(beside)
     known = null
     return null
   },
-  answer: answerAsked,
-  answers(questions) {
-    // what is asked in one currency, or as billed, is answered together: much of it is the same charges, split further
-    const found = new Array<PackedAnswer | PackedConverted>(questions.length)
-    for (const currency of new Set(questions.map(question => question.reportCurrency))) {
-      const places = questions.flatMap((question, i) => (question.reportCurrency === currency ? [i] : []))
-      const own = places.map((i): Question => {
-        const { reportCurrency: _, ...question } = questions[i]!
-        return question
-      })
-      const answers = currency ? answersIn(cube, own, currency, rates) : answersPacked(cube, own)
-      answers.forEach((answer, k) => {
-        found[places[k]!] = answer
-      })
-    }
-    return found
-  },
-  compare: ({ reportCurrency, ...question }) => compare(cube, question, reportCurrency ? { currency: reportCurrency, rates } : undefined),
+  meanings: skus => meaningsOf(meanings, skus),
+  answer: question => answerAsked({ cube, rates, meanings }, question),
+  answers: questions => answersAsked({ cube, rates, meanings }, questions),
   group: question => plainGroups(cube, question),
   narrowed(scope) {
     const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })
     return { ...narrowedIds(cube, scope), charges: groups.counts.reduce((a, b) => a + b, 0) }
   },
-  firstDays: dimensions => dimensions.map(dimension => firstDay(cube, dimension)),
-  tagCoverage: ({ scope, dimension }) => tagCoverage(cube, scope, dimension),
-  lateReports: ({ scope, dimension }) => lateReports(cube, scope, dimension),
   covered: scope => covered(cube, scope),
   find: text => findPlaces(cube, text),
   facts: () => (known ??= facts()),
@@ -196,9 +181,17 @@ const calls: CubeCalls = {
     }),
 }
 
-parentPort!.on('message', ({ id, call, argument }: CubeRequest) => {
+const utf8 = new TextEncoder()
+
+parentPort!.on('message', ({ id, argument, ...asked }: CubeRequest) => {
   try {
-    const result = (calls[call] as (argument: unknown) => unknown)(argument)
+    if ('reply' in asked) {
+      const made = (replies[asked.reply] as (known: object, argument: unknown) => object)({ cube, rates, meanings }, argument)
+      const result = utf8.encode(JSON.stringify({ ...made, revision }))
+      parentPort!.postMessage({ id, revision, result } satisfies CubeReply, [result.buffer as ArrayBuffer])
+      return
+    }
+    const result = (calls[asked.call] as (argument: unknown) => unknown)(argument)
     parentPort!.postMessage({ id, revision, result } satisfies CubeReply)
   } catch (error) {
     parentPort!.postMessage({ id, error: (error as Error).message } satisfies CubeReply)

@@ -1,14 +1,22 @@
 // The thread that writes one table as a file and ends.
 import { parentPort, workerData } from 'node:worker_threads'
 import { tableWriters } from '../exports/tables'
-import type { FileTable, TableFormat } from '../exports/tables/table-writer'
+import { spendFileTable, type SpendTableTask } from '../exports/tables/spend-table'
+import { factLines, type FileTable, type TableFormat } from '../exports/tables/table-writer'
 
-const { format, table } = workerData as { format: TableFormat; table: FileTable }
+export type TableTask = { format: TableFormat; table: FileTable } | { spend: SpendTableTask }
+
+const write = (format: TableFormat, table: FileTable) => tableWriters.find(w => w.format === format)!.write(table)
+
+async function written(task: TableTask): Promise<Uint8Array> {
+  if ('table' in task) return write(task.format, task.table)
+  const { format, part } = task.spend.asked
+  const table = spendFileTable(task.spend)
+  return part === 'notes' ? new TextEncoder().encode(factLines(table)) : write(format, table)
+}
+
 const port = parentPort!
-tableWriters
-  .find(w => w.format === format)!
-  .write(table)
-  .then(
-    bytes => port.postMessage({ bytes }),
-    (error: Error) => port.postMessage({ error: error.stack ?? error.message }),
-  )
+written(workerData as TableTask).then(
+  bytes => port.postMessage({ bytes }),
+  (error: Error) => port.postMessage({ error: error.stack ?? error.message }),
+)

@@ -106,4 +106,5 @@ export const usedLines = z.object({
   listCost: z.array(z.object({ currency: z.string(), amount: z.string() })),
   /** Charges that are no use: purchases, credits, tax, corrections. */
   notUsage: z.number(),
+  revision: z.number(),
 })

@@ -50,6 +50,6 @@ export const cardFetched = z.object({ provider: z.string(), validFrom: z.string(
 export const skusAsked = z.object({ skus: z.array(z.string()).max(5000) })
 export const skuWords = z.object({ words: z.string(), charged: z.enum(['existing', 'use']) })
 export type SkuWords = z.infer<typeof skuWords>
-export const skusDescribed = z.object({ skus: namedRecord(skuWords) })
+export const skusDescribed = z.object({ skus: namedRecord(skuWords), revision: z.number() })
 /** A card as the lines of a CSV file, by column. */
 export const cardTable = z.object({ lines: z.array(z.record(z.string(), z.string())).max(200_000) })

@@ -4,6 +4,8 @@ import * as imports from '../../../shared/contracts/imports'
 import * as invoices from '../../../shared/contracts/invoices'
 import * as settings from '../../../shared/contracts/spend-settings'
 import { id, numbered } from './replies'
+import { readInvoices } from '../../stores/invoices'
+import { readRates } from '../../stores/rates'
 import { fileBody } from '../read-json'
 import { numberOf, operation } from './operation'
 
@@ -99,7 +101,7 @@ export const sources = {
     reply: invoices.invoicesTaken,
   }),
   takeInvoices: operation('sources', 'post', '/invoices/table', 'Takes the lines of a CSV of invoices.', {
-    body: settings.invoiceTable,
+    body: settings.invoiceTable.transform(({ lines }) => readInvoices(lines)),
     limits: fileBody,
     reply: invoices.invoicesTaken,
   }),
@@ -109,7 +111,10 @@ export const sources = {
   }),
   rates: operation('sources', 'get', '/rates', 'Exchange rates.', { reply: settings.rateList }),
   takeRates: operation('sources', 'post', '/rates/table', 'Takes the lines of a CSV of exchange rates.', {
-    body: settings.rateTable,
+    body: settings.rateTable.transform(({ lines }) => {
+      const rates = readRates(lines)
+      return { count: rates.length, text: JSON.stringify(rates) }
+    }),
     limits: fileBody,
     reply: settings.ratesTaken,
   }),

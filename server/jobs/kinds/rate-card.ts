@@ -4,7 +4,7 @@ import { capabilityOf, findConnector } from '../../connectors/connect'
 import type { Connector } from '../../connectors/connector'
 import { takeRateCard } from '../../engine/take-rate-card'
 import type { Services } from '../../services'
-import { findRateCard, listRateCards } from '../../stores/rate-cards'
+import { findRateCard, listRateCards, packedCard } from '../../stores/rate-cards'
 import type { JobKind } from './kind'
 
 type Fetched = { provider: string; validFrom: string; prices: number }
@@ -29,7 +29,7 @@ async function fetchCard(services: Services, connector: Connector, who: string):
   const card = await capabilityOf(connector, 'rate card').newest()
   const before = (await listRateCards(db)).filter(c => c.provider === card.provider && c.validFrom < card.validFrom)[0]
   const previous = before ? await findRateCard(db, card.provider, before.validFrom) : null
-  const { changed, replaced, revision } = await takeRateCard(services, card, who)
+  const { changed, replaced, revision } = await takeRateCard(services, packedCard(card), who)
   const counts = new Map<string, number>()
   for (const { change } of previous ? compareCards(previous, card) : []) counts.set(change, (counts.get(change) ?? 0) + 1)
   const differs = [...counts].map(([change, n]) => `${n} ${change}`).join(', ')

@@ -4,7 +4,7 @@ import { setTimeout } from 'node:timers/promises'
 import ExcelJS from 'exceljs'
 import { expect, it } from 'vitest'
 import type { FileHead } from '../../../server/exports/tables/table-writer'
-import { xlsxLines } from '../../../server/exports/tables/xlsx-lines'
+import { xlsxLines } from '../../../server/exports/lines/xlsx-lines'
 
 const heads: FileHead[] = [
   { name: 'Resource & <name>', kind: 'text' },

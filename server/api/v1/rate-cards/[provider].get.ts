@@ -1,17 +1,18 @@
 import { notFound } from '../../../http/problem'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { findRateCard } from '../../../stores/rate-cards'
+import { JsonBytes } from '../../../json-bytes'
+import { findRateCardText } from '../../../stores/rate-cards'
 
 /** A provider's rate card as of `date`, the newest without one; with a `revision`, that one of just that day. */
 export default route(operations.rateCards.find, async ({ database, path, query }) => {
   const { provider } = path
   const { date, revision } = query
-  const card = await findRateCard(database.db, provider, date, revision)
-  if (!card)
+  const card = await findRateCardText(database.db, { provider, day: date, revision })
+  if (card === null)
     throw notFound(
       'rate card',
       `No rate card of ${provider} is loaded${date ? ` for ${date}` : ''}${revision ? `, revision ${revision}` : ''}. Drop one under Sources.`,
     )
-  return card
+  return new JsonBytes(card)
 })

@@ -1,5 +1,6 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { listRates } from '../../../stores/rates'
+import { JsonBytes } from '../../../json-bytes'
+import { ratesText } from '../../../stores/beside'
 
-export default route(operations.sources.rates, async ({ database }) => ({ rates: await listRates(database.db) }))
+export default route(operations.sources.rates, async ({ database }) => new JsonBytes(`{"rates":${await ratesText(database)}}`))

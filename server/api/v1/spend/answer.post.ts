@@ -1,10 +1,8 @@
-import type { SpendAnswer } from '../../../../shared/contracts/spend'
-import { checkScope } from '../../../http/question'
 import { operations } from '../../../http/operations'
+import { checkScope } from '../../../http/question'
 import { route } from '../../../http/route'
 
-export default route(operations.spend.answer, async ({ cube, body: question }): Promise<SpendAnswer> => {
+export default route(operations.spend.answer, ({ cube, body: question }) => {
   checkScope(question)
-  const { revision, result } = await cube.ask('answer', question)
-  return { ...result, revision }
+  return cube.reply('answer', question)
 })

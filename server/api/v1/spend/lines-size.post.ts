@@ -1,6 +1,6 @@
 import { CSV_CELL_BYTES } from '../../../../shared/contracts/spend-export'
 import { checkScope } from '../../../http/question'
-import { lineColumns } from '../../../engine/charge-lines'
+import { lineColumns } from '../../../exports/lines/charge-lines'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

@@ -1,14 +1,13 @@
-import { focusColumn } from '../../core/focus/columns'
-import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../core/focus/star'
-import { narrowedRows } from '../../core/spend/narrowed-rows'
-import type { Scope } from '../../core/spend/question'
-import { reachOf } from '../../core/spend/reach'
-import { ABSENT, amountTextOf, measureNames, type Segment } from '../../core/spend/segment'
-import { instantOf, isoInstant } from '../../core/time/instant'
-import { billingPeriod } from '../db/schema'
-
-import type { Services } from '../services'
-import { currencyList, storedSegments } from '../charges/stored-segments'
+import { focusColumn } from '../../../core/focus/columns'
+import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../../core/focus/star'
+import { narrowedRows } from '../../../core/spend/narrowed-rows'
+import type { Scope } from '../../../core/spend/question'
+import { reachOf } from '../../../core/spend/reach'
+import { ABSENT, amountTextOf, measureNames, type Segment } from '../../../core/spend/segment'
+import { instantOf, isoInstant } from '../../../core/time/instant'
+import type { NarrowedIds } from '../../../core/spend/group'
+import type { Entry } from '../../charges/charge-store'
+import { currencyList, storedSegments } from '../../charges/stored-segments'
 
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 
@@ -34,6 +33,17 @@ type Values = Map<DictionaryName, Map<number, (string | null)[]>>
 type Reader = { dictionary: DictionaryName | null; read: (segment: Segment, row: number, values: Values) => string | null }
 type Known = { start: string; end: string; currencies: readonly string[] }
 
+/** Where the charges are kept, for a thread that has no database of its own. Whatever is large comes as bytes or as one text. */
+export type LineSource = {
+  /** The conditions of the scope as dictionary ids. */
+  narrowed: () => Promise<NarrowedIds>
+  /** The billing periods that count, in order. */
+  periods: () => Promise<{ source: string; loadId: number; start: string; end: string }[]>
+  segments: (loadId: number, start: string, number?: number) => Promise<Uint8Array[]>
+  /** Entries of a dictionary as a JSON text. @param ids a JSON list. */
+  entriesText: (dictionary: DictionaryName, ids: string) => Promise<string>
+}
+
 /** So many lines are handed on at once. */
 const LINES_AT_ONCE = 1000
 
@@ -41,27 +51,21 @@ const LINES_AT_ONCE = 1000
  * The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with
  * every digit.
  */
-export async function* chargeLines(
-  { database, cube, charges }: Pick<Services, 'database' | 'cube' | 'charges'>,
-  scope: Scope,
-  columns: readonly string[],
-): AsyncGenerator<(string | null)[][]> {
-  const { result: narrowed } = await cube.ask('narrowed', scope)
-  const rowsOf = narrowedRows(narrowed)
-  const periods = await database.db.select().from(billingPeriod).orderBy(billingPeriod.start, billingPeriod.source)
+export async function* chargeLines(kept: LineSource, scope: Scope, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
+  const rowsOf = narrowedRows(await kept.narrowed())
   const values: Values = new Map()
-  for (const { source, loadId, start, end } of periods) {
+  for (const { source, loadId, start, end } of await kept.periods()) {
     const reach = reachOf(scope, { source, start: isoInstant(start), end: isoInstant(end) })
     if (!reach) continue
     const { currencies, code } = currencyList()
     const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
     const found: { segment: Segment; row: number; start: number }[] = []
-    for await (const segment of storedSegments(charges, loadId, start, code)) {
+    for await (const segment of storedSegments(kept, loadId, start, code)) {
       const rows = rowsOf(segment, reach)
       for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
       for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
         await learn(
-          charges,
+          kept,
           values,
           dictionary,
           rows.map(row => keyOf(segment, dictionary, row)),
@@ -77,12 +81,12 @@ export async function* chargeLines(
 const keyOf = ({ keys }: Segment, dictionary: DictionaryName, row: number): number => keys[dictionary].ids[keys[dictionary].codes[row]!]!
 
 /** Reads the entries that are not known yet. */
-async function learn(charges: Services['charges'], values: Values, dictionary: DictionaryName, ids: readonly number[]): Promise<void> {
+async function learn(kept: LineSource, values: Values, dictionary: DictionaryName, ids: readonly number[]): Promise<void> {
   const known = values.get(dictionary) ?? new Map<number, (string | null)[]>()
   values.set(dictionary, known)
   const wanted = [...new Set(ids)].filter(id => !known.has(id))
   if (!wanted.length) return
-  for (const [id, ...texts] of await charges.entries(dictionary, wanted)) known.set(id, texts)
+  for (const [id, ...texts] of JSON.parse(await kept.entriesText(dictionary, JSON.stringify(wanted))) as Entry[]) known.set(id, texts)
 }
 
 function readerFor(name: string, { start, end, currencies }: Known): Reader {

@@ -1,12 +1,11 @@
 import { Readable } from 'node:stream'
-import { setImmediate } from 'node:timers/promises'
 import { ZipFile } from 'yazl'
-import type { FileFact, FileHead } from './table-writer'
-import { cellText, columnLetters } from './xlsx'
+import type { FileFact, FileHead } from '../tables/table-writer'
+import { cellText, columnLetters } from '../tables/xlsx'
 
 /** The fastest packing: a sheet of a million lines is two gigabytes of text that repeats itself. */
 const LEVEL = 1
-/** So many lines are made between two turns of whatever else waits. */
+/** So many lines are handed on at once. */
 const LINES_AT_ONCE = 100
 /** Cells that are made once and said again: values repeat, ids do not. */
 const MOST_REMEMBERED = 200_000
@@ -80,7 +79,6 @@ async function* sheetPieces(heads: readonly FileHead[], lines: Lines): AsyncGene
         piece += '</row>'
       }
       yield Buffer.from(piece)
-      await setImmediate()
     }
   }
   yield Buffer.from('</sheetData></worksheet>')

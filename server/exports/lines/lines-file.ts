@@ -1,0 +1,35 @@
+import Papa from 'papaparse'
+import { addDays } from '../../../core/time/day'
+import type { Scope } from '../../../core/spend/question'
+import { tableWriters } from '../tables'
+import type { TableFormat } from '../tables/table-writer'
+import { asText } from '../writer'
+import { chargeLines, lineKind, type LineSource } from './charge-lines'
+import { xlsxLines } from './xlsx-lines'
+
+/** Charge lines as a file. @param charges about how many there are. */
+export type LinesTask = { scope: Scope; columns: string[]; format: TableFormat; charges: number }
+
+/** The bytes of the file, piece by piece. CSV and XLSX are made as the lines are read; the other formats whole. */
+export async function* linesFile(kept: LineSource, { scope, columns, format, charges }: LinesTask): AsyncGenerator<Uint8Array> {
+  const lines = chargeLines(kept, scope, columns)
+  if (format === 'csv') return yield* csvPieces(columns, lines)
+  const facts = [
+    { name: 'Period', text: `${scope.start} to ${addDays(scope.end, -1)}` },
+    { name: 'Charges', text: String(charges) },
+  ]
+  const heads = columns.map(name => ({ name, kind: lineKind(name) }))
+  if (format === 'xlsx') return yield* xlsxLines(heads, facts, lines, charges) as AsyncIterable<Buffer>
+  const rows: (string | null)[][] = []
+  for await (const part of lines) for (const row of part) rows.push(row)
+  yield await tableWriters.find(writer => writer.format === format)!.write({ title: 'Charges', facts, heads, rows, total: null })
+}
+
+type Lines = AsyncIterable<(string | null)[][]>
+
+async function* csvPieces(columns: string[], lines: Lines): AsyncGenerator<Uint8Array> {
+  const piece = (rows: unknown[][]) => new TextEncoder().encode(Papa.unparse(rows, { newline: '\r\n' }) + '\r\n')
+  yield piece([columns])
+  for await (const rows of lines)
+    yield piece(rows.map(row => row.map((cell, i) => (cell !== null && lineKind(columns[i]!) === 'text' ? asText(cell) : cell))))
+}
