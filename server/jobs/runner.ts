@@ -10,6 +10,7 @@ import {
   findJobById,
   keepClaims,
   listJobs,
+  mendDue,
   MOST_TAKEN_UP,
   noteProgress,
   noteStep,
@@ -164,6 +165,7 @@ export class JobRunner {
 
   async #look(): Promise<void> {
     const { db } = this.services.database
+    await mendDue(db)
     for (const isQueue of [true, false]) {
       const kinds = jobKinds.filter(kind => (kind.queues ?? false) === isQueue).map(({ kind }) => kind)
       while (!this.#closed && (isQueue || this.#busy() < AT_ONCE)) {

@@ -77,6 +77,23 @@ export async function changeJob(db: Db, id: number, { every, paused, pauseSecond
   return findJobById(db, id)
 }
 
+/**
+ * Brings what is due further off than its rhythm can have put it to now: a clock was ahead when it was, and is not any more. @returns how
+ * many.
+ */
+export async function mendDue(db: Db): Promise<number> {
+  const round = sql`(((${job.every} ->> 'count') || ' ' || (${job.every} ->> 'unit'))::interval)`
+  const rows = await db
+    .update(job)
+    .set({ due: sql`now()`, roundDue: sql`now()` })
+    .where(sql`${job.every} is not null and ${job.claimedBy} is null and ${job.due} > now() + 2 * ${round} + interval '1 hour'`)
+    .returning({ id: job.id })
+  return rows.length
+}
+
+/** A lease is never longer than so many of a claimer's own: one that is was given by a clock that was ahead. */
+const LONGEST_LEASES = 10
+
 /** Who claims: the process, the data folder it works on, how long without a sign of life it is believed to be there. */
 export type Claimer = { process: string; place: string; leaseSeconds: number }
 /** A job that was claimed; `takenUp` when another process had it and its lease has ended. */
@@ -93,7 +110,8 @@ export async function claimJob(
   kinds: readonly string[],
   name?: string,
 ): Promise<Claimed | null> {
-  const left = sql`(claimed_by <> ${process} and lease_until < now())`
+  const longest = sql`make_interval(secs => ${LONGEST_LEASES * leaseSeconds})`
+  const left = sql`(claimed_by <> ${process} and (lease_until < now() or lease_until > now() + ${longest}))`
   const free = name === undefined ? sql`(claimed_by is null and due <= now() and not paused)` : sql`(claimed_by is null)`
   const one = name === undefined ? sql`true` : sql`name = ${name}`
   const { rows } = await db.execute<{ id: number; left_by: string | null }>(sql`
