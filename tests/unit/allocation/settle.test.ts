@@ -66,6 +66,42 @@ it('divides the pool in proportion to direct cost, to the cent', () => {
   expect(proof).toEqual([{ currency: 'EUR', bill: '137.005', direct: '30', shared: '100.005', unallocated: '7', equal: true }])
 })
 
+it('statements stand by currency, the largest first, equal ones by their centre; services and groups likewise', () => {
+  const { statements, unallocated, catches } = run([
+    cell('5', { 'Tags/team': 'a', ServiceName: 'small' }),
+    cell('9', { 'Tags/team': 'a', ServiceName: 'large' }),
+    cell('-4', { 'Tags/team': 'a', ServiceName: 'credit' }),
+    cell('10', { SubAccountName: 'live' }),
+    cell('1000', { 'Tags/team': 'a' }, 'USD'),
+    cell('3000', { SubAccountName: 'live' }, 'USD'),
+    cell('2', { SubAccountName: 'x' }),
+    cell('11', { SubAccountName: 'y' }),
+    cell('-30', { SubAccountName: 'z' }),
+  ])
+  expect(statements.map(({ centre, currency, total }) => [currency, centre, total])).toEqual([
+    ['EUR', 'a1', '10'],
+    ['EUR', 'b', '10'],
+    ['USD', 'b', '3000'],
+    ['USD', 'a1', '1000'],
+  ])
+  expect(statements[0]!.lines.map(line => [line.kind === 'direct' && line.service, line.amount])).toEqual([
+    ['large', '9'],
+    ['small', '5'],
+    ['credit', '-4'],
+  ])
+  expect(unallocated.map(({ values, amount, count }) => [values.SubAccountName, amount, count])).toEqual([
+    ['y', '11', 1],
+    ['x', '2', 1],
+    ['z', '-30', 1],
+  ])
+  expect(catches).toEqual([
+    { rule: 'r1', currency: 'EUR', amount: '10', count: 3 },
+    { rule: 'r3', currency: 'EUR', amount: '10', count: 1 },
+    { rule: 'r1', currency: 'USD', amount: '1000', count: 1 },
+    { rule: 'r3', currency: 'USD', amount: '3000', count: 1 },
+  ])
+})
+
 it('falls back to even shares where direct costs are of both signs, and says so', () => {
   const { statements } = run([
     cell('10', { 'Tags/team': 'a' }),

@@ -1,3 +1,4 @@
+import { crc32 } from 'node:zlib'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { dictionaryNames } from '../../../core/focus/star'
@@ -68,6 +69,27 @@ it('a segment grows to its most rows and keeps each of as many ids', () => {
   expect(segments.map(segment => segment.rows)).toEqual([65_536, 4464])
   expect(rowOf(segments[0]!, 65_535)).toEqual(rows[65_535])
   expect(rowOf(segments[1]!, 4463)).toEqual(rows.at(-1))
+})
+
+it('a segment of a version that is not known is not read, however whole it is', () => {
+  const row: SegmentRow = {
+    start: 0,
+    end: 3600,
+    currency: 0,
+    keys: Object.fromEntries(dictionaryNames.map(n => [n, 1])) as never,
+    measures: Object.fromEntries(measureNames.map(n => [n, 1n])),
+  }
+  const bytes = encodeSegment(segmentsOf([row])[0]!, ['EUR'])
+  const text = Buffer.from('"version":2')
+  const at = Buffer.from(bytes).indexOf(text) + text.length - 1
+  const ofVersion = (version: string) => {
+    const other = Uint8Array.from(bytes)
+    other[at] = version.charCodeAt(0)
+    new DataView(other.buffer).setUint32(0, crc32(other.subarray(4)))
+    return decodeSegment(other, () => 0)
+  }
+  expect(['0', '1', '4', '9'].map(ofVersion)).toEqual([null, null, null, null])
+  expect(['2', '3'].map(version => ofVersion(version)?.rows)).toEqual([1, 1])
 })
 
 it('damage anywhere is seen', () => {

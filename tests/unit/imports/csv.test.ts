@@ -115,6 +115,16 @@ it('says what is wrong with a file that cannot be read', async () => {
   })
 })
 
+it('passes over a million empty lines that follow each other, and not one more', async () => {
+  const empty = '\n'.repeat(1_000_000)
+  expect(await read(`a,b\n${empty}1,2\n${empty}3,4`)).toEqual([
+    ['a', 'b'],
+    ['1', '2'],
+    ['3', '4'],
+  ])
+  expect(await problemOf(`a,b\n1,2\n${empty}\n3,4`)).toMatchObject({ reason: expect.stringContaining('more than 1000000 empty lines') })
+})
+
 it('takes a byte order mark off, and an empty file as no records', async () => {
   expect(await read('\uFEFFa,b\n1,2\n')).toEqual([
     ['a', 'b'],
