@@ -4,9 +4,11 @@ import { parquetMetadata, parquetReadObjects } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { HyperFormula } from 'hyperformula'
 import { expect, it } from 'vitest'
+import { packAnswer } from '../../../core/spend/packed'
 import type { Answer } from '../../../core/spend/question'
 import { tableFile } from '../../../server/engine/table-file'
 import { tableWriters } from '../../../server/exports/tables'
+import { spendFileTable, type SpendTableTask } from '../../../server/exports/tables/spend-table'
 import type { FileTable, TableFormat } from '../../../server/exports/tables/table-writer'
 
 const row = (ServiceName: string, amount: string) => ({ values: { ServiceName }, start: null, currency: 'EUR', amount })
@@ -19,15 +21,17 @@ async function written(format: TableFormat, change: Partial<FileTable> = {}): Pr
   const { bytes } = await tableFile(
     {
       cube: {
-        ask: async (call: string, asked?: { start: string }) => ({
+        ask: async (call: string, asked: { start: string; splitBy: string[] }[]) => ({
           revision: 7,
           result:
-            call === 'facts' ? { sources: [], damaged: [], firstDay: null, lastDay: null } : asked!.start === period.start ? now : before,
+            call === 'facts'
+              ? { sources: [], damaged: [], firstDay: null, lastDay: null }
+              : asked.map(({ start, splitBy }) => packAnswer(start === period.start ? now : before, splitBy)),
         }),
       },
       exporter: {
-        writeTable: (of: TableFormat, table: FileTable) =>
-          tableWriters.find(writer => writer.format === of)!.write({ ...table, ...change }),
+        writeSpendTable: (spend: SpendTableTask) =>
+          tableWriters.find(writer => writer.format === format)!.write({ ...spendFileTable(spend), ...change }),
       },
     } as never,
     {
