@@ -1,4 +1,5 @@
 // Loaded before the server: how late its main thread comes to what it is to do every ten milliseconds, written to a file now and then.
+// SIGUSR2 begins anew: what starting took is not asked for.
 import { writeFileSync } from 'node:fs'
 import { isMainThread } from 'node:worker_threads'
 
@@ -15,6 +16,7 @@ if (file && isMainThread && process.argv[1]?.endsWith('server/index.mjs')) {
     for (let late = delay; late >= 0; late -= EVERY_MS) counts[Math.min(late, counts.length - 1)]++
     last = now
   }, EVERY_MS).unref()
+  process.on('SIGUSR2', () => counts.fill(0))
   const within = share => {
     const enough = counts.reduce((a, b) => a + b, 0) * share
     let sum = 0

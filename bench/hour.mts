@@ -20,6 +20,7 @@ const server = await startServer({
   env: { MAIN_THREAD_DELAYS: delays, NODE_OPTIONS: `--import ${join(process.cwd(), 'bench/delays.mjs')}` },
 })
 
+server.process.kill('SIGUSR2')
 const end = Date.now() + minutes * 60_000
 const times = new Map<string, number[]>()
 const wrong = new Map<string, number>()

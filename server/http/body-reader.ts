@@ -28,7 +28,7 @@ export class BodyReader {
 
   constructor(private readonly serverDir: string) {}
 
-  /** @param bytes given away. @throws Problem, ZodError when the operation does not take it. */
+  /** @param bytes given away with the memory they are in. @throws Problem, ZodError when the operation does not take it. */
   async read(operation: Operation, bytes: Uint8Array<ArrayBuffer>): Promise<unknown> {
     if (bytes.length <= READ_HERE_BYTES) return bodyOf(operation, bytes)
     clearTimeout(this.#idle)

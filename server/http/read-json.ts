@@ -32,24 +32,24 @@ function textOf(bytes: Uint8Array): string {
 export const hasBody = (event: H3Event): boolean =>
   getRequestHeader(event, 'transfer-encoding') !== undefined || Number(getRequestHeader(event, 'content-length') ?? 0) > 0
 
-/** The bytes of a body, in memory of their own. @throws Problem when there are too many. */
+/** The bytes of a body, in memory of their own, filled as they come. @throws Problem when there are too many. */
 export async function readBytes(event: H3Event, most: number): Promise<Uint8Array<ArrayBuffer>> {
-  const chunks: Buffer[] = []
-  let length = Number(getRequestHeader(event, 'content-length') ?? 0)
-  if (length > most) throw tooLarge(most)
-  length = 0
+  const announced = Number(getRequestHeader(event, 'content-length') ?? 0)
+  if (announced > most) throw tooLarge(most)
+  let bytes = new Uint8Array(announced)
+  let length = 0
   for await (const chunk of event.node.req) {
-    length += (chunk as Buffer).length
-    if (length > most) throw tooLarge(most)
-    chunks.push(chunk as Buffer)
+    const { length: more } = chunk as Buffer
+    if (length + more > most) throw tooLarge(most)
+    if (length + more > bytes.length) {
+      const larger = new Uint8Array(Math.max(bytes.length * 2, length + more))
+      larger.set(bytes.subarray(0, length))
+      bytes = larger
+    }
+    bytes.set(chunk as Buffer, length)
+    length += more
   }
-  const bytes = new Uint8Array(length)
-  let at = 0
-  for (const chunk of chunks) {
-    bytes.set(chunk, at)
-    at += chunk.length
-  }
-  return bytes
+  return bytes.subarray(0, length)
 }
 
 const tooLarge = (most: number) =>

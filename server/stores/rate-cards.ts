@@ -29,34 +29,40 @@ export async function saveRateCard(
   card: PackedCard,
   who: string,
 ): Promise<{ replaced: boolean; changed: boolean; revision: number }> {
-  return alone(db, `rate card ${card.provider}`, async tx => {
-    const [newest] = await tx
-      .select({ revision: rateCard.revision, isSame: sql<boolean>`${rateCard.body} = ${card.text}::jsonb` })
-      .from(rateCard)
-      .where(and(eq(rateCard.provider, card.provider), eq(rateCard.validFrom, card.validFrom)))
-      .orderBy(desc(rateCard.revision))
-      .limit(1)
-    if (newest && (newest.isSame || (await isSameInEarlierWords(tx, card, newest.revision))))
-      return { replaced: true, changed: false, revision: newest.revision }
-    const revision = (newest?.revision ?? 0) + 1
-    const { provider, validFrom, text } = card
-    await tx.insert(rateCard).values({ provider, validFrom, revision, body: sql`${text}::jsonb`, who })
-    return { replaced: newest !== undefined, changed: true, revision }
+  const { provider, validFrom, text } = card
+  return alone(db, `rate card ${provider}`, async tx => {
+    const kept = await saidInEarlierWords(tx, card)
+    if (kept !== null) return { replaced: true, changed: false, revision: kept }
+    // the card is handed to the database once: it may be large
+    const { rows } = await tx.execute<{ newest: number | null; added: number | null }>(sql`
+      with given as (select ${text}::jsonb as body),
+        newest as (
+          select revision, body from rate_card where provider = ${provider} and valid_from = ${validFrom} order by revision desc limit 1
+        ),
+        added as (
+          insert into rate_card (provider, valid_from, revision, body, who)
+          select ${provider}, ${validFrom}, coalesce((select revision from newest), 0) + 1, given.body, ${who} from given
+          where not exists (select 1 from newest where newest.body = given.body)
+          returning revision
+        )
+      select (select revision from newest) as newest, (select revision from added) as added`)
+    const { newest, added } = rows[0]!
+    return { replaced: newest !== null, changed: added !== null, revision: (added ?? newest)! }
   })
 }
 
-/** Whether what is kept says the same in words that cards had before. */
-async function isSameInEarlierWords(tx: Tx, { provider, validFrom, text }: PackedCard, revision: number): Promise<boolean> {
-  const ofRevision = and(eq(rateCard.provider, provider), eq(rateCard.validFrom, validFrom), eq(rateCard.revision, revision))
-  const isEarlier = sql`${rateCard.body}::text like ${`%${EARLIER_WORD}%`}`
-  const [kept] = await tx.select({ body: rateCard.body }).from(rateCard).where(and(ofRevision, isEarlier))
-  if (!kept) return false
-  const now = JSON.stringify(cardOf(kept.body))
-  const [found] = await tx
-    .select({ isSame: sql<boolean>`${now}::jsonb = ${text}::jsonb` })
+/** The newest revision of a card's day, where it says the same as the card in words that cards had before; null where it does not. */
+async function saidInEarlierWords(tx: Tx, { provider, validFrom, text }: PackedCard): Promise<number | null> {
+  const [newest] = await tx
+    .select({ revision: rateCard.revision, isEarlier: sql<boolean>`${rateCard.body}::text like ${`%${EARLIER_WORD}%`}` })
     .from(rateCard)
-    .where(ofRevision)
-  return found!.isSame
+    .where(and(eq(rateCard.provider, provider), eq(rateCard.validFrom, validFrom)))
+    .orderBy(desc(rateCard.revision))
+    .limit(1)
+  if (!newest?.isEarlier) return null
+  const body = await findBody(tx, { provider, day: validFrom, revision: newest.revision }, rateCard.body)
+  const { rows } = await tx.execute<{ same: boolean }>(sql`select ${JSON.stringify(cardOf(body))}::jsonb = ${text}::jsonb as same`)
+  return rows[0]!.same ? newest.revision : null
 }
 
 /** Every version of every card, by provider, the newest first; of one day the newest revision first. */
@@ -80,7 +86,11 @@ export async function listRateCards(db: Db): Promise<RateCardEntry[]> {
 /** Which card: of a provider, that of a day, else the newest; of one day its newest revision, or the one that is asked for. */
 type WhichCard = { provider: string; day?: string | undefined; revision?: number | undefined }
 
-async function findBody<T>(db: Db, { provider, day, revision }: WhichCard, body: SQL<T> | typeof rateCard.body): Promise<T | null> {
+async function findBody<T>(
+  db: Pick<Db, 'select'>,
+  { provider, day, revision }: WhichCard,
+  body: SQL<T> | typeof rateCard.body,
+): Promise<T | null> {
   const ofDay = day
     ? revision === undefined
       ? sql`${rateCard.validFrom} <= ${day}`

@@ -1,18 +1,23 @@
 import { expect, it } from 'vitest'
 import { kill, killKinds } from '../support/kills'
 
-/** When each is killed, in milliseconds: early, and in the midst of it. More of them in `bench/kills.mts`. */
+/** When each is killed, in milliseconds: early, and in the midst of it. */
 const times = {
   'an estimate is saved': [20, 180, 400],
   'rules are saved': [35, 250],
   'periods change': [90, 200, 450],
   'an action is approved': [8, 60],
 }
+/** `npm run bench:kills`: so many, at moments that are never the same. */
+const many = Number(process.env.RAIN_BARREL_KILLS ?? 0)
+const cases = many
+  ? Array.from(
+      { length: many },
+      (_, i) => [killKinds[i % killKinds.length]!, Math.round(Math.random() * (i % 4 === 3 ? 100 : 600))] as const,
+    )
+  : killKinds.flatMap(kind => times[kind].map(after => [kind, after] as const))
 
-it.each(killKinds.flatMap(kind => times[kind].map(after => [kind, after] as const)))(
-  'killed while %s, after %i ms',
-  async (kind, after) => {
-    await kill(kind, after)
-    expect.hasAssertions()
-  },
-)
+it.each(cases)('killed while %s, after %i ms', async (kind, after) => {
+  await kill(kind, after)
+  expect.hasAssertions()
+})
