@@ -7,7 +7,7 @@ import { billingPeriod, chargeSegment, dataRevision, load, periodHistory, type H
 import { columnName, tableName } from '../db/schema/dictionary'
 import type { ImportDone } from '../workers/imports'
 import { readBytesCopy } from './bytes-copy'
-import type { GivenIds, KnownEntries, NewEntries } from './entry-ids'
+import type { EntryTexts, IdTexts } from './entry-ids'
 import { countFrom, forgetUnreachable, stepBack, stepForth, type PeriodOf } from './period-history'
 import type { EncodedSegment } from './segment-builder'
 import { segmentCopy } from './segment-copy'
@@ -45,44 +45,51 @@ const dictionaryColumns = (name: DictionaryName) => dictionaries[name].map(colum
 export class ChargeStore {
   constructor(private readonly database: Database) {}
 
-  /** The entries of a dictionary by their hashes. */
-  async knownEntries(name: DictionaryName): Promise<KnownEntries[DictionaryName]> {
-    const rows = (await this.database.query(`select id, digest from ${tableName(name)}`)) as [number, string][]
-    return rows.map(([id, digest]) => ({ id, digest }))
+  /** The entries of a dictionary by their hashes: the JSON text of a list of `[id, digest]`. */
+  async knownText(name: DictionaryName): Promise<string> {
+    const [row] = await this.database.query(
+      `select coalesce(json_agg(json_build_array(id, digest)), '[]'::json)::text from ${tableName(name)}`,
+    )
+    return row![0] as string
   }
 
   /** Keeps entries that are not kept yet, and tells the id of each, whoever made it. */
-  async enter(entries: NewEntries): Promise<GivenIds> {
+  async enter(entries: EntryTexts): Promise<IdTexts> {
     return this.database.transaction(async session => {
       await session.query('select pg_advisory_xact_lock($1)', [ENTERING])
-      const given: GivenIds = {}
+      const given: IdTexts = {}
       for (const name of dictionaryNames) {
         const list = entries[name]
-        if (!list) continue
+        if (list === undefined) continue
         const columns = ['digest', ...dictionaryColumns(name)]
         const values = columns.map((_, i) => `entry->>${i}`).join(', ')
-        const made = await session.query(
-          `insert into ${tableName(name)} (${columns.join(', ')}) select ${values} from json_array_elements($1::json) entry on conflict (digest) do nothing returning digest, id`,
-          [JSON.stringify(list.map(({ digest, values }) => [digest, ...values]))],
+        // those that are made are not seen by what is read in the same statement, and the other way round
+        const [row] = await session.query(
+          `with entries as (select entry, place from json_array_elements($1::json) with ordinality as e(entry, place)),
+            made as (
+              insert into ${tableName(name)} (${columns.join(', ')}) select ${values} from entries order by place
+              on conflict (digest) do nothing returning digest, id
+            )
+          select coalesce(json_agg(coalesce(made.id, kept.id) order by place), '[]'::json)::text
+          from entries left join made on made.digest = entry->>0 left join ${tableName(name)} kept on kept.digest = entry->>0`,
+          [list],
         )
-        const ids = new Map(made as [string, number][])
-        const others = list.flatMap(({ digest }) => (ids.has(digest) ? [] : [digest]))
-        if (others.length) {
-          const kept = await session.query(
-            `select digest, id from ${tableName(name)} where digest in (select json_array_elements_text($1::json))`,
-            [JSON.stringify(others)],
-          )
-          for (const [digest, id] of kept as [string, number][]) ids.set(digest, id)
-        }
-        given[name] = list.map(({ digest }) => ids.get(digest)!)
+        given[name] = row![0] as string
       }
       return given
     })
   }
 
-  /** Entries of a dictionary beyond an id, by their ids. */
-  async entriesAfter(name: DictionaryName, id: number, most: number): Promise<Entry[]> {
-    return (await this.database.query(`${selectEntries(name)} where id > $1 order by id limit ${most}`, [id])) as Entry[]
+  /** Entries of a dictionary beyond an id, by their ids, as the JSON text of a list; how many there are and the last one's id. */
+  async entriesAfter(name: DictionaryName, id: number, most: number): Promise<{ count: number; last: number; text: string }> {
+    const entry = `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
+    const [row] = await this.database.query(
+      `select count(*)::int, coalesce(max(id), 0), coalesce(json_agg(${entry} order by id), '[]'::json)::text
+        from (select * from ${tableName(name)} where id > $1 order by id limit ${most}) entries`,
+      [id],
+    )
+    const [count, last, text] = row as [number, number, string]
+    return { count, last, text }
   }
 
   /** Entries of a dictionary by their ids. */

@@ -8,6 +8,21 @@ export type NewEntries = Partial<Record<DictionaryName, NewEntry[]>>
 /** The ids that the database gave, in the order of the entries. */
 export type GivenIds = Partial<Record<DictionaryName, number[]>>
 
+/** Between processes and threads entries and ids go as JSON texts: as objects each that passes them on would take them apart. */
+export type KnownTexts = Record<DictionaryName, string>
+export type EntryTexts = Partial<Record<DictionaryName, string>>
+export type IdTexts = Partial<Record<DictionaryName, string>>
+
+const mapped = <A, B>(of: Partial<Record<DictionaryName, A>>, change: (one: A) => B): Partial<Record<DictionaryName, B>> =>
+  Object.fromEntries(Object.entries(of).map(([name, one]) => [name, change(one)]))
+
+/** Lists of the digest and the values of each. */
+export const entryTexts = (entries: NewEntries): EntryTexts =>
+  mapped(entries, list => JSON.stringify(list.map(({ digest, values }) => [digest, ...values])))
+export const idsFrom = (texts: IdTexts): GivenIds => mapped(texts, text => JSON.parse(text) as number[])
+export const knownFrom = (texts: KnownTexts): KnownEntries =>
+  mapped(texts, text => (JSON.parse(text) as [number, string][]).map(([id, digest]) => ({ id, digest }))) as KnownEntries
+
 /** The hash by which a combination of values is told. */
 export const digestOf = (values: readonly (string | null)[]): string =>
   createHash('sha256').update(JSON.stringify(values)).digest('base64url')
@@ -59,7 +74,10 @@ export class EntryIds {
 
   /** Takes the ids of entries in the order in which they were taken. */
   give(ids: GivenIds): void {
-    for (const name of dictionaryNames) this.#given.get(name)!.push(...(ids[name] ?? []))
+    for (const name of dictionaryNames) {
+      const given = this.#given.get(name)!
+      for (const id of ids[name] ?? []) given.push(id)
+    }
   }
 
   /** The database's id for a number of this thread, once it was given. */

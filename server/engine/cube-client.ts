@@ -137,11 +137,9 @@ export class CubeClient {
   /** Takes up the entries that a dictionary has got since it was last looked at. */
   async #enter(dictionary: DictionaryName): Promise<void> {
     for (;;) {
-      const entries = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
-      if (!entries.length) return
-      const last = entries.at(-1)![0]
-      const count = entries.length
-      await this.ask('enter', { dictionary, entries })
+      const { count, last, text } = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
+      if (!count) return
+      await this.ask('enter', { dictionary, text })
       this.#knownIds.set(dictionary, last)
       if (count < ENTRIES_AT_ONCE) return
     }

@@ -6,7 +6,7 @@ import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { ImportOptions, ImportOverlap, ImportState, ImportStatus } from '../../shared/contracts/imports'
 import { dictionaryNames } from '../../core/focus/star'
 import type { ChargeStore, Undoing } from '../charges/charge-store'
-import type { KnownEntries } from '../charges/entry-ids'
+import type { KnownTexts } from '../charges/entry-ids'
 import { mergeSums } from '../charges/sums'
 import type { Database, Db } from '../db/database'
 import { billingPeriod, job, load, type DeliveredBy } from '../db/schema'
@@ -634,11 +634,11 @@ export class Importer {
   }
 
   /** What the database knows when all that was sent is kept or lost: what a new process begins with. */
-  async #keptEntries(): Promise<KnownEntries> {
+  async #keptEntries(): Promise<KnownTexts> {
     this.#staging = this.#staging.catch(() => {})
     await this.#staging
-    const known = {} as KnownEntries
-    for (const name of dictionaryNames) known[name] = await this.charges.knownEntries(name)
+    const known = {} as KnownTexts
+    for (const name of dictionaryNames) known[name] = await this.charges.knownText(name)
     return known
   }
 

@@ -3,7 +3,7 @@ import { EventEmitter } from 'node:events'
 import { readFileSync } from 'node:fs'
 import { totalmem } from 'node:os'
 import { join } from 'node:path'
-import type { GivenIds } from '../charges/entry-ids'
+import type { IdTexts } from '../charges/entry-ids'
 import type { ImportMessage, ImportTask } from '../workers/imports'
 
 /** Why a reading process has ended: it was told to, it took more memory than it may, or it broke down over what it read. */
@@ -51,7 +51,7 @@ export class ReadingProcess extends EventEmitter<{ message: [ImportMessage]; end
   }
 
   /** Hands something over; nothing happens where the process has ended. */
-  send(message: ImportTask | { ids: GivenIds } | 'next'): void {
+  send(message: ImportTask | { ids: IdTexts } | 'next'): void {
     if (this.#child.connected) this.#child.send(message)
   }
 

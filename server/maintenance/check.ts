@@ -11,7 +11,7 @@ import { upliftSetSchema } from '../../core/uplift/uplift-set'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import type { Checked } from '../../shared/contracts/maintenance'
 import { referenceBody, savedSentenceBody } from '../../shared/contracts/spend-settings'
-import { ChargeStore } from '../charges/charge-store'
+import { ChargeStore, type Entry } from '../charges/charge-store'
 import { digestOf } from '../charges/entry-ids'
 import { decodeSegment } from '../charges/segment-codec'
 import { currencyList } from '../charges/stored-segments'
@@ -35,10 +35,10 @@ async function checkEntries(charges: ChargeStore, { read, damaged }: Checked): P
   const known = new Map<DictionaryName, Set<number>>()
   for (const name of dictionaryNames) {
     const ids = new Set<number>()
-    const digests = new Map((await charges.knownEntries(name)).map(({ id, digest }) => [id, digest]))
+    const digests = new Map(JSON.parse(await charges.knownText(name)) as [number, string][])
     for (let last = 0; ;) {
-      const entries = await charges.entriesAfter(name, last, ENTRIES_AT_ONCE)
-      for (const [id, ...values] of entries) {
+      const after = await charges.entriesAfter(name, last, ENTRIES_AT_ONCE)
+      for (const [id, ...values] of JSON.parse(after.text) as Entry[]) {
         ids.add(id)
         last = id
         if (digests.get(id) !== digestOf(values))
@@ -47,7 +47,7 @@ async function checkEntries(charges: ChargeStore, { read, damaged }: Checked): P
             mend: 'Restore the newest backup, or load the billing periods that name it again.',
           })
       }
-      if (entries.length < ENTRIES_AT_ONCE) break
+      if (after.count < ENTRIES_AT_ONCE) break
     }
     known.set(name, ids)
     read.push({ what: `entries of ${name}`, count: ids.size })

@@ -4,6 +4,9 @@ import type { ProblemDetails } from '../../shared/contracts/common'
 import { bodyOf } from '../http/body-of'
 import { allOperations } from '../http/operations'
 import { toProblem } from '../http/to-problem'
+import { goGently } from './gentle'
+
+goGently()
 
 /** `operation` is its place in the table. */
 export type BodyToRead = { id: number; operation: number; bytes: Uint8Array }

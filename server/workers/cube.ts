@@ -20,12 +20,14 @@ import { segmentSums } from '../../core/spend/segment-sums'
 import type { DictionaryName } from '../../core/focus/star'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import { referenceBody } from '../../shared/contracts/spend-settings'
+import type { Entry } from '../charges/charge-store'
 import { decodeSegment } from '../charges/segment-codec'
 import type { Beside } from '../stores/beside'
 import { answerAsked, answersAsked, meaningsOf, replies, type Asked, type CubeReplies } from './cube-replies'
 
 export type ChunkName = { source: string; billingPeriodStart: string }
-export type NewEntries = { dictionary: DictionaryName; entries: [id: number, ...values: (string | null)[]][] }
+/** Entries as the JSON text of a list. */
+export type NewEntries = { dictionary: DictionaryName; text: string }
 /** The charges of a billing period as they are kept, and how many there are to be. */
 export type StagedChunk = Omit<Chunk, 'segments'> & { rows: number; segments: Uint8Array[] }
 /** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
@@ -117,8 +119,8 @@ function takeBeside(beside: Beside): void {
 }
 
 const calls: CubeCalls = {
-  enter({ dictionary, entries }) {
-    for (const [id, ...values] of entries) cube.addEntry(dictionary, id, values)
+  enter({ dictionary, text }) {
+    for (const [id, ...values] of JSON.parse(text) as Entry[]) cube.addEntry(dictionary, id, values)
     return null
   },
   stage(chunk) {

@@ -3,6 +3,9 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { makeDocument } from '../../core/estimate/document'
 import { writers } from '../exports'
 import type { ExportTask } from '../exports/writer'
+import { goGently } from './gentle'
+
+goGently()
 
 async function write(task: ExportTask): Promise<Uint8Array> {
   const writer = await writers[task.format]()

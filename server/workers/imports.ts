@@ -10,23 +10,35 @@ import { scaledText, type Scaled } from '../../core/money/scaled'
 import { runsOf } from '../../core/time/day-runs'
 import { instantOf } from '../../core/time/instant'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import { EntryIds, type GivenIds, type KnownEntries, type NewEntries } from '../charges/entry-ids'
+import {
+  EntryIds,
+  entryTexts,
+  idsFrom,
+  knownFrom,
+  type EntryTexts,
+  type IdTexts,
+  type KnownTexts,
+  type NewEntries,
+} from '../charges/entry-ids'
 import type { Held } from '../db/schema'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
 import { SegmentBuilder, type EncodedSegment, type FullSegment } from '../charges/segment-builder'
 import { ChargeTarget } from '../imports/targets'
+import { goGently } from './gentle'
+
+goGently()
 
 export type ImportTask = {
   loadId: number
   source: string
   mapping: Mapping | null
   files: { name: string; path: string; bytes: number; sha256: string }[]
-  /** What the database has, for a process that has just begun; null when it knows. */ known: KnownEntries | null
+  /** What the database has, for a process that has just begun; null when it knows. */ known: KnownTexts | null
 }
 export type ImportMessage =
-  /** Entries whose ids are wanted: the answer is a `GivenIds`. */
-  | { type: 'entries'; entries: NewEntries }
+  /** Entries whose ids are wanted: the answer is an `IdTexts`. */
+  | { type: 'entries'; entries: EntryTexts }
   /** Segments to keep: the answer is `next`. */
   | { type: 'segments'; segments: EncodedSegment[] }
   | { type: 'progress'; bytesDone: number; rows: number; errorCount: number }
@@ -52,8 +64,8 @@ const MOST_UNDER_WAY = 2
 let entryIds: EntryIds | null = null
 let underWay = 0
 let goOn: (() => void) | null = null
-let takeIds: ((ids: GivenIds) => void) | null = null
-process.on('message', (message: ImportTask | { ids: GivenIds } | 'next') => {
+let takeIds: ((ids: IdTexts) => void) | null = null
+process.on('message', (message: ImportTask | { ids: IdTexts } | 'next') => {
   if (message === 'next') {
     underWay--
     goOn?.()
@@ -164,7 +176,7 @@ class Delivery {
   readonly #corrects: boolean[] = []
 
   constructor(private readonly task: ImportTask) {
-    if (task.known) entryIds = new EntryIds(task.known)
+    if (task.known) entryIds = new EntryIds(knownFrom(task.known))
     if (!entryIds) throw new Error('the reading process was not told what the database knows')
     this.#entryIds = entryIds
   }
@@ -239,11 +251,11 @@ class Delivery {
   /** Gets ids for entries, then sends segments whose keys are these; reading goes on meanwhile. */
   async #send(entries: NewEntries, full: FullSegment[]): Promise<void> {
     if (Object.keys(entries).length) {
-      const ids = new Promise<GivenIds>(resolve => {
+      const ids = new Promise<IdTexts>(resolve => {
         takeIds = resolve
       })
-      send({ type: 'entries', entries })
-      this.#entryIds.give(await ids)
+      send({ type: 'entries', entries: entryTexts(entries) })
+      this.#entryIds.give(idsFrom(await ids))
     }
     const segments = full.map(segment => this.#segments.encode(segment, (name, key) => this.#entryIds.id(name, key)))
     send({ type: 'segments', segments })

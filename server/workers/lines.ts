@@ -2,6 +2,9 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import type { LineSource } from '../exports/lines/charge-lines'
 import { linesFile, type LinesTask } from '../exports/lines/lines-file'
+import { goGently } from './gentle'
+
+goGently()
 
 /** What this thread asks of those who have the database, wants to be taken, or ends with. */
 export type LinesSaid =

@@ -3,6 +3,9 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { tableWriters } from '../exports/tables'
 import { spendFileTable, type SpendTableTask } from '../exports/tables/spend-table'
 import { factLines, type FileTable, type TableFormat } from '../exports/tables/table-writer'
+import { goGently } from './gentle'
+
+goGently()
 
 export type TableTask = { format: TableFormat; table: FileTable } | { spend: SpendTableTask }
 

@@ -9,7 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sourcesOverview } from '../../shared/contracts/imports'
 import { jobList, type JobView } from '../../shared/contracts/jobs'
 import { ChargeStore } from '../../server/charges/charge-store'
-import { digestOf } from '../../server/charges/entry-ids'
+import { digestOf, entryTexts, idsFrom } from '../../server/charges/entry-ids'
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver, ended } from '../support/imports'
@@ -180,7 +180,7 @@ describe('two processes', () => {
     const texts = ['', 'NULL', '\\N', '"', "'", '\\', ',', '{}', '{"a":1}', 'a\nb\tc', 'ä→🛢', '%s $1', null]
     const entries = texts.map((text, i) => ({ digest: digestOf([text, `nasty ${i}`]), values: [text, `nasty ${i}`, null] }))
     const [first, second] = await Promise.all(
-      [one, two].map(database => new ChargeStore(database).enter({ subAccount: entries, tagSet: [] })),
+      [one, two].map(database => new ChargeStore(database).enter(entryTexts({ subAccount: entries, tagSet: [] })).then(idsFrom)),
     )
     expect(first!.subAccount).toEqual(second!.subAccount)
     expect(new Set(first!.subAccount).size).toBe(texts.length)
