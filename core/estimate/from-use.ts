@@ -1,22 +1,12 @@
 import { Decimal, decimalText, sum, type DecimalText } from '../money/decimal'
 import { describeLine } from '../ratecard/describe'
 import { findSku, type PriceLine, type RateCard } from '../ratecard/rate-card'
+import type { UsedLine } from '../spend/used'
 import { evaluate } from '../working/working'
 import { hoursOfMonth, type Month } from '../time/day'
 import { newEstimate, newRow, type Estimate } from './estimate'
 import { placeText } from './place'
 import { priceEstimate } from './price-estimate'
-
-/** What was used of one SKU by one resource in a month, as the bill has it. */
-export type UsedLine = {
-  provider: string
-  region: string
-  service: string
-  sku: string
-  resource: string | null
-  resourceName: string | null
-  quantity: DecimalText
-}
 
 type Known = UsedLine & { line: PriceLine; quantityValue: Decimal }
 type Row = { part: string; kind: string; where: string; inputs: Record<string, string>; note: string }

@@ -18,8 +18,8 @@ export type UsedLine = {
 const parts = ['ProviderName', 'RegionId', 'ServiceName', 'SkuId', 'ResourceId', 'ResourceName', 'ChargeCategory', 'ChargeClass']
 
 /**
- * What ran in a month within a narrowing: the pricing quantity of each SKU by resource, from which an estimate can start. Purchases, credits,
- * tax and corrections are no use: they are counted only.
+ * What ran in a month within a narrowing: the pricing quantity of each SKU by resource, from which an estimate can start. Purchases,
+ * credits, tax and corrections are no use: they are counted only.
  */
 export function usedIn(
   cube: Cube,

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { newEstimate } from '../../core/estimate/estimate'
 import { writeEstimate } from '../../core/estimate/estimate-file'
 import { planState, settlement } from '../../shared/contracts/allocation'
@@ -7,17 +7,11 @@ import { allocationPlan, people } from '../../demo/organisation'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
-import { post, put, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post, put } from '../support/server'
 import { testRows } from '../support/test-card'
 
-let server: Running
-beforeAll(async () => {
-  server = await startServer()
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
-})
+const server = ownServer()
 const as = (name: string) => ({ cookie: `rain-barrel-person=${encodeURIComponent(name)}` })
 const settled = async (measure = 'billedCost') =>
   settlement.parse(await server.json(`allocation/settlement?month=2026-10&measure=${measure}`))

@@ -3,22 +3,16 @@ import { mkdtempSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { importStatus, sourcesOverview, type ImportStatus } from '../../shared/contracts/imports'
 import { spendAnswer } from '../../shared/contracts/spend'
 import type { FileCharge } from '../../demo/focus-file'
 import { charge, focusCsv } from '../support/charges'
 import { deliver, ended } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post } from '../support/server'
 
-let server: Running
-beforeAll(async () => {
-  server = await startServer()
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
-})
+const server = ownServer()
 
 /** What counts of a billing account, over all time. */
 const counted = async (account: string) => {

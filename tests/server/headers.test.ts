@@ -2,17 +2,10 @@
 import { createHash } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { request } from 'node:http'
-import { afterAll, beforeAll, expect, it } from 'vitest'
-import { remove, startServer, type Running } from '../support/server'
+import { expect, it } from 'vitest'
+import { ownServer } from '../support/own-server'
 
-let server: Running
-beforeAll(async () => {
-  server = await startServer()
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
-})
+const server = ownServer()
 
 it('stands on every reply: pages, scripts, the API, refusals and files', async () => {
   const script = `/_nuxt/${readdirSync('.output/public/_nuxt').find(name => name.endsWith('.js'))}`

@@ -2,10 +2,11 @@
 import { createHash } from 'node:crypto'
 import { request } from 'node:http'
 import Ajv2020 from 'ajv/dist/2020'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { beforeAll, expect, it } from 'vitest'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
-import { post, put, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post, put } from '../support/server'
 
 type Schema = { [name: string]: unknown } & { type?: string; properties?: Record<string, Schema>; items?: Schema; required?: string[] }
 type Operation = {
@@ -15,16 +16,11 @@ type Operation = {
 }
 type Document = { paths: Record<string, Record<string, Operation>>; components: { schemas: Record<string, Schema> } }
 
-let server: Running
+const server = ownServer()
 let document: Document
 beforeAll(async () => {
-  server = await startServer()
   document = await server.json<Document>('openapi.json')
   await deliver(server, 'one', focusCsv([charge({ BilledCost: '10' })]))
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
 })
 
 const names = ['constructor', '__proto__', 'toString', '%00', '%ff', '%e0%80', '', '..', '%2e%2e%2f', 'x'.repeat(3000)]

@@ -1,18 +1,12 @@
 // Nothing that takes long runs on the thread that answers everybody: what it uses of the processor is held against all that is used.
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { charge, focusCsv } from '../support/charges'
 import { cpuOf } from '../support/cpu'
 import { deliver } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post } from '../support/server'
 
-let server: Running
-beforeAll(async () => {
-  server = await startServer()
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
-})
+const server = ownServer()
 
 /** The main thread's share of the processor time that a work takes. */
 async function shareOfMain(work: () => Promise<unknown>): Promise<number> {

@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { beforeAll, expect, it } from 'vitest'
 import { priceParts, spendAnswer } from '../../shared/contracts/spend'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post } from '../support/server'
 
-let server: Running
+const server = ownServer()
 const day = (n: number) => ({
   ChargePeriodStart: `2026-10-${String(n).padStart(2, '0')}T00:00:00Z`,
   ChargePeriodEnd: `2026-10-${String(n + 1).padStart(2, '0')}T00:00:00Z`,
 })
 beforeAll(async () => {
-  server = await startServer()
   await deliver(
     server,
     'bill',
@@ -44,10 +44,6 @@ beforeAll(async () => {
       }),
     ]),
   )
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
 })
 const base = { measure: 'billedCost', splitBy: ['ServiceName'], grain: null, start: '2026-10-01', end: '2026-11-01' }
 const ask = async (more: object = {}) => spendAnswer.parse(await server.json('spend/answer', post({ ...base, ...more })))

@@ -3,19 +3,13 @@ import { createHash } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { charge, focusCsv } from '../support/charges'
 import { ended } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { ownServer } from '../support/own-server'
+import { post } from '../support/server'
 
-let server: Running
-beforeAll(async () => {
-  server = await startServer()
-})
-afterAll(async () => {
-  await server.stop()
-  remove(server.folder)
-})
+const server = ownServer()
 
 const inbox = () => readdirSync(join(server.folder, 'inbox'), { recursive: true, encoding: 'utf8' }).sort()
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
