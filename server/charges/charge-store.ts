@@ -35,6 +35,8 @@ const utc = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-
 export type Entry = [id: number, ...values: (string | null)[]]
 
 const selectEntries = (name: DictionaryName) => `select ${['id', ...dictionaryColumns(name)].join(', ')} from ${tableName(name)}`
+/** An `Entry` as a JSON list. */
+const entryJson = (name: DictionaryName) => `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
 const AMONG = 'where id in (select value::int from json_array_elements_text($1::json))'
 const dictionaryColumns = (name: DictionaryName) => dictionaries[name].map(column => `"${columnName(column)}"`)
 
@@ -82,9 +84,8 @@ export class ChargeStore {
 
   /** Entries of a dictionary beyond an id, by their ids, as the JSON text of a list; how many there are and the last one's id. */
   async entriesAfter(name: DictionaryName, id: number, most: number): Promise<{ count: number; last: number; text: string }> {
-    const entry = `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
     const [row] = await this.database.query(
-      `select count(*)::int, coalesce(max(id), 0), coalesce(json_agg(${entry} order by id), '[]'::json)::text
+      `select count(*)::int, coalesce(max(id), 0), coalesce(json_agg(${entryJson(name)} order by id), '[]'::json)::text
         from (select * from ${tableName(name)} where id > $1 order by id limit ${most}) entries`,
       [id],
     )
@@ -99,8 +100,10 @@ export class ChargeStore {
 
   /** The same as the JSON text of a list of entries. @param ids a JSON list. */
   async entriesText(name: DictionaryName, ids: string): Promise<string> {
-    const entry = `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
-    const [row] = await this.database.query(`select coalesce(json_agg(${entry}), '[]'::json)::text from ${tableName(name)} ${AMONG}`, [ids])
+    const [row] = await this.database.query(
+      `select coalesce(json_agg(${entryJson(name)}), '[]'::json)::text from ${tableName(name)} ${AMONG}`,
+      [ids],
+    )
     return row![0] as string
   }
 

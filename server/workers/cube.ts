@@ -108,6 +108,8 @@ function facts(): CubeFacts {
   }
 }
 
+const everything = () => ({ cube, rates, meanings })
+
 function takeBeside(beside: Beside): void {
   const { skus, ...said } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
   meanings = skuMeanings(
@@ -158,8 +160,8 @@ const calls: CubeCalls = {
     return null
   },
   meanings: skus => meaningsOf(meanings, skus),
-  answer: question => answerAsked({ cube, rates, meanings }, question),
-  answers: questions => answersAsked({ cube, rates, meanings }, questions),
+  answer: question => answerAsked(everything(), question),
+  answers: questions => answersAsked(everything(), questions),
   group: question => plainGroups(cube, question),
   narrowed(scope) {
     const groups = groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] })
@@ -188,7 +190,7 @@ const utf8 = new TextEncoder()
 parentPort!.on('message', ({ id, argument, ...asked }: CubeRequest) => {
   try {
     if ('reply' in asked) {
-      const made = (replies[asked.reply] as (known: object, argument: unknown) => object)({ cube, rates, meanings }, argument)
+      const made = (replies[asked.reply] as (known: object, argument: unknown) => object)(everything(), argument)
       const result = utf8.encode(JSON.stringify({ ...made, revision }))
       parentPort!.postMessage({ id, revision, result } satisfies CubeReply, [result.buffer as ArrayBuffer])
       return

@@ -20,6 +20,8 @@ async function shareOfMain(work: () => Promise<unknown>): Promise<number> {
 }
 
 const CHARGES = 60_000
+/** Measured: 0.06 of a large body, less of the others; a body that is read on the main thread takes 0.25. */
+const MOST = 0.15
 const question = {
   measure: 'billedCost',
   splitBy: ['ResourceId', 'ChargeDescription'],
@@ -32,7 +34,7 @@ it('an import is read elsewhere', async () => {
   const file = focusCsv(
     Array.from({ length: CHARGES }, (_, i) => charge({ BilledCost: '0.25', ResourceId: `r-${i}`, ChargeDescription: `what ${i % 997}` })),
   )
-  expect(await shareOfMain(async () => expect((await deliver(server, 'one', file)).rows).toBe(CHARGES))).toBeLessThan(0.25)
+  expect(await shareOfMain(async () => expect((await deliver(server, 'one', file)).rows).toBe(CHARGES))).toBeLessThan(MOST)
 })
 
 it('a large body is read, checked and made ready to be kept elsewhere', async () => {
@@ -47,7 +49,7 @@ it('a large body is read, checked and made ready to be kept elsewhere', async ()
   const init = post({ lines })
   expect((init.body as string).length).toBeGreaterThan(40 * 1024 * 1024)
   const taken = async () => expect(await server.json('rates/table', init)).toEqual({ rates: 30_000, changed: 30_000 })
-  expect(await shareOfMain(taken)).toBeLessThan(0.25)
+  expect(await shareOfMain(taken)).toBeLessThan(MOST)
 })
 
 it.each(['csv', 'xlsx', 'json', 'parquet'])('charge lines are written as %s elsewhere', async format => {
@@ -58,14 +60,14 @@ it.each(['csv', 'xlsx', 'json', 'parquet'])('charge lines are written as %s else
   }
   const taken = async () =>
     expect((await (await server.call('spend/lines', post(asked))).arrayBuffer()).byteLength).toBeGreaterThan(100_000)
-  expect(await shareOfMain(taken)).toBeLessThan(0.25)
+  expect(await shareOfMain(taken)).toBeLessThan(MOST)
 })
 
 it.each(['csv', 'xlsx'])('a table is made and written as %s elsewhere', async format => {
   const asked = { question, format, currency: 'EUR', across: null, columns: ['share', 'perDay'] }
   const taken = async () =>
     expect((await (await server.call('spend/table', post(asked))).arrayBuffer()).byteLength).toBeGreaterThan(100_000)
-  expect(await shareOfMain(taken)).toBeLessThan(0.25)
+  expect(await shareOfMain(taken)).toBeLessThan(MOST)
 })
 
 it('a large answer is written where it is made', async () => {
@@ -75,5 +77,5 @@ it('a large answer is written where it is made', async () => {
     expect(text.length).toBeGreaterThan(5_000_000)
     expect((JSON.parse(text) as { rows: unknown[] }).rows).toHaveLength(CHARGES)
   }
-  expect(await shareOfMain(taken)).toBeLessThan(0.25)
+  expect(await shareOfMain(taken)).toBeLessThan(MOST)
 })

@@ -11,6 +11,7 @@ export const estimates = {
     reply: contracts.savedEstimate,
   }),
   save: operation('estimates', 'put', '/estimates/{id}', 'Saves an estimate; it names the version it was made from.', {
+    parts: { id: contracts.estimateId },
     body: contracts.estimateSave,
     reply: contracts.estimateSaved,
   }),
