@@ -10,7 +10,10 @@ it('adds and multiplies exactly', () => {
 it('writes in full and reads only numbers', () => {
   expect(decimalText(new Decimal('1e-12'))).toBe('0.000000000001')
   expect(parseDecimal('+3.50')?.toFixed()).toBe('3.5')
-  for (const wrong of ['', 'x', '1,0', '1e9999']) expect(parseDecimal(wrong)).toBeNull()
+  const read = { '12': '12', '12.': '12', '.25': '0.25', '-0.5': '-0.5', '25e-1': '2.5', '1E+2': '100', '1e12': '1000000000000' }
+  for (const [text, value] of Object.entries(read)) expect(parseDecimal(text)?.toFixed(), text).toBe(value)
+  for (const wrong of ['', '.', '-', 'x', '1,0', '1e9999', '1e', '.x', '1ex', '1 ', ' 1', '1+1'])
+    expect(parseDecimal(wrong), wrong).toBeNull()
 })
 
 it('rounds to the minor unit of the currency, half away from zero', () => {

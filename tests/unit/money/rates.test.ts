@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { Decimal } from '../../../core/money/decimal'
 import { rateDays, rateFinder, type Rate } from '../../../core/money/rates'
 import { addDays } from '../../../core/time/day'
 
@@ -34,4 +35,28 @@ it('names the days within a period at which another rate begins', () => {
   )
   expect(rateDays(rates, 'EUR', '2026-10-01', '2026-10-20')).toEqual(['2026-10-01', '2026-10-05'])
   expect(rateDays(rates, 'CHF', '2026-10-01', '2026-10-20')).toEqual(['2026-10-01'])
+})
+
+it('puts days in order and takes lines of both directions', () => {
+  const rates: Rate[] = [
+    { from: 'USD', to: 'EUR', validFrom: '2026-10-07', rate: '0.9' },
+    { from: 'EUR', to: 'NOK', validFrom: '2026-10-03', rate: '11' },
+    { from: 'NOK', to: 'USD', validFrom: '2026-10-02', rate: '0.1' },
+  ]
+  expect(rateDays(rates, 'EUR', '2026-10-01', '2026-11-01')).toEqual(['2026-10-01', '2026-10-03', '2026-10-07'])
+  expect(rateDays(rates, 'EUR', '2026-10-03', '2026-10-07')).toEqual(['2026-10-03'])
+})
+
+it('finds the line of a day in a list that is not in order', () => {
+  const of = (validFrom: string, rate: string): Rate => ({ from: 'USD', to: 'EUR', validFrom, rate })
+  const find = rateFinder([of('2026-10-20', '3'), of('2026-10-01', '1'), of('2026-10-10', '2'), of('2026-10-10', '4')])
+  expect(
+    ['2026-09-30', '2026-10-01', '2026-10-09', '2026-10-10', '2026-10-19', '2026-10-20'].map(day =>
+      find('USD', 'EUR', day)?.rate.toFixed(),
+    ),
+  ).toEqual([undefined, '1', '1', '2', '2', '3'])
+  expect(find('EUR', 'CHF', '2026-10-10')).toBeNull()
+  expect(find('EUR', 'EUR', '2026-10-10')).toEqual({ rate: new Decimal(1), line: null, inverse: false })
+  // 1 : 3, to eighteen digits
+  expect(find('EUR', 'USD', '2026-10-20')).toMatchObject({ rate: new Decimal('0.333333333333333333'), inverse: true })
 })

@@ -1,7 +1,7 @@
 import Big from 'big.js'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { parseScaled, quotientText, roundScaled, scaled, scaledText } from '../../../core/money/scaled'
+import { parseScaled, quotientText, roundScaled, scaled, scaledText, timesDecimal } from '../../../core/money/scaled'
 
 it('reads plain and exponent notation', () => {
   expect(parseScaled('12.5')).toEqual({ value: 12_500_000_000_000_000n, rounded: false })
@@ -51,6 +51,32 @@ it('divides as a library for decimals does, rounding half away from zero', () =>
         expect(quotientText(part, whole, digits)).toBe(
           strict(String(part)).div(String(whole)).round(digits, Big.roundHalfUp).toFixed().replace(/^-0$/, '0'),
         )
+      },
+    ),
+  )
+})
+
+it('refuses what is no amount of fifteen decimals, with the text', () => {
+  for (const wrong of ['', '1,5', '0.0000000000000001'])
+    expect(() => scaled(wrong)).toThrow(`not an amount of at most 15 decimals: ${wrong}`)
+})
+
+it('multiplies by a decimal, rounding half to even as a library for decimals does', () => {
+  // worked out by hand: 0.000000000000005 × 0.5 = 0.0000000000000025, whose even neighbour is 2 of the last place; 15 × 0.5 = 7.5 goes to 8
+  expect(timesDecimal(5n, 5n, 1)).toBe(2n)
+  expect(timesDecimal(15n, 5n, 1)).toBe(8n)
+  expect(timesDecimal(-5n, 5n, 1)).toBe(-2n)
+  expect(timesDecimal(-15n, 5n, 1)).toBe(-8n)
+  expect(timesDecimal(7n, 9n, 1)).toBe(6n)
+  expect(timesDecimal(0n, -9n, 1)).toBe(0n)
+  fc.assert(
+    fc.property(
+      fc.bigInt({ min: -(10n ** 24n), max: 10n ** 24n }),
+      fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }),
+      fc.integer({ min: 0, max: 18 }),
+      (amount, factor, digits) => {
+        const exact = Big(String(amount)).times(String(factor)).times(`1e-${digits}`)
+        expect(String(timesDecimal(amount, factor, digits))).toBe(exact.round(0, Big.roundHalfEven).toFixed().replace(/^-0$/, '0'))
       },
     ),
   )
