@@ -23,10 +23,10 @@ export const idleGateway: Detector<MeasuredGateway> = {
   find(facts, { card, today }) {
     const from = addDays(today, -LOOK_BACK_DAYS)
     return facts.flatMap(({ gateway, readings }) => {
-      const seen = readings.filter(({ hour }) => hour.slice(0, 10) >= from && hour.slice(0, 10) < today)
+      const seen = readings.filter(({ hour }) => hour >= from && hour < today)
       const total = passedIn(seen)
       // a day that is not over proves nothing for it, and everything against it
-      if (passedIn(readings.filter(({ hour }) => hour.slice(0, 10) >= today)).gte(NOISE_GB)) return []
+      if (passedIn(readings.filter(({ hour }) => hour >= today)).gte(NOISE_GB)) return []
       if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return []
       const line = findPrice(card, 'gateway-hour', gateway.region)
       if (!line) return []
@@ -66,10 +66,10 @@ export const idleGateway: Detector<MeasuredGateway> = {
     })
   },
   whyNot(approved, { gateway, readings }, { card, today }) {
-    const recent = readings.filter(({ hour }) => hour.slice(0, 10) >= addDays(today, -LOOK_BACK_DAYS))
+    const recent = readings.filter(({ hour }) => hour >= addDays(today, -LOOK_BACK_DAYS))
     const total = passedIn(recent)
     if (total.gte(NOISE_GB)) {
-      const now = passedIn(recent.filter(({ hour }) => hour.slice(0, 10) >= today))
+      const now = passedIn(recent.filter(({ hour }) => hour >= today))
       return `${gbSaid(total)} GB passed it in the last ${LOOK_BACK_DAYS} days, ${gbSaid(now)} GB of them today`
     }
     const [again] = idleGateway.find([{ gateway, readings }], { card, today })

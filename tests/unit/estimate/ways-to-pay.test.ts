@@ -1,6 +1,8 @@
 import { expect, it } from 'vitest'
-import { figureOf, nothing, overYears, paybackMonths, priceWay, type Way, type WayPrice } from '../../../core/estimate/ways-to-pay'
-import { evaluate, input } from '../../../core/working/working'
+import { figureOf, nothing, overYears, paybackMonths, priceWay, waysOf, type Way, type WayPrice } from '../../../core/estimate/ways-to-pay'
+import type { PriceLine } from '../../../core/ratecard/rate-card'
+import { evaluate, input, type Working } from '../../../core/working/working'
+import { outline } from '../../support/outline'
 
 const amount = (value: string | number) => input('amount', value)
 const way = (years: 1 | 3 | null, more: Partial<Way> = {}): Way => ({
@@ -85,4 +87,205 @@ it('breaks even at effective monthly / on-demand hour, and nowhere where the hou
   expect(hours('0.2', '12', 1)).toBe('370') // (73 + 12 / 12) / 0.2
   expect(hours('0.2', '36', 3)).toBe('370') // (73 + 36 / 36) / 0.2
   expect(hours('0', '12', 1)).toBeNull()
+})
+
+// two machines of 0.20 an hour and a licence of 0.05 an hour that is tiered; committed, a machine costs 0.10 an hour and 120 upfront for a
+// year, 0.08 and nothing upfront for three; the licence can be committed to for three years only, at 0.04
+const line = (sku: string, prices: string[], commitments?: PriceLine['commitments']): PriceLine => ({
+  sku,
+  service: 'Machines',
+  meter: 'server-hour',
+  variant: null,
+  region: 'north',
+  unit: 'hour',
+  tiering: 'graduated',
+  tiers: prices.map((price, i) => ({ from: String(i * 1000), price })),
+  commitments,
+})
+const machine = line(
+  'M1',
+  ['0.2'],
+  [
+    { years: 1, paid: 'part in advance', hourlyPrice: '0.1', upfrontPrice: '120' },
+    { years: 3, paid: 'paid monthly', hourlyPrice: '0.08', upfrontPrice: '0' },
+    { years: 3, paid: 'part in advance', hourlyPrice: '0.06', upfrontPrice: '240' },
+  ],
+)
+const licence = line('L1', ['0.05', '0.04'], [{ years: 3, paid: 'paid monthly', hourlyPrice: '0.04', upfrontPrice: '0' }])
+const plainLine = line('P1', ['0.01'])
+const hours = (n: number) => input('unit hours', n, 'h')
+const running = [
+  { label: 'machines, on-demand', line: machine, quantity: hours(1460) },
+  { label: 'licences, on-demand', line: licence, quantity: hours(1460) },
+  { label: 'watching, on-demand', line: plainLine, quantity: hours(1460) },
+]
+const disk = input('disk', 5)
+const choice = (commitTo: string | null, beyond: Working | null) => ({
+  value: commitTo,
+  label: 'base',
+  parts: [
+    { running: 0, count: input('machines', 2), beyond },
+    { running: 1, count: input('licences', 2), beyond: null },
+  ],
+})
+const waysHere = (beyond: Working | null = null) =>
+  waysOf({ recurring: [disk], running, commitChoices: [choice('base', beyond)], unitPrice: null }, 730).map(({ make, ...offered }) => ({
+    offered,
+    made: make(),
+  }))
+
+it('offers each term that a line has once, and commits only what has a price for it', () => {
+  const ways = waysHere()
+  expect(ways.map(({ offered }) => [offered.way, offered.commits, offered.years])).toEqual([
+    ['on-demand', null, null],
+    ['1 year, part in advance', 'base', 1],
+    ['3 years, paid monthly', 'base', 3],
+    ['3 years, part in advance', 'base', 3],
+  ])
+  for (const { offered, made } of ways) expect(made).toMatchObject(offered)
+  const [onDemand, oneYear, threeYears] = ways.map(({ made }) => made)
+  expect(onDemand!.recurring).toEqual([...running, disk])
+  expect([onDemand!.fixed, onDemand!.upfront, onDemand!.breakEven]).toEqual([[], nothing, null])
+  // the licence has no term of one year: it goes on as it runs
+  expect(oneYear!.recurring).toEqual([running[1], running[2], disk])
+  expect(oneYear!.fixed.map(one => outline(one))).toEqual([
+    ['machines, every hour of the month = 146', '  machines = 2', '  hours, used or not = 730 h', '  committed price = 0.1 per hour [M1]'],
+  ])
+  expect(outline(oneYear!.upfront)).toEqual(['upfront = 240', '  machines = 2', '  upfront price each = 120 [M1]'])
+  expect(outline(oneYear!.breakEven!.onDemandHour)).toEqual([
+    'on-demand, an hour of all = 0.4',
+    '  machines = 2',
+    '  unit price = 0.2 per hour [M1]',
+  ])
+  expect(threeYears!.recurring).toEqual([running[2], disk])
+  expect(threeYears!.fixed.map(one => outline(one)[0])).toEqual([
+    'machines, every hour of the month = 116.8',
+    'licences, every hour of the month = 58.4',
+  ])
+  expect(threeYears!.upfront).toBe(nothing)
+  expect(outline(threeYears!.breakEven!.monthly)[0]).toBe('machines, every hour of the month = 116.8')
+})
+
+it('keeps hours beyond what is committed on-demand, and sums what is paid once', () => {
+  const beyond = input('hours beyond', 300, 'h')
+  const [, oneYear] = waysHere(beyond).map(({ made }) => made)
+  expect(oneYear!.recurring[0]).toEqual({ label: 'machines, on-demand, beyond what is committed', line: machine, quantity: beyond })
+  const once = (amounts: number[]) =>
+    waysOf({ recurring: [], once: amounts.map(n => input(`part ${n}`, n)), unitPrice: null }, 730)[0]!.make().upfront
+  expect(outline(once([7]))).toEqual(['part 7 = 7'])
+  expect(outline(once([7, 8]))).toEqual(['paid once = 15', '  part 7 = 7', '  part 8 = 8'])
+  expect(once([])).toBe(nothing)
+})
+
+it('has no break-even where the price of an hour depends on how many there are', () => {
+  const tiered = waysOf(
+    {
+      recurring: [],
+      running: [running[1]!],
+      commitChoices: [{ value: null, label: '', parts: [{ running: 0, count: input('licences', 2), beyond: null }] }],
+      unitPrice: null,
+    },
+    730,
+  )
+  expect(tiered[1]!.make()).toMatchObject({ breakEven: null, commits: null, recurring: [] })
+})
+
+it('writes every figure out in words', () => {
+  const three = priced(3, '360', '10')
+  expect(outline(three.firstYear)).toEqual([
+    'upfront and first 12 months = 480',
+    '  amount = 360',
+    '  12 months = 120',
+    '    amount = 10',
+    '    months a year = 12',
+  ])
+  const term = ['months of the term = 36', '  months a year = 12', '  years = 3']
+  expect(outline(three.wholeTerm!)).toEqual([
+    'upfront and whole term = 720',
+    '  amount = 360',
+    '  months of the term, recurring = 360',
+    '    amount = 10',
+    ...term.map(text => `    ${text}`),
+  ])
+  expect(outline(three.effectiveMonthly)).toEqual([
+    'effective monthly = 20',
+    ...outline(three.wholeTerm!, 1),
+    ...term.map(text => `  ${text}`),
+  ])
+  const plain = priced(3, null, '10')
+  expect(outline(plain.firstYear)).toEqual(['first 12 months = 120', '  amount = 10', '  months a year = 12'])
+  expect(outline(plain.wholeTerm!)).toEqual(['whole term = 360', '  amount = 10', ...term.map(text => `  ${text}`)])
+  expect(plain.effectiveMonthly).toBe(plain.monthly)
+  expect(outline(priced(null, '24', '10').firstYear)[0]).toBe('paid once and first 12 months = 144')
+  const months = Array.from({ length: 12 }, (_, i) => String(i + 1))
+  const grows = priced(1, null, '6.5', months)
+  expect(outline(grows.firstYear)).toEqual(['first 12 months = 78', ...months.map(n => `  amount = ${n}`)])
+  expect(outline(grows.wholeTerm!)[0]).toBe('12 months = 78')
+  // eleven months are not a year: it is reckoned from the month
+  expect(outline(priced(1, null, '6.5', months.slice(1)).firstYear)).toEqual([
+    'first 12 months = 78',
+    '  amount = 6.5',
+    '  months a year = 12',
+  ])
+})
+
+it('writes out what it costs over several years', () => {
+  const one = priced(1, '100', '10')
+  expect(outline(overYears(one, 1))).toEqual([
+    'over 1 year = 220',
+    '  amount = 100',
+    '  12 months = 120',
+    '    amount = 10',
+    '    months = 12',
+  ])
+  expect(outline(overYears(one, 3))).toEqual([
+    'over 3 years = 660',
+    '  bought again when it ends = 300',
+    '    amount = 100',
+    '    times = 3',
+    '  36 months = 360',
+    '    amount = 10',
+    '    months = 36',
+  ])
+  expect(outline(overYears(priced(3, null, '10'), 2))).toEqual(['24 months = 240', '  amount = 10', '  months = 24'])
+  const months = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '10', '11', '12']
+  const grows = priced(null, null, '6.5', months)
+  expect(outline(overYears(grows, 1))).toEqual(['12 months = 78', ...months.map(n => `  amount = ${n}`)])
+  expect(outline(overYears(grows, 2))).toEqual([
+    '24 months = 222',
+    '  12 months = 78',
+    ...months.map(n => `    amount = ${n}`),
+    '  months like the last = 144',
+    '    amount = 12',
+    '    months = 12',
+  ])
+  expect(outline(figureOf(one, 'effectiveMonthly', 2))).toEqual([
+    'effective monthly = 18.33333333333333333333',
+    ...outline(overYears(one, 2), 1),
+    '  months of the term = 24',
+  ])
+  expect(figureOf(priced(3, null, '10'), 'effectiveMonthly', 2)).toMatchObject({ label: 'amount' })
+  // asked again it is the same tree, not another alike
+  expect(figureOf(one, 'wholeTerm', 3)).toBe(figureOf(one, 'wholeTerm', 3))
+})
+
+it('writes out from how many hours on a commitment is cheaper', () => {
+  const hours = (upfront: Working) =>
+    priceWay(way(3, { breakEven: { monthly: amount('73'), upfront, onDemandHour: amount('0.2') } }), {
+      upfront,
+      monthly: amount('73'),
+      months: null,
+    }).breakEvenHours!
+  expect(outline(hours(nothing))).toEqual(['break-even hours a month = 365', '  amount = 73', '  amount = 0.2'])
+  expect(outline(hours(amount('36')))).toEqual([
+    'break-even hours a month = 370',
+    '  effective monthly of what is committed = 74',
+    '    amount = 73',
+    '    upfront a month = 1',
+    '      amount = 36',
+    '      months of the term = 36',
+    '        months a year = 12',
+    '        years = 3',
+    '  amount = 0.2',
+  ])
 })

@@ -5,6 +5,7 @@ import { promisedSince, realisedSaving } from '../../../core/opportunity/realise
 import { addDays } from '../../../core/time/day'
 import { evaluate } from '../../../core/working/working'
 import { brackwaterCard } from '../../../demo/rate-cards'
+import { outline } from '../../support/outline'
 
 const gateway = { id: 'g1', name: 'gw', region: 'north-fjord', subAccountName: 'live', createdAt: '2026-01-01T00:00:00Z', tags: {} }
 const today = '2026-11-24'
@@ -22,6 +23,30 @@ it('finds a gateway that passes nothing and prices it from the rate card', () =>
   expect(evaluate(found!.working).toFixed()).toBe(found!.monthlySaving)
   expect(found!.evidence).toMatchObject({ hoursMeasured: 720, gbTotal: '0' })
   expect(found!.evidence.dailyGb).toHaveLength(30)
+})
+
+it('shows what the saving is made of, and each measured day once, in order', () => {
+  // two readings on each of 14 days, the newest first, and hours of the day that is not over
+  const list = [
+    ...readings(14, 0),
+    { hour: '2026-11-23T05:30:00Z', gb: 0.02 },
+    { hour: '2026-11-12T05:30:00Z', gb: 0.03 },
+    { hour: '2026-11-12T06:30:00Z', gb: 0.01 },
+    { hour: `${today}T03:00:00Z`, gb: 0.01 },
+  ]
+  const [found] = idleGateway.find([{ gateway, readings: list }], { card: brackwaterCard, today })
+  expect(found).toMatchObject({ detector: 'idle-gateway', title: 'gw passes nothing', resourceId: 'g1', minutesOfWork: 10 })
+  expect(outline(found!.working)).toEqual([
+    'saved a month = 38.325',
+    '  now = 38.325',
+    '    hours a month = 730 h',
+    '    price of a gateway = 0.0525 per hour [BW-NORTHFJORD-GATEWAYHOUR]',
+    '  after deletion = 0',
+  ])
+  expect(found!.evidence).toMatchObject({ from: '2026-10-25', to: today, hoursMeasured: 14 * 24 + 3, gbTotal: '0.06' })
+  expect(found!.evidence.dailyGb).toEqual(
+    Array.from({ length: 14 }, (_, i) => ({ day: addDays(today, i - 14), gb: i === 2 ? 0.04 : i === 13 ? 0.02 : 0 })),
+  )
 })
 
 it('says nothing of one in use, one hardly measured, or one without a price', () => {
