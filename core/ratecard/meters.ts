@@ -99,6 +99,6 @@ export function meterFacts(name: string): MeterFacts | undefined {
 
 /** A unit as it is said after "per": `hour`, `GB-month`, `1000 requests`. */
 export function unitWords(unit: Unit): string {
-  const said = unit.replace(/[A-Z][a-z]+/g, word => word.toLowerCase())
+  const said = unit.replace(/\b[A-Z][a-z]+/g, word => word.toLowerCase())
   return /^\d/.test(said) || said.endsWith('spend') ? said : said.replace(/s$/, '')
 }

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { cardColumns, cardFromTable, cardToTable } from '../../../core/ratecard/card-table'
 import { compareCards } from '../../../core/ratecard/compare-cards'
 import { chargedFor, describeSku } from '../../../core/ratecard/describe'
-import { meters, unitWords } from '../../../core/ratecard/meters'
+import { meters, units, unitWords } from '../../../core/ratecard/meters'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../../demo/rate-cards'
 
@@ -116,10 +116,32 @@ it('carries every kind in two clouds and at least 150 SKUs each', () => {
 })
 
 it('says units as one says them', () => {
-  expect([unitWords('Hours'), unitWords('GB-Months'), unitWords('1000 Requests'), unitWords('vCPU-Hours')]).toEqual([
-    'hour',
-    'GB-month',
-    '1000 requests',
-    'vCPU-hour',
-  ])
+  const said = Object.fromEntries(units.map(unit => [unit, unitWords(unit)]))
+  expect(said).toEqual({
+    Hours: 'hour',
+    'GB-Months': 'GB-month',
+    GB: 'GB',
+    TB: 'TB',
+    'GB-Hours': 'GB-hour',
+    'GB-Seconds': 'GB-second',
+    Requests: 'request',
+    '1000 Requests': '1000 requests',
+    '1000000 Requests': '1000000 requests',
+    'IOPS-Months': 'IOPS-month',
+    'MBps-Months': 'MBps-month',
+    'vCPU-Hours': 'vCPU-hour',
+    Minutes: 'minute',
+    Users: 'user',
+    Seats: 'seat',
+    Cores: 'core',
+    Servers: 'server',
+    Units: 'unit',
+    Metrics: 'metric',
+    Alarms: 'alarm',
+    Keys: 'key',
+    Certificates: 'certificate',
+    Messages: 'message',
+    '1000 Objects': '1000 objects',
+    'Share of Spend': 'share of spend',
+  })
 })
