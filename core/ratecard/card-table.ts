@@ -44,7 +44,7 @@ export const cardColumns = [
 /** A heading that cards had before. */
 const EARLIER_PAID = 'upfront'
 type Column = (typeof cardColumns)[number] | typeof EARLIER_PAID
-type Line = Partial<Record<Column, string>>
+type Line = Partial<Record<Column, string | undefined>>
 
 const list = (values: readonly string[] | undefined) => values?.join('; ')
 const filled = (line: Line): Line => Object.fromEntries(Object.entries(line).filter(([, value]) => value !== undefined)) as Line
@@ -171,7 +171,7 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
     switch (cell('row')) {
       case 'card':
         at.card = line
-        return void cards.push(record)
+        return void cards.push({ provider: cell('provider'), currency, 'valid from': cell('valid from') })
       case 'region':
         at.regions.push(line)
         return void regions.push({
