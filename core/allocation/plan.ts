@@ -1,18 +1,11 @@
 import { z } from 'zod'
-import { tagKey } from '../focus/star'
-import { isDimension } from '../spend/dimension'
+import { isDay } from '../time/day'
+import { condition } from './condition'
+import { pool, poolNeeds, type Pool } from './pools'
 
-/** Where a rule may look: sub accounts and any tag. */
-export function isRuleDimension(name: string): boolean {
-  return name === 'SubAccountName' || (tagKey(name) !== null && isDimension(name))
-}
+export type { Pool } from './pools'
 
-const condition = z.object({
-  dimension: z.string().refine(isRuleDimension, 'rules look at SubAccountName or at a tag, written Tags/KEY'),
-  /** Any of these; null stands for "has none". */
-  values: z.array(z.string().nullable()).min(1, 'name at least one value'),
-})
-export type Condition = z.infer<typeof condition>
+const day = z.string().refine(isDay, 'write a day like 2026-11-01')
 
 const rule = z.object({
   id: z.string().min(1),
@@ -20,50 +13,108 @@ const rule = z.object({
   conditions: z.array(condition).min(1, 'a rule needs a condition'),
   /** The cost centre or pool that gets what the rule catches. */
   target: z.string().min(1),
+  /** The first day on which the rule holds, and the day from which on it does not; null or nothing for no bound. */
+  from: day.nullable().optional(),
+  until: day.nullable().optional(),
 })
 export type Rule = z.infer<typeof rule>
+export type { Condition } from './condition'
 
 const centre = z.object({ id: z.string().min(1), name: z.string().min(1), parent: z.string().nullable(), owner: z.string().nullable() })
 export type CostCentre = z.infer<typeof centre>
 
-/** What is collected here is divided among cost centres in proportion to what they have directly. */
-const pool = z.object({ id: z.string().min(1), name: z.string().min(1), method: z.literal('direct cost') })
-export type Pool = z.infer<typeof pool>
+/** More rules than this, and their number does not fit where charges keep it. */
+const MOST_RULES = 5000
+const parts = {
+  centres: z.array(centre).min(1),
+  pools: z.array(pool),
+  rules: z.array(rule).max(MOST_RULES, `there are at most ${MOST_RULES} rules`),
+}
 
-/** The tree of cost centres, the ordered rules that put charges on them, and the pool that is shared out. */
-export const allocationPlanSchema = z
-  .object({ centres: z.array(centre).min(1), pools: z.array(pool).max(1, 'there is one pool'), rules: z.array(rule) })
-  .superRefine((plan, context) => {
-    const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
-    const ids = new Set<string>()
-    for (const [list, items] of [
-      ['centres', plan.centres],
-      ['pools', plan.pools],
-    ] as const) {
-      items.forEach((item, index) => {
-        if (ids.has(item.id)) wrong([list, index, 'id'], `«${item.id}» is there twice`)
-        ids.add(item.id)
-      })
+/** A further tree over the same money. */
+const tree = z.object({
+  id: z
+    .string()
+    .min(1)
+    .regex(/^[^/]+$/, 'no slash in the id of a tree'),
+  name: z.string().min(1),
+  ...parts,
+})
+
+/** A tree of cost centres, the ordered rules that put charges on them, and the pools that are shared out. */
+export type CentreTree = Pick<z.infer<typeof tree>, 'centres' | 'pools' | 'rules'>
+
+function treeProblems({ centres, pools, rules }: CentreTree, wrong: (path: (string | number)[], message: string) => void): void {
+  const ids = new Set<string>()
+  for (const [list, items] of [
+    ['centres', centres],
+    ['pools', pools],
+  ] as const) {
+    items.forEach((item, index) => {
+      if (ids.has(item.id)) wrong([list, index, 'id'], `«${item.id}» is there twice`)
+      ids.add(item.id)
+    })
+  }
+  const parents = new Map(centres.map(c => [c.id, c.parent]))
+  centres.forEach((c, index) => {
+    const path = new Set([c.id])
+    for (let above = c.parent; above !== null; above = parents.get(above) ?? null) {
+      if (!parents.has(above)) return wrong(['centres', index, 'parent'], `there is no cost centre «${above}»`)
+      if (path.has(above)) return wrong(['centres', index, 'parent'], `«${c.name}» is its own ancestor`)
+      path.add(above)
     }
-    const parents = new Map(plan.centres.map(c => [c.id, c.parent]))
-    plan.centres.forEach((c, index) => {
-      const path = new Set([c.id])
-      for (let above = c.parent; above !== null; above = parents.get(above) ?? null) {
-        if (!parents.has(above)) return wrong(['centres', index, 'parent'], `there is no cost centre «${above}»`)
-        if (path.has(above)) return wrong(['centres', index, 'parent'], `«${c.name}» is its own ancestor`)
-        path.add(above)
-      }
-    })
-    const ruleIds = new Set<string>()
-    plan.rules.forEach((r, index) => {
-      if (!ids.has(r.target)) wrong(['rules', index, 'target'], `there is no cost centre or pool «${r.target}»`)
-      if (ruleIds.has(r.id)) wrong(['rules', index, 'id'], `the rule «${r.id}» is there twice`)
-      ruleIds.add(r.id)
-    })
   })
+  poolProblems(pools, ids, wrong)
+  const ruleIds = new Set<string>()
+  rules.forEach((r, index) => {
+    if (!ids.has(r.target)) wrong(['rules', index, 'target'], `there is no cost centre or pool «${r.target}»`)
+    if (ruleIds.has(r.id)) wrong(['rules', index, 'id'], `the rule «${r.id}» is there twice`)
+    ruleIds.add(r.id)
+    if (r.from && r.until && r.from >= r.until)
+      wrong(['rules', index, 'until'], `the rule ends on ${r.until}, before it begins on ${r.from}`)
+  })
+}
+
+/** Pools may share out to pools, but never in a circle. */
+function poolProblems(pools: readonly Pool[], ids: ReadonlySet<string>, wrong: (path: (string | number)[], message: string) => void): void {
+  const targets = new Map(pools.map(own => [own.id, poolTargets(own)]))
+  pools.forEach((own, index) => {
+    const given = poolNeeds(own)
+    if (given.basis === 'weights' && !Object.keys(given.weights).length)
+      wrong(['pools', index, 'shares'], `«${own.name}» has no shares: say who bears how much of it`)
+    for (const target of poolTargets(own))
+      if (!ids.has(target)) wrong(['pools', index, 'shares', target], `there is no cost centre or pool «${target}»`)
+    const seen = new Set<string>()
+    const reaches = (from: string): boolean =>
+      (targets.get(from) ?? []).some(target => target === own.id || (!seen.has(target) && seen.add(target) && reaches(target)))
+    if (reaches(own.id)) wrong(['pools', index, 'shares'], `«${own.name}» would be shared out to itself, over other pools or at once`)
+  })
+}
+
+/** Cost centres and pools that a pool names itself. */
+export function poolTargets(own: Pool): string[] {
+  const given = poolNeeds(own)
+  return given.basis === 'weights' ? Object.keys(given.weights) : []
+}
+
+/** The first tree of cost centres with its rules and pools, and further ones over the same money. */
+export const allocationPlanSchema = z.object({ ...parts, trees: z.array(tree).optional() }).superRefine((plan, context) => {
+  const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
+  treeProblems(plan, wrong)
+  const ids = new Set<string>()
+  plan.trees?.forEach((own, index) => {
+    if (ids.has(own.id)) wrong(['trees', index, 'id'], `the tree «${own.id}» is there twice`)
+    ids.add(own.id)
+    treeProblems(own, (path, message) => wrong(['trees', index, ...path], message))
+  })
+})
 export type AllocationPlan = z.infer<typeof allocationPlanSchema>
 
-/** Dimensions that the rules look at. */
-export function ruleDimensions(plan: AllocationPlan): string[] {
-  return [...new Set(plan.rules.flatMap(r => r.conditions.map(c => c.dimension)))].sort()
+/** A tree of a plan; null for the first. @returns null where there is no such tree. */
+export const treeOf = (plan: AllocationPlan, id: string | null): CentreTree | null =>
+  id === null ? plan : (plan.trees?.find(tree => tree.id === id) ?? null)
+
+/** Dimensions that rules look at. */
+export function ruleDimensions({ rules }: Pick<CentreTree, 'rules'>): string[] {
+  return [...new Set(rules.flatMap(r => r.conditions.flatMap(one => ('dimension' in one ? [one.dimension] : []))))].sort()
 }

@@ -1,31 +1,30 @@
 import { minorDecimals } from '../money/currency'
-import { scaled as toScaled, scaledText, type Scaled } from '../money/scaled'
-import { firstMatch, type DimensionValues } from './match'
-import type { AllocationPlan } from './plan'
-import { poolMethods } from './pools'
-
-/** Charges of one billing month that share all their values: what rules look at, and what statements and the queue name. */
-export type ChargeCell = { values: DimensionValues; currency: string; amount: Scaled; count: number }
-
-export type StatementLine =
-  | { kind: 'direct'; service: string; amount: string }
-  | { kind: 'share'; pool: string; label: string; amount: string; ofPool: string; note: string | null }
-
-/** A cost centre's own month in one currency; centres below it are not in it. */
-export type Statement = { centre: string; currency: string; direct: string; shared: string; total: string; lines: StatementLine[] }
+import type { Rate } from '../money/rates'
+import { scaledText, type Scaled } from '../money/scaled'
+import { sumByCurrency } from '../spend/answer'
+import type { Cube } from '../spend/cube'
+import { groupInSlices } from '../spend/group'
+import type { Groups } from '../spend/groups'
+import type { Coding } from '../spend/layers'
+import type { CostMeasure, Grouping } from '../spend/question'
+import { addDays, monthEnd } from '../time/day'
+import { basisOf } from './bases'
+import { caughtBy, leftOver, type UnallocatedGroup } from './caught'
+import { ruleCoding } from './centre-coding'
+import { ruleDimensions, type CentreTree } from './plan'
+import { poolNeeds } from './pools'
+import type { Needs } from './pools/pool-method'
+import { shareOut } from './share-out'
+import { prove, statementsOf, type ProofLine, type Statement } from './statement'
 
 export type RuleCatch = { rule: string; currency: string; amount: string; count: number }
 export type PoolAmount = { pool: string; currency: string; amount: string }
-
-/** Charges that no rule has caught, together because they look alike to the rules. */
-export type UnallocatedGroup = { values: DimensionValues; currency: string; amount: string; resources: number; count: number }
-
-export type ProofLine = { currency: string; bill: string; direct: string; shared: string; unallocated: string; equal: boolean }
 
 export type Settlement = {
   /** By currency, the largest total first. */
   statements: Statement[]
   catches: RuleCatch[]
+  /** What rules put on pools, before it is divided. */
   pools: PoolAmount[]
   unallocated: UnallocatedGroup[]
   proof: ProofLine[]
@@ -33,189 +32,91 @@ export type Settlement = {
   flows: { provider: string | null; target: string | null; currency: string; amount: string }[]
 }
 
-/** Dimensions that a settlement needs beside those its rules look at. */
-export const settlementDimensions = ['ProviderName', 'SubAccountName', 'ServiceName', 'ResourceId'] as const
-
-class Sums {
-  #sums = new Map<string, Scaled>()
-  add(amount: Scaled, ...key: (string | null)[]): void {
-    const id = JSON.stringify(key)
-    this.#sums.set(id, (this.#sums.get(id) ?? 0n) + amount)
-  }
-
-  get(...key: (string | null)[]): Scaled {
-    return this.#sums.get(JSON.stringify(key)) ?? 0n
-  }
-
-  entries(): { key: (string | null)[]; amount: Scaled }[] {
-    return [...this.#sums].map(([id, amount]) => ({ key: JSON.parse(id) as (string | null)[], amount }))
-  }
-}
-
-const largestFirst = <T extends { amount: string }>(list: T[]) => list.sort((a, b) => Number(b.amount) - Number(a.amount))
+/** Which month is settled, by which cost, in which currency direct costs are compared (null: in the pool's own), with which rates. */
+export type SettlementQuestion = { month: string; measure: CostMeasure; reportCurrency: string | null; rates: readonly Rate[] }
 
 /**
- * Puts a billing month's charges on cost centres: each charge lands by the first rule that matches; what lands on a pool is divided
- * among the centres that have direct cost; what no rule catches stays in the queue.
- * @param cells every charge of the month once, grouped at least by the dimensions of the rules.
- * @param bill the month's totals, summed from the charges on their own: what the statements are held against.
+ * Puts a billing month's charges on the cost centres of a tree: each charge lands by the first rule that holds; what lands on a pool is
+ * divided; what no rule catches stays visibly on none. Done in slices, a segment of charges each, so that others are answered in between;
+ * charges and what is known beside them must not change meanwhile.
  */
-export function settle(
-  plan: AllocationPlan,
-  cells: ChargeCell[],
-  bill: { currency: string; amount: Scaled }[],
-  ruleDimensions: readonly string[],
-): Settlement {
-  const pools = new Map(plan.pools.map(pool => [pool.id, pool]))
-  const direct = new Sums() // centre, currency
-  const byService = new Sums() // centre, currency, service
-  const pooled = new Sums() // pool, currency
-  const caught = new Sums() // rule, currency
-  const caughtCounts = new Map<string, number>()
-  const flows = new Sums() // provider, target, currency
-  const queue = new Map<string, { values: DimensionValues; currency: string; amount: Scaled; resources: Set<string>; count: number }>()
-
-  for (const { values, currency, amount, count } of cells) {
-    const rule = firstMatch(plan, values)
-    flows.add(amount, values.ProviderName ?? null, rule?.target ?? null, currency)
-    if (!rule) {
-      const alike = Object.fromEntries([...new Set(['SubAccountName', ...ruleDimensions])].map(d => [d, values[d] ?? null]))
-      const key = JSON.stringify([currency, alike])
-      const group = queue.get(key) ?? { values: alike, currency, amount: 0n, resources: new Set<string>(), count: 0 }
-      group.amount += amount
-      group.count += count
-      if (values.ResourceId) group.resources.add(values.ResourceId)
-      queue.set(key, group)
-      continue
-    }
-    caught.add(amount, rule.id, currency)
-    caughtCounts.set(`${rule.id} ${currency}`, (caughtCounts.get(`${rule.id} ${currency}`) ?? 0) + count)
-    if (pools.has(rule.target)) pooled.add(amount, rule.target, currency)
-    else {
-      direct.add(amount, rule.target, currency)
-      byService.add(amount, rule.target, currency, values.ServiceName ?? null)
-    }
+export function* settleInSlices(
+  cube: Cube,
+  tree: CentreTree,
+  { month, measure, reportCurrency, rates }: SettlementQuestion,
+): Generator<void, Settlement> {
+  // charges of a billing month may lie in any charge period: a correction in October can be about September
+  const question: Grouping = {
+    ...{ start: '1970-01-01', end: '2200-01-01', keep: {}, leaveOut: {}, billingMonth: month },
+    ...{ splitBy: [], grain: null, measures: [measure] },
   }
-
-  const shares: { centre: string; currency: string; line: Extract<StatementLine, { kind: 'share' }>; amount: Scaled }[] = []
-  for (const {
-    key: [pool, currency],
-    amount,
-  } of pooled.entries()) {
-    const { name, method } = pools.get(pool!)!
-    const basis = direct
-      .entries()
-      .filter(({ key }) => key[1] === currency)
-      .map(({ key, amount }) => ({ centre: key[0]!, direct: amount }))
-      .sort((a, b) => (a.centre < b.centre ? -1 : 1))
-    const everyone = basis.length ? basis : plan.centres.map(({ id }) => ({ centre: id, direct: 0n }))
-    const { label, divide } = poolMethods[method]!
-    const division = divide(amount, everyone, minorDecimals(currency!))
-    for (const share of division.shares) {
-      const line = {
-        kind: 'share' as const,
-        pool: name,
-        label,
-        amount: scaledText(share.amount),
-        ofPool: scaledText(amount),
-        note: division.fellBackToEven && `divided evenly: ${division.fellBackToEven}`,
-      }
-      shares.push({ centre: share.centre, currency: currency!, line, amount: share.amount })
-    }
+  const codingOf = (dimension: string) => cube.coding(dimension)
+  const rule = ruleCoding(tree.rules, codingOf)
+  const groups = yield* groupInSlices(cube, { ...question, splitBy: ['ProviderName', 'ServiceName'] }, { splits: [rule] })
+  const caught = caughtBy(tree, groups)
+  const alike = [...new Set(['SubAccountName', ...ruleDimensions(tree)])]
+  const uncaught = { coding: rule, allowed: Uint8Array.from(rule.values, (_, place) => (place === 0 ? 1 : 0)) }
+  const left = yield* groupInSlices(cube, { ...question, splitBy: [...alike, 'ResourceId'] }, { filters: [uncaught] })
+  const unallocated = leftOver(left, alike)
+  const bill = yield* groupInSlices(cube, question)
+  const quantities = new Map<string, Map<string, Scaled>>()
+  for (const pool of tree.pools) {
+    const needs = poolNeeds(pool)
+    if (needs.basis === 'quantity') quantities.set(pool.id, yield* measured(cube, question, tree, rule, needs))
   }
-
-  const keys = [
-    ...new Set([
-      ...direct.entries().map(({ key }) => JSON.stringify(key)),
-      ...shares.map(({ centre, currency }) => JSON.stringify([centre, currency])),
-    ]),
-  ]
-  const statements = keys
-    .map((id): Statement => {
-      const [centre, currency] = JSON.parse(id) as [string, string]
-      const own = shares.filter(share => share.centre === centre && share.currency === currency)
-      const shared = own.reduce((total, share) => total + share.amount, 0n)
-      const services = byService.entries().filter(({ key }) => key[0] === centre && key[1] === currency)
-      return {
-        centre,
-        currency,
-        direct: scaledText(direct.get(centre, currency)),
-        shared: scaledText(shared),
-        total: scaledText(direct.get(centre, currency) + shared),
-        lines: [
-          ...largestFirst(
-            services.map(({ key, amount }): StatementLine => ({
-              kind: 'direct',
-              service: key[2] ?? 'no service',
-              amount: scaledText(amount),
-            })),
-          ),
-          ...own.map(({ line }) => line),
-        ],
-      }
-    })
-    .sort((a, b) =>
-      a.currency === b.currency ? Number(b.total) - Number(a.total) || (a.centre < b.centre ? -1 : 1) : a.currency < b.currency ? -1 : 1,
-    )
-
+  const facts = {
+    ...{ centres: tree.centres, direct: caught.direct.sums, quantities, lookups: cube.reference.lookups },
+    ...{ reportCurrency, rates, day: addDays(monthEnd(month), -1) },
+  }
+  const shares = shareOut({
+    ...{ centres: tree.centres, pools: tree.pools, pooled: caught.pooled.sums },
+    basis: (pool, currency) => basisOf(pool, currency, facts),
+    decimals: minorDecimals,
+  })
+  const statements = statementsOf(caught, shares)
+  const asText = <T extends { amount: Scaled }>(one: T) => ({ ...one, amount: scaledText(one.amount) })
   return {
     statements,
-    catches: caught
-      .entries()
-      .map(({ key: [rule, currency], amount }) => ({
-        rule: rule!,
-        currency: currency!,
-        amount: scaledText(amount),
-        count: caughtCounts.get(`${rule} ${currency}`)!,
-      })),
-    pools: pooled.entries().map(({ key: [pool, currency], amount }) => ({ pool: pool!, currency: currency!, amount: scaledText(amount) })),
-    unallocated: largestFirst(
-      [...queue.values()].map(({ values, currency, amount, resources, count }) => ({
-        values,
-        currency,
-        amount: scaledText(amount),
-        resources: resources.size,
-        count,
-      })),
-    ),
-    proof: prove(statements, [...queue.values()], bill),
-    flows: flows
-      .entries()
-      .map(({ key: [provider, target, currency], amount }) => ({
-        provider: provider!,
-        target: target!,
-        currency: currency!,
-        amount: scaledText(amount),
-      })),
+    unallocated,
+    catches: caught.catches.map(asText),
+    pools: [...caught.pooled.sums].flatMap(([pool, sums]) => [...sums].map(([currency, amount]) => asText({ pool, currency, amount }))),
+    proof: prove(statements, unallocated, totalsOf(bill)),
+    flows: caught.flows.map(asText),
   }
 }
 
-/**
- * Bill = direct + shared out + unallocated, per currency: the left side from the charges, the right side from the lines of the statements.
- */
-function prove(
-  statements: Statement[],
-  unallocated: { currency: string; amount: Scaled }[],
-  bill: { currency: string; amount: Scaled }[],
-): ProofLine[] {
-  const parts = new Map<string, { direct: Scaled; shared: Scaled }>()
-  for (const { currency, lines } of statements) {
-    const part = parts.get(currency) ?? { direct: 0n, shared: 0n }
-    for (const line of lines) part[line.kind === 'direct' ? 'direct' : 'shared'] += toScaled(line.amount)
-    parts.set(currency, part)
+const totalsOf = (groups: Groups) =>
+  sumByCurrency(
+    Array.from({ length: groups.size }, (_, group) => ({
+      currency: groups.denomination(groups.kinds[group]!),
+      amount: groups.sums[0]!.total(groups.cells[group]!),
+    })),
+  )
+
+/** What charges that conditions leave measure in a unit, by the cost centre they are on. */
+function* measured(
+  cube: Cube,
+  question: Grouping,
+  { centres, rules }: CentreTree,
+  rule: Coding,
+  { measure, unit, conditions }: Extract<Needs, { basis: 'quantity' }>,
+): Generator<void, Map<string, Scaled>> {
+  const isCentre = new Set(centres.map(({ id }) => id))
+  const meant = conditions.length
+    ? ruleCoding([{ id: 'meant', conditions: [...conditions], target: '' }], dimension => cube.coding(dimension))
+    : null
+  const by = measure === 'pricingQuantity' ? ('pricing unit' as const) : ('consumed unit' as const)
+  const groups = yield* groupInSlices(
+    cube,
+    { ...question, measures: [measure], by },
+    { splits: [rule], filters: meant ? [{ coding: meant, allowed: Uint8Array.of(0, 1) }] : [] },
+  )
+  const found = new Map<string, Scaled>()
+  for (let group = 0; group < groups.size; group++) {
+    const place = groups.codes[0]![group]!
+    const target = place === 0 ? null : rules[place - 1]!.target
+    if (target === null || !isCentre.has(target) || groups.denomination(groups.kinds[group]!) !== unit) continue
+    found.set(target, (found.get(target) ?? 0n) + groups.sums[0]!.total(groups.cells[group]!))
   }
-  const currencies = [...new Set([...bill.map(b => b.currency), ...parts.keys(), ...unallocated.map(u => u.currency)])].sort()
-  return currencies.map(currency => {
-    const billed = bill.filter(b => b.currency === currency).reduce((n, b) => n + b.amount, 0n)
-    const { direct, shared } = parts.get(currency) ?? { direct: 0n, shared: 0n }
-    const left = unallocated.filter(u => u.currency === currency).reduce((n, u) => n + u.amount, 0n)
-    return {
-      currency,
-      bill: scaledText(billed),
-      direct: scaledText(direct),
-      shared: scaledText(shared),
-      unallocated: scaledText(left),
-      equal: billed === direct + shared + left,
-    }
-  })
+  return found
 }

@@ -1,7 +1,8 @@
 import { scaled, scaledText, type Scaled } from '../money/scaled'
 import type { Cube } from './cube'
 import { combinationsOf, keysOf, type CodeColumn } from './combinations'
-import { groupCharges, kindColumn, splitColumns, stepColumn, type Groups } from './group'
+import { groupCharges } from './group'
+import { kindColumn, splitColumns, stepColumn, type Groups } from './groups'
 import { figureText, noFigure, plusFigure, unitPriceText, type Figure } from './figure'
 import {
   adds,

@@ -1,21 +1,36 @@
 import { tagDimension, tagKey, type DictionaryName } from '../focus/star'
-import type { Cube } from './cube'
-import { columnPlace, CONTAINER_COLUMN, LEVELS, CREATED_BY_COLUMN, CREATED_BY_TAG, dimensionKind } from './dimension'
+import { columnPlace, CONTAINER_COLUMN, LEVELS, CREATED_BY_COLUMN, CREATED_BY_TAG, dimensionKind, lookupDimension } from './dimension'
+import type { Entries } from './entries'
+import type { Coding } from './layers'
+import { noCoding } from './coded-column'
+import { lookupCoding } from './lookup'
 
-/**
- * A dimension seen from the dictionaries: for every entry of a layer's dictionary the code of its value. A charge has the value of the
- * first layer that has one; code 0 is "none". Codes index `values`, `values[0]` being null and the others in the order of the alphabet.
- */
-export type Coding = { layers: { dictionary: DictionaryName; codes: Int32Array }[]; values: (string | null)[] }
+/** What codes are made of: entries, the service of each resource, codings of other dimensions, whose a charge is. */
+export type CodingOf = {
+  entries: Entries
+  services: () => Map<string, string>
+  coding: (dimension: string) => Coding
+  centres: (tree: string | null) => Coding | null
+}
 
 type Layer = { dictionary: DictionaryName; read: (id: number) => string | null }
 
 /** Codes of a dimension's values. @throws RangeError for something that is no dimension. */
-export function makeCoding(cube: Cube, dimension: string): Coding {
+export function makeCoding(dimension: string, of: CodingOf): Coding {
+  const kind = dimensionKind(dimension)
+  if (kind?.kind === 'cost centre') return of.centres(kind.tree) ?? noCoding
+  if (kind?.kind === 'lookup') {
+    const lookup = of.entries.reference.lookups[kind.lookup]
+    return lookup ? lookupCoding(lookup, kind.field, of.coding(lookup.by), of.entries.reference.aliases[lookup.by] ?? {}) : noCoding
+  }
+  return entryCoding(dimension, of)
+}
+
+function entryCoding(dimension: string, { entries: cube, services }: CodingOf): Coding {
   const alias = cube.reference.aliases[dimension] ?? {}
   const values: (string | null)[] = [null]
   const codeOf = new Map<string | null, number>([[null, 0]])
-  const layers = layersOf(cube, dimension).map(({ dictionary, read }) => {
+  const layers = layersOf(cube, services, dimension).map(({ dictionary, read }) => {
     const codes = new Int32Array(cube.entries[dictionary].length)
     for (let id = 0; id < codes.length; id++) {
       const own = read(id)
@@ -39,7 +54,7 @@ export function makeCoding(cube: Cube, dimension: string): Coding {
   return { layers, values: order.map(code => values[code]!) }
 }
 
-function layersOf(cube: Cube, dimension: string): Layer[] {
+function layersOf(cube: Entries, servicesOf: () => Map<string, string>, dimension: string): Layer[] {
   const kind = dimensionKind(dimension)
   if (!kind) throw new RangeError(`not a dimension: ${dimension}`)
   const column = (dictionary: DictionaryName, name: string) => {
@@ -88,7 +103,7 @@ function layersOf(cube: Cube, dimension: string): Layer[] {
       ]
     }
     case 'service whole': {
-      const services = cube.serviceOfResource()
+      const services = servicesOf()
       const ofMaker = (maker: string | null) => (maker === null ? null : (services.get(maker) ?? null))
       return [
         { dictionary: 'others', read: id => ofMaker(asText(cube.others(id)[CREATED_BY_COLUMN])) },
@@ -96,11 +111,14 @@ function layersOf(cube: Cube, dimension: string): Layer[] {
         { dictionary: 'sku', read: column('sku', 'ServiceName') },
       ]
     }
+    case 'lookup':
+    case 'cost centre':
+      return []
   }
 }
 
 /** A tag's own layer and, where anything inherits it, those of containers and accounts. `order` says which is which. */
-function tagLayers(cube: Cube, key: string): (Layer & { order: number })[] {
+function tagLayers(cube: Entries, key: string): (Layer & { order: number })[] {
   const { accounts, containerTags } = cube.reference
   const layers: (Layer & { order: number })[] = [{ order: 0, dictionary: 'tagSet', read: id => asText(cube.tags(id)[key]) }]
   if (Object.values(containerTags).some(tags => key in tags)) {
@@ -131,7 +149,7 @@ function tagLayers(cube: Cube, key: string): (Layer & { order: number })[] {
   return layers
 }
 
-function containerPath(cube: Cube, id: number): string[] {
+function containerPath(cube: Entries, id: number): string[] {
   return (
     asText(cube.others(id)[CONTAINER_COLUMN])
       ?.split('/')
@@ -150,7 +168,7 @@ function asText(value: unknown): string | null {
 }
 
 /** All names of dimensions whose keys come with the data: tags (inherited ones too), price details, own columns, levels of trees. */
-export function foundDimensions(cube: Cube): string[] {
+export function foundDimensions(cube: Entries): string[] {
   const keysOf = (read: (id: number) => Record<string, unknown>, entries: number) => {
     const keys = new Set<string>()
     for (let id = 0; id < entries; id++) for (const key of Object.keys(read(id))) keys.add(key)
@@ -174,11 +192,12 @@ export function foundDimensions(cube: Cube): string[] {
     ...levels('AccountTree', tree),
     ...(own.includes(CREATED_BY_COLUMN) || tags.has(CREATED_BY_TAG) ? ['ServiceWhole'] : []),
     ...(Object.keys(cube.reference.charged).length ? ['ChargedFor'] : []),
+    ...Object.entries(cube.reference.lookups).flatMap(([name, { fields }]) => fields.map(field => lookupDimension(name, field))),
   ]
 }
 
 /** Keys of the tags that something inherits. */
-export function inheritedTagKeys(cube: Cube): string[] {
+export function inheritedTagKeys(cube: Entries): string[] {
   const keys = new Set<string>()
   for (const dimension of foundDimensions(cube)) {
     const key = tagKey(dimension)

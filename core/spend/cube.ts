@@ -1,8 +1,9 @@
-import { namedObject, namedObjects } from '../text/named'
-import { dictionaryNames, type DictionaryName } from '../focus/star'
-import { makeCoding, type Coding } from './coding'
-import { columnPlace } from './dimension'
-import { emptyReference, type SpendReference } from './reference'
+import type { DictionaryName } from '../focus/star'
+import { makeCoding } from './coding'
+import { columnPlace, dimensionKind } from './dimension'
+import { Entries } from './entries'
+import type { Coding } from './layers'
+import type { SpendReference } from './reference'
 import type { Segment } from './segment'
 
 /** The charges of one source and billing period. */
@@ -13,50 +14,40 @@ export type Chunk = {
   billingPeriodEnd: string
   /** When the delivery was made, as far as anyone said; else when it arrived. */
   deliveredAt: string
+  /** The number of the load whose charges these are, where they were loaded. */
+  loadId?: number
   segments: Segment[]
 }
 
-type JsonDictionary = 'tagSet' | 'others' | 'price'
-const jsonPlace: Record<JsonDictionary, number> = { tagSet: 0, others: 0, price: columnPlace('price', 'SkuPriceDetails') }
-const nothing: Record<string, unknown> = namedObject()
+/** The codes of a tree's cost centres, null for the first tree; null where there is no such tree. */
+export type CentreCodings = (cube: Cube, tree: string | null) => Coding | null
 
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
-export class Cube {
+export class Cube extends Entries {
   readonly currencies: string[] = []
   readonly chunks = new Map<string, Chunk>()
-  /** Entries by dictionary and id; ids are the database's. */
-  readonly entries = Object.fromEntries(dictionaryNames.map(name => [name, []])) as unknown as Record<
-    DictionaryName,
-    ((string | null)[] | undefined)[]
-  >
-  reference!: SpendReference
   #codings = new Map<string, Coding>()
-  #parsed: Record<JsonDictionary, (Record<string, unknown> | undefined)[]> = { tagSet: [], others: [], price: [] }
   #services: Map<string, string> | null = null
-
-  constructor() {
-    this.setReference(emptyReference)
-  }
+  #centres: CentreCodings = () => null
 
   currencyCode(currency: string): number {
     const found = this.currencies.indexOf(currency)
     return found >= 0 ? found : this.currencies.push(currency) - 1
   }
 
-  addEntry(dictionary: DictionaryName, id: number, values: (string | null)[]): void {
-    this.entries[dictionary][id] = values
+  override addEntry(dictionary: DictionaryName, id: number, values: (string | null)[]): void {
+    super.addEntry(dictionary, id, values)
     this.#codings.clear()
   }
 
-  setReference({ aliases, accounts, containerTags, charged }: SpendReference): void {
-    this.reference = {
-      aliases: namedObjects(aliases),
-      accounts: namedObject(
-        Object.fromEntries(Object.entries(accounts).map(([id, account]) => [id, { ...account, tags: namedObject(account.tags) }])),
-      ),
-      containerTags: namedObjects(containerTags),
-      charged: namedObject(charged),
-    }
+  override setReference(reference: SpendReference): void {
+    super.setReference(reference)
+    this.#codings.clear()
+  }
+
+  /** Says how cost centres are coded: what says whose a charge is stands above the charges. */
+  setCentres(centres: CentreCodings): void {
+    this.#centres = centres
     this.#codings.clear()
   }
 
@@ -70,16 +61,25 @@ export class Cube {
     this.#forgetServices()
   }
 
-  /** Which services there are depends on the chunks. */
+  /** Which services there are depends on the chunks, and so does what may be worked out of them. */
   #forgetServices(): void {
     this.#services = null
-    this.#codings.delete('ServiceWhole')
+    for (const dimension of this.#codings.keys()) {
+      const kind = dimensionKind(dimension)!.kind
+      if (kind === 'service whole' || kind === 'lookup' || kind === 'cost centre') this.#codings.delete(dimension)
+    }
   }
 
   get rows(): number {
     let rows = 0
     for (const segment of this.segments()) rows += segment.rows
     return rows
+  }
+
+  /** All segments, each with the billing month it belongs to. */
+  *segmentsByMonth(): Generator<{ segment: Segment; billingMonth: string }> {
+    for (const { billingPeriodStart, segments } of this.chunks.values())
+      for (const segment of segments) yield { segment, billingMonth: billingPeriodStart.slice(0, 7) }
   }
 
   *segments(): Generator<Segment> {
@@ -90,31 +90,14 @@ export class Cube {
   coding(dimension: string): Coding {
     const known = this.#codings.get(dimension)
     if (known) return known
-    const coding = makeCoding(this, dimension)
+    const coding = makeCoding(dimension, {
+      entries: this,
+      services: () => this.serviceOfResource(),
+      coding: other => this.coding(other),
+      centres: tree => this.#centres(this, tree),
+    })
     this.#codings.set(dimension, coding)
     return coding
-  }
-
-  tags(id: number): Record<string, unknown> {
-    return this.#json('tagSet', id)
-  }
-
-  /** The columns that have no place of their own. */
-  others(id: number): Record<string, unknown> {
-    return this.#json('others', id)
-  }
-
-  priceDetails(id: number): Record<string, unknown> {
-    return this.#json('price', id)
-  }
-
-  #json(dictionary: JsonDictionary, id: number): Record<string, unknown> {
-    const known = this.#parsed[dictionary][id]
-    if (known) return known
-    const text = this.entries[dictionary][id]?.[jsonPlace[dictionary]]
-    const value = text ? namedObject(JSON.parse(text) as Record<string, unknown>) : nothing
-    if (this.entries[dictionary][id]) this.#parsed[dictionary][id] = value
-    return value
   }
 
   /** The service under which each resource is charged first. */

@@ -12,7 +12,8 @@ export const CREATED_BY_TAG = 'created-by'
  * Everything that spend can be split by and narrowed to, in one list everywhere. A name is a FOCUS text column, `Tags/KEY`,
  * `TagsFrom/KEY` (whether a tag is the charge's own or inherited), `SkuPriceDetails/KEY` (machine size and family, operating system …),
  * `x_…` (a provider's own column), `Container/LEVEL` and `AccountTree/LEVEL` (rolled up), `ChargedFor` (existing or use, from the rate
- * card), `ServiceWhole` (a service with what it created under others).
+ * card), `ServiceWhole` (a service with what it created under others), `Lookup/NAME/FIELD` (what a table that someone brought says of
+ * another dimension's value), `CostCentre` and `CostCentre/TREE` (whose a charge is by the rules of the first tree, or of another).
  */
 export type DimensionKind =
   | { kind: 'column'; column: string; dictionary: DictionaryName }
@@ -20,6 +21,14 @@ export type DimensionKind =
   | { kind: 'own column'; column: string }
   | { kind: 'container' | 'account tree'; level: number }
   | { kind: 'charged for' | 'service whole' }
+  | { kind: 'lookup'; lookup: string; field: string }
+  | { kind: 'cost centre'; tree: string | null }
+
+/** A dimension whose values are worked out of more than the columns of a charge. */
+export const COST_CENTRE = 'CostCentre'
+export const lookupDimension = (lookup: string, field: string): string => `Lookup/${lookup}/${field}`
+/** The dimension of a tree of cost centres; null for the first. */
+export const centreDimension = (tree: string | null): string => (tree === null ? COST_CENTRE : `${COST_CENTRE}/${tree}`)
 
 /** Trees are rolled up to at most so many levels. */
 export const LEVELS = 6
@@ -38,6 +47,11 @@ export function dimensionKind(name: string): DimensionKind | null {
   if (container !== null) return { kind: 'container', level: container }
   const tree = levelOf(after(name, 'AccountTree/'))
   if (tree !== null) return { kind: 'account tree', level: tree }
+  const lookup = /^Lookup\/([^/]+)\/(.+)$/.exec(name)
+  if (lookup) return { kind: 'lookup', lookup: lookup[1]!, field: lookup[2]! }
+  if (name === COST_CENTRE) return { kind: 'cost centre', tree: null }
+  const otherTree = after(name, `${COST_CENTRE}/`)
+  if (otherTree !== null) return { kind: 'cost centre', tree: otherTree }
   if (name === 'ChargedFor') return { kind: 'charged for' }
   if (name === 'ServiceWhole') return { kind: 'service whole' }
   if (/^x_\w+$/.test(name)) return { kind: 'own column', column: name }

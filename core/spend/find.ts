@@ -1,6 +1,7 @@
 import { dayFromNumber, type Day } from '../time/day'
 import type { Cube } from './cube'
 import { columnPlace } from './dimension'
+import { keysOfLayer } from './layers'
 import { hourOf } from './segment'
 
 /** The first day on which any charge has an own value of a dimension (a tag of its own, not an inherited one); null for never. */
@@ -8,9 +9,10 @@ export function firstDay(cube: Cube, dimension: string): Day | null {
   const layer = cube.coding(dimension).layers[0]
   if (!layer) return null
   let first = Infinity
-  for (const { rows, firstHour, time, keys } of cube.segments()) {
+  for (const of of cube.segmentsByMonth()) {
+    const { rows, firstHour, time } = of.segment
     if (firstHour >= first) continue
-    const { codes, ids } = keys[layer.dictionary]
+    const { codes, ids } = keysOfLayer(layer, of)
     const has = ids.map(id => (layer.codes[id] === 0 ? 0 : 1))
     if (!has.includes(1)) continue
     const hours = time.starts.map(hourOf)

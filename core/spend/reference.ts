@@ -1,3 +1,5 @@
+import type { Lookup } from './lookup'
+
 /**
  * What is known beside the charges and makes dimensions of them: kept with the data, changed without loading anything again, and reaching
  * back over all that is loaded.
@@ -11,6 +13,8 @@ export type SpendReference = {
   containerTags: Record<string, Record<string, string>>
   /** What SKUs are charged for, from the rate cards; by SKU id. */
   charged: Record<string, 'existing' | 'use'>
+  /** Tables that say something of another dimension's values; by name. */
+  lookups: Record<string, Lookup>
 }
 
-export const emptyReference: SpendReference = { aliases: {}, accounts: {}, containerTags: {}, charged: {} }
+export const emptyReference: SpendReference = { aliases: {}, accounts: {}, containerTags: {}, charged: {}, lookups: {} }

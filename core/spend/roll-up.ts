@@ -1,6 +1,6 @@
 import { grainStart, grains, isWithin, type Grain } from '../time/grain'
 import { combinationsOf } from './combinations'
-import { kindColumn, splitColumns, type Groups } from './group'
+import { kindColumn, splitColumns, type Groups } from './groups'
 import type { Question } from './question'
 import { Sums } from './sums'
 

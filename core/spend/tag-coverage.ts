@@ -3,6 +3,7 @@ import { dayFromNumber, type Day } from '../time/day'
 import { plainGroups } from './answer'
 import type { Cube } from './cube'
 import { columnPlace } from './dimension'
+import { keysOfLayer } from './layers'
 import type { Scope } from './question'
 import { hourOf } from './segment'
 
@@ -14,11 +15,12 @@ function firstDaysOf(cube: Cube, dimension: string): FirstDays {
   const layer = cube.coding(dimension).layers[0]
   if (!layer) return found
   const idPlace = columnPlace('subAccount', 'SubAccountId')
-  for (const { source, segments } of cube.chunks.values()) {
+  for (const { source, billingPeriodStart, segments } of cube.chunks.values()) {
     const own = found.get(source) ?? new Map<string, number>()
     found.set(source, own)
-    for (const { rows, time, keys } of segments) {
-      const tag = keys[layer.dictionary]
+    for (const segment of segments) {
+      const { rows, time, keys } = segment
+      const tag = keysOfLayer(layer, { segment, billingMonth: billingPeriodStart.slice(0, 7) })
       const has = Uint8Array.from(tag.ids, id => (layer.codes[id] === 0 ? 0 : 1))
       if (!has.includes(1)) continue
       const days = time.starts.map(start => Math.floor(hourOf(start) / 24))

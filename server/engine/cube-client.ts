@@ -9,6 +9,8 @@ import { readBeside } from '../stores/beside'
 import { JsonBytes } from '../json-bytes'
 import type { CubeCalls, CubeReply, CubeRequest } from '../workers/cube'
 import type { CubeReplies } from '../workers/cube-replies'
+import type { CubeSlices } from '../workers/cube-slices'
+import { GivenUp } from '../workers/in-slices'
 
 /** So many dictionary entries are handed on in one message. */
 const ENTRIES_AT_ONCE = 20_000
@@ -17,6 +19,8 @@ const ENTRIES_AT_ONCE = 20_000
 const MOST_READINGS = 5
 
 const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
+
+type MadeInSlices<K extends keyof CubeSlices> = ReturnType<CubeSlices[K]> extends Generator<void, infer Made> ? Made : never
 
 export type Seen<T> = { revision: number; result: T }
 
@@ -43,7 +47,8 @@ export class CubeClient {
     this.#worker.on('message', (reply: CubeReply) => {
       const waiting = this.#waiting.get(reply.id)
       this.#waiting.delete(reply.id)
-      if ('error' in reply) waiting?.reject(new Error(reply.error))
+      if ('givenUp' in reply) waiting?.reject(new GivenUp())
+      else if ('error' in reply) waiting?.reject(new Error(reply.error))
       else waiting?.resolve({ revision: reply.revision, result: reply.result } as never)
     })
     this.#worker.on('error', error => {
@@ -69,11 +74,27 @@ export class CubeClient {
     return new JsonBytes(result)
   }
 
-  #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = []): Promise<Seen<T>> {
+  /**
+   * What takes long, made in slices between which others are answered. @param unwanted ends it when nobody wants it any more.
+   * @throws GivenUp then.
+   */
+  async inSlices<K extends keyof CubeSlices>(
+    slices: K,
+    argument: Parameters<CubeSlices[K]>[1],
+    unwanted?: AbortSignal,
+  ): Promise<JsonBytes<MadeInSlices<K> & { revision: number }>> {
+    const { result } = await this.#send<Uint8Array>({ slices, argument } as unknown as CubeRequest, [], unwanted)
+    return new JsonBytes(result)
+  }
+
+  #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = [], unwanted?: AbortSignal): Promise<Seen<T>> {
     const id = ++this.#last
     return new Promise((resolve, reject) => {
       this.#waiting.set(id, { resolve, reject })
       this.#worker.postMessage({ id, ...request }, transfer)
+      const giveUp = () => this.#worker.postMessage({ giveUp: id } satisfies CubeRequest)
+      if (unwanted?.aborted) giveUp()
+      else unwanted?.addEventListener('abort', giveUp, { once: true })
     })
   }
 
@@ -126,8 +147,8 @@ export class CubeClient {
       const key = keyOf(period)
       if (this.#loads.get(key)?.loadId === period.loadId) continue
       const segments = await this.charges.segments(period.loadId, period.start)
-      const { source, start: billingPeriodStart, end: billingPeriodEnd, rows, deliveredAt } = period
-      await this.ask('stage', { source, billingPeriodStart, billingPeriodEnd, rows, deliveredAt, segments }, [
+      const { source, start: billingPeriodStart, end: billingPeriodEnd, loadId, rows, deliveredAt } = period
+      await this.ask('stage', { source, billingPeriodStart, billingPeriodEnd, loadId, rows, deliveredAt, segments }, [
         ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),
       ])
       this.#loads.set(key, period)

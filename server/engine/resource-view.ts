@@ -1,6 +1,4 @@
 import { eq } from 'drizzle-orm'
-import { firstMatch } from '../../core/allocation/match'
-import { ruleDimensions } from '../../core/allocation/plan'
 import { scaledText } from '../../core/money/scaled'
 import { sumByCurrency } from '../../core/spend/answer'
 import { CONTAINER_COLUMN, CREATED_BY_COLUMN } from '../../core/spend/dimension'
@@ -8,6 +6,7 @@ import type { SkuMeaning } from '../../core/ratecard/sku-meanings'
 import { runTimes, type RunTimes } from '../../core/spend/run-times'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ResourceView } from '../../shared/contracts/resources'
+import { ruleWords } from '../../shared/words/rules'
 import { resourceNote } from '../db/schema'
 import { notFound } from '../http/problem'
 import type { Services } from '../services'
@@ -78,12 +77,11 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
   const dataTo = (await reportedTo(cube, { ...ALWAYS, keep })) ?? data.lastDay!
 
   const tags = tagsOver(tagged.result, tagKeys)
-  const rules = saved ? ruleDimensions(saved.plan) : []
-  const values = rules.length
-    ? ((await cube.ask('group', { ...ALWAYS, start: lastDay, keep, splitBy: rules, grain: null, measures: [] })).result[0]?.values ?? {})
-    : {}
-  const rule = saved && firstMatch(saved.plan, values)
-  const centre = rule && (saved.plan.centres.find(c => c.id === rule.target) ?? saved.plan.pools.find(p => p.id === rule.target))
+  const named = { id, name: '', provider: '', region: '', subAccountName: '', tags: {} } // its charges say the rest
+  const { result: owners } = await cube.ask('whose', { resources: [named], day: lastDay })
+  const owner = new Map(Object.entries(owners)).get(id)
+  const rule = owner && saved?.plan.rules.find(own => own.id === owner.rule)
+  const centre = owner && (saved?.plan.centres.find(c => c.id === owner.target) ?? saved?.plan.pools.find(p => p.id === owner.target))
   const { result: ofProvider } = await cube.ask('group', {
     ...ALWAYS,
     start: firstDay,
@@ -125,11 +123,7 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     commitments: [...new Set(facts.result.map(g => g.values.CommitmentDiscountName).filter((name): name is string => !!name))],
     centre:
       rule && centre
-        ? {
-            name: centre.name,
-            rule: rule.conditions.map(c => `${c.dimension} is ${c.values.map(v => v ?? 'none').join(' or ')}`).join(', '),
-            owner: 'owner' in centre && centre.owner ? (people.get(centre.owner) ?? null) : null,
-          }
+        ? { name: centre.name, rule: ruleWords(rule), owner: 'owner' in centre && centre.owner ? (people.get(centre.owner) ?? null) : null }
         : null,
     opportunities: own.map(({ opportunity }) => ({
       id: opportunity.id,

@@ -1,5 +1,4 @@
-import { firstMatch } from '../../core/allocation/match'
-import { tagDimension } from '../../core/focus/star'
+import type { Owner } from '../../core/allocation/whose'
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
 import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/idle-gateway'
@@ -51,14 +50,10 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
   const rows = await listOpportunities(database.db)
   const saved = await currentPlan(database.db)
   const people = new Map((await database.db.query.person.findMany()).map(p => [p.id, p.name]))
+  const owners = await ownersOf(cube, rows)
   const opportunities = rows.map(({ opportunity, action }): OpportunityView => {
     const { body } = opportunity
-    const values = {
-      SubAccountName: body.subAccountName,
-      ProviderName: body.provider,
-      ...Object.fromEntries(Object.entries(body.tags).map(([key, value]) => [tagDimension(key), value])),
-    }
-    const target = saved ? firstMatch(saved.plan, values)?.target : undefined
+    const target = owners.get(opportunity.id)?.target
     const centre = saved?.plan.centres.find(c => c.id === target)
     return {
       ...body,
@@ -85,6 +80,29 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
     ledger,
     revision,
   }
+}
+
+/** Whose the resources of opportunities are, on the day to which each was measured. */
+async function ownersOf(cube: Engine['cube'], rows: readonly { opportunity: StoredOpportunity }[]): Promise<Map<string, Owner>> {
+  const days = [...new Set(rows.map(({ opportunity }) => opportunity.body.evidence.to))]
+  const asked = days.map(async day => {
+    const own = rows.filter(({ opportunity }) => opportunity.body.evidence.to === day)
+    const resources = own.map(({ opportunity: { body } }) => ({ ...body, id: body.resourceId, name: body.resourceName }))
+    const { result } = await cube.ask('whose', {
+      day,
+      resources: resources.map(({ id, name, provider, region, subAccountName, tags }) => ({
+        id,
+        name,
+        provider,
+        region,
+        subAccountName,
+        tags,
+      })),
+    })
+    const byResource = new Map(Object.entries(result))
+    return own.map(({ opportunity }) => [opportunity.id, byResource.get(opportunity.body.resourceId) ?? null] as const)
+  })
+  return new Map((await Promise.all(asked)).flat())
 }
 
 const DAYS_BEFORE = 7

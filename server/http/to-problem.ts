@@ -1,11 +1,13 @@
 import { ZodError } from 'zod'
 import { saidOf } from './fault'
-import { Problem } from './problem'
+import { GivenUp } from '../workers/in-slices'
+import { conflict, Problem } from './problem'
 
 /** What went wrong, as it is said to whoever asked. @param what what failed, for the log. */
 export function toProblem(error: unknown, what: string): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ZodError) return invalid(error)
+  if (error instanceof GivenUp) return conflict('It was given up', 'Nobody waited for it any more, or it was asked for anew.')
   const said = saidOf(error, what)
   return new Problem(500, 'fault', 'Something went wrong in Rain Barrel', `The request was not carried out: ${said}.`)
 }

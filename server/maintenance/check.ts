@@ -10,7 +10,7 @@ import { segmentSums } from '../../core/spend/segment-sums'
 import { upliftSetSchema } from '../../core/uplift/uplift-set'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import type { Checked } from '../../shared/contracts/maintenance'
-import { referenceBody, savedSentenceBody } from '../../shared/contracts/spend-settings'
+import { lookup, referenceBody, savedSentenceBody } from '../../shared/contracts/spend-settings'
 import { ChargeStore, type Entry } from '../charges/charge-store'
 import { digestOf } from '../charges/entry-ids'
 import { decodeSegment } from '../charges/segment-codec'
@@ -134,6 +134,12 @@ const bodies: readonly Readable[] = [
     sql: `select 'version ' || version, body from allocation_version`,
     reads: body => allocationPlanSchema.safeParse(body).success,
     mend: 'Save the plan again.',
+  },
+  {
+    what: 'lookup',
+    sql: `select name || ', version ' || version, body from lookup_version where body is not null`,
+    reads: body => lookup.safeParse(body).success,
+    mend: 'Save it again.',
   },
   {
     what: 'own charge',

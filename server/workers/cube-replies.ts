@@ -15,7 +15,13 @@ import type { SkuMeaning } from '../../core/ratecard/sku-meanings'
 /** A question as it comes in: in one currency where it names one. */
 export type Asked = Question & { reportCurrency?: string }
 /** All charges, and what is known beside them at the moment. */
-export type Known = { cube: Cube; rates: readonly Rate[]; meanings: ReadonlyMap<string, SkuMeaning> }
+export type Known = {
+  cube: Cube
+  rates: readonly Rate[]
+  meanings: ReadonlyMap<string, SkuMeaning>
+  /** The currency that the company reports in, where it has said so. */
+  reportCurrency: string | null
+}
 
 /** What SKU codes mean; those that nobody knows are left out. */
 export const meaningsOf = (meanings: Known['meanings'], skus: readonly string[]): Record<string, SkuMeaning> =>
@@ -26,7 +32,7 @@ export const meaningsOf = (meanings: Known['meanings'], skus: readonly string[])
     }),
   )
 
-export const answerAsked = ({ cube, rates }: Known, { reportCurrency, ...question }: Asked): Answer | Converted =>
+export const answerAsked = ({ cube, rates }: Pick<Known, 'cube' | 'rates'>, { reportCurrency, ...question }: Asked): Answer | Converted =>
   reportCurrency ? answerIn(cube, question, reportCurrency, rates) : answer(cube, question)
 
 /** Several questions of one state of the data, their rows packed. */

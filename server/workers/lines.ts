@@ -42,8 +42,7 @@ port.on('message', (told: LinesTold) => {
 })
 
 const kept: LineSource = {
-  narrowed: () => ask('narrowed'),
-  periods: () => ask('periods'),
+  rows: () => ask('rows'),
   segments: (...args) => ask('segments', ...args),
   entriesText: (...args) => ask('entriesText', ...args),
 }

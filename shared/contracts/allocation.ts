@@ -3,7 +3,8 @@ import { allocationPlanSchema } from '../../core/allocation/plan'
 import { amountText, month } from './common'
 import { costMeasure } from './spend'
 
-export const allocationQuestion = z.object({ month, measure: costMeasure })
+/** A billing month by one of the costs, in the first tree of cost centres or another. */
+export const allocationQuestion = z.object({ month, measure: costMeasure, tree: z.string().optional() })
 export type AllocationQuestion = z.infer<typeof allocationQuestion>
 
 const values = z.record(z.string(), z.string().nullable())

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { namedRecord } from '../../core/text/named-record'
+import { isCurrency } from '../../core/money/currency'
+import { isLookupBase, overlaps } from '../../core/spend/lookup'
 import { rounded } from '../../core/spend/reconcile'
 import { amountText, day, month } from './common'
 
@@ -18,9 +20,66 @@ export const aliases = namedRecord(namedRecord(z.string().min(1)))
 /** Own words for SKU codes and SKU meters, before those of the rate cards. */
 export const skuEntry = z.object({ words: z.string().trim().min(1).max(300), charged: z.enum(['existing', 'use']).optional() })
 
-export const referenceBody = accountTree.extend({ aliases: aliases.default({}), skus: namedRecord(skuEntry).default({}) })
+/** The currency that the company reports in: what cost centres have directly is compared in it; null where nobody has said. */
+const reportCurrency = z.string().refine(isCurrency, 'use the three-letter code of a currency in use, such as EUR').nullable()
+export const reportCurrencyChange = z.object({ reportCurrency })
+
+export const referenceBody = accountTree.extend({
+  aliases: aliases.default({}),
+  skus: namedRecord(skuEntry).default({}),
+  reportCurrency: reportCurrency.default(null),
+})
 export type ReferenceBody = z.infer<typeof referenceBody>
 export const referenceState = z.object({ body: referenceBody, who: z.string().nullable(), savedAt: z.string().nullable() })
+
+const LARGEST_LOOKUP = 100_000
+const lookupEntry = z
+  .object({
+    key: z.string().min(1),
+    from: day.nullable().default(null),
+    until: day.nullable().default(null),
+    values: namedRecord(z.string().min(1)),
+  })
+  .refine(({ from, until }) => from === null || until === null || from < until, {
+    path: ['until'],
+    message: 'the entry ends before it begins: `until` is the day from which on it does not hold',
+  })
+
+/** A table that says something of each value of a dimension, such as the division of each sub account. */
+export const lookup = z
+  .object({
+    by: z.string().refine(isLookupBase, 'a lookup goes by a column of the bill, such as SubAccountName, or by a tag, written Tags/KEY'),
+    fields: z.array(z.string().min(1).max(80)).min(1, 'name at least one field').max(50),
+    entries: z.array(lookupEntry).max(LARGEST_LOOKUP, `a lookup has at most ${LARGEST_LOOKUP} entries`),
+  })
+  .superRefine(({ fields, entries }, context) => {
+    const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
+    fields.forEach((field, index) => {
+      if (fields.indexOf(field) !== index) wrong(['fields', index], `the field «${field}» is there twice`)
+    })
+    entries.forEach(({ values }, index) => {
+      for (const field of Object.keys(values))
+        if (!fields.includes(field))
+          wrong(['entries', index, 'values', field], `the lookup has no field «${field}»: name it among the fields`)
+    })
+    for (const { place, other } of overlaps(entries))
+      wrong(
+        ['entries', place],
+        `«${entries[place]!.key}» holds on days on which entry ${other + 1} holds too: end one where the other begins`,
+      )
+  })
+export const lookupName = z
+  .string()
+  .min(1)
+  .max(80)
+  .regex(/^[^/]+$/, 'no slash in the name of a lookup')
+export const lookupSaved = z.object({ name: z.string(), entries: z.number() })
+export const lookupState = z.object({ name: z.string(), lookup, who: z.string(), savedAt: z.string() })
+export const lookupList = z.object({
+  lookups: z.array(
+    z.object({ name: z.string(), by: z.string(), fields: z.array(z.string()), entries: z.number(), who: z.string(), savedAt: z.string() }),
+  ),
+})
 
 export const aliasChange = z.object({
   dimension: z.string().min(1),

@@ -296,6 +296,7 @@ it('running totals, spellings that count as one, what SKUs are charged for and m
     accounts: {},
     containerTags: {},
     charged,
+    lookups: {},
   })
   const team = sqlColumn('Tags/team')
   expect(by('Tags/team')).toEqual(await theirs(`case when ${team} in ('bookings', 'crew-roster') then 'booking' else ${team} end`))

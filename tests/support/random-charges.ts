@@ -88,7 +88,9 @@ export function cubeOf(charges: PlainCharge[], deliveredAt: Record<string, strin
   }
   for (const charge of charges) {
     const key = JSON.stringify([charge.source ?? 'test', charge.billedIn ?? '2026-09'])
-    chunks.set(key, [...(chunks.get(key) ?? []), rowOf(charge)])
+    const rows = chunks.get(key) ?? []
+    chunks.set(key, rows)
+    rows.push(rowOf(charge))
   }
   if (!charges.length) chunks.set(JSON.stringify(['test', '2026-09']), [])
   for (const [key, rows] of chunks) {

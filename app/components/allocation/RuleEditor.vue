@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import type { ValueCondition } from '../../../core/allocation/condition'
 import type { Condition, Rule } from '../../../core/allocation/plan'
 import { spendAnswer } from '../../../shared/contracts/spend'
+
+import { conditionWords } from '../../../shared/words/rules'
 
 const props = defineProps<{ rule: Rule; currency: string }>()
 const allocation = useAllocation()
@@ -8,10 +11,11 @@ const data = useData()
 const adding = reactive<Record<number, string>>({})
 const suggestions = ref<Record<string, string[]>>({})
 const NONE = '(none)'
+const byValue = (condition: Condition): condition is ValueCondition => 'values' in condition
 
 const dimensions = computed(() => ['SubAccountName', ...(data.facts?.tags ?? [])])
 watch(
-  () => props.rule.conditions.map(c => c.dimension),
+  () => props.rule.conditions.filter(byValue).map(c => c.dimension),
   async list => {
     for (const dimension of list) {
       if (suggestions.value[dimension] || !data.facts?.lastDay) continue
@@ -33,7 +37,11 @@ watch(
   { immediate: true },
 )
 
-const set = (index: number, edit: (condition: Condition) => void) => allocation.update(props.rule.id, rule => edit(rule.conditions[index]!))
+const set = (index: number, edit: (condition: ValueCondition) => void) =>
+  allocation.update(props.rule.id, rule => {
+    const condition = rule.conditions[index]!
+    if (byValue(condition)) edit(condition)
+  })
 function addValue(index: number) {
   const text = (adding[index] ?? '').trim()
   if (!text) return
@@ -54,44 +62,47 @@ const id = useId()
   <div class="editor">
     <div v-for="(condition, index) in rule.conditions" :key="index" class="condition">
       <span class="minor">{{ index === 0 ? 'where' : 'and' }}</span>
-      <select
-        class="field"
-        :value="condition.dimension"
-        aria-label="what the rule looks at"
-        @change="
-          set(index, c => {
-            c.dimension = ($event.target as HTMLSelectElement).value
-            c.values = []
-          })
-        "
-      >
-        <option v-for="d in dimensions" :key="d" :value="d">{{ dimensionLabel(d) }}</option>
-      </select>
-      <span class="minor">is</span>
-      <span v-for="value in condition.values" :key="String(value)" class="value"
-        >{{ value ?? 'none'
-        }}<button
-          class="drop"
-          :aria-label="`take ${value ?? 'none'} out`"
-          @click="
+      <template v-if="byValue(condition)">
+        <select
+          class="field"
+          :value="condition.dimension"
+          aria-label="what the rule looks at"
+          @change="
             set(index, c => {
-              c.values = c.values.filter(v => v !== value)
+              c.dimension = ($event.target as HTMLSelectElement).value
+              c.values = []
             })
           "
         >
-          ×
-        </button></span
-      >
-      <input
-        v-model="adding[index]"
-        class="field add"
-        :list="`${id}-${index}`"
-        :placeholder="condition.values.length ? 'or …' : 'value …'"
-        aria-label="add a value"
-        @keydown.enter.prevent="addValue(index)"
-        @change="addValue(index)"
-      />
-      <datalist :id="`${id}-${index}`"><option v-for="s in suggestions[condition.dimension]" :key="s" :value="s" /></datalist>
+          <option v-for="d in dimensions" :key="d" :value="d">{{ dimensionLabel(d) }}</option>
+        </select>
+        <span class="minor">is</span>
+        <span v-for="value in condition.values" :key="String(value)" class="value"
+          >{{ value ?? 'none'
+          }}<button
+            class="drop"
+            :aria-label="`take ${value ?? 'none'} out`"
+            @click="
+              set(index, c => {
+                c.values = c.values.filter(v => v !== value)
+              })
+            "
+          >
+            ×
+          </button></span
+        >
+        <input
+          v-model="adding[index]"
+          class="field add"
+          :list="`${id}-${index}`"
+          :placeholder="condition.values.length ? 'or …' : 'value …'"
+          aria-label="add a value"
+          @keydown.enter.prevent="addValue(index)"
+          @change="addValue(index)"
+        />
+        <datalist :id="`${id}-${index}`"><option v-for="s in suggestions[condition.dimension]" :key="s" :value="s" /></datalist>
+      </template>
+      <span v-else>{{ Object.values(conditionWords(condition)).join(' ') }}</span>
       <button
         v-if="rule.conditions.length > 1"
         class="link"
@@ -110,7 +121,7 @@ const id = useId()
         @click="
           allocation.update(rule.id, r => {
             r.conditions.push({
-              dimension: dimensions.find(d => !r.conditions.some(c => c.dimension === d)) ?? 'SubAccountName',
+              dimension: dimensions.find(d => !r.conditions.some(c => byValue(c) && c.dimension === d)) ?? 'SubAccountName',
               values: [],
             })
           })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Rule } from '../../../core/allocation/plan'
 import { onKeyStroke } from '@vueuse/core'
+import { conditionWords, ruleDays } from '../../../shared/words/rules'
 
 const props = defineProps<{ currency: string }>()
 const allocation = useAllocation()
@@ -8,8 +9,6 @@ const bill = computed(() => allocation.proofOf(props.currency)?.bill ?? '0')
 const nothing = computed(
   () => allocation.plan?.rules.filter(rule => !allocation.settled?.catches.some(c => c.rule === rule.id)).length ?? 0,
 )
-const words = (rule: Rule) =>
-  rule.conditions.map(c => ({ what: dimensionLabel(c.dimension), values: c.values.map(v => v ?? 'none').join(' or ') || '…' }))
 
 async function key(event: KeyboardEvent, rule: Rule) {
   if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
@@ -53,10 +52,12 @@ onKeyStroke('z', event => {
             @click="allocation.editing = allocation.editing === rule.id ? null : rule.id"
             @keydown="key($event, rule)"
           >
-            <template v-for="(word, i) in words(rule)" :key="i"
-              >{{ i ? ' and ' : '' }}{{ word.what }} is <b>{{ word.values }}</b></template
+            <template v-for="(word, i) in rule.conditions.map(conditionWords)" :key="i"
+              >{{ i ? ' and ' : '' }}{{ word.what }} {{ word.verb }} <b>{{ word.value }}</b></template
+            ><template v-if="ruleDays(rule)">, {{ ruleDays(rule) }}</template> → <b>{{ allocation.targetName(rule.target) }}</b><span
+              v-if="allocation.isPool(rule.target)"
+              class="minor"
             >
-            → <b>{{ allocation.targetName(rule.target) }}</b><span v-if="allocation.isPool(rule.target)" class="minor">
               pool, shared out</span
             >
           </button>

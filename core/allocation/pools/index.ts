@@ -1,5 +1,17 @@
+import { z } from 'zod'
+import { byLookup } from './by-lookup'
 import { directCost } from './direct-cost'
-import type { PoolMethod } from './divide'
+import type { Needs, PoolMethod } from './pool-method'
+import { quantity } from './quantity'
+import { shares } from './shares'
 
-/** Every way to divide a pool, by the name a plan uses. */
-export const poolMethods: Record<string, PoolMethod> = { [directCost.method]: directCost }
+/** Every way to divide a pool: plans, their checks, statements and lists are made of it. */
+export const poolMethods = [directCost, shares, quantity, byLookup] as const
+
+/** A pool as a plan writes it. */
+export const pool = z.discriminatedUnion('method', poolMethods.map(({ schema }) => schema) as never) as unknown as z.ZodType<Pool>
+export type Pool = z.infer<(typeof poolMethods)[number]['schema']>
+
+const methodOf = (own: Pool) => poolMethods.find(({ method }) => method === own.method) as PoolMethod<string, Pool>
+export const poolLabel = (own: Pool): string => methodOf(own).label(own)
+export const poolNeeds = (own: Pool): Needs => methodOf(own).needs(own)

@@ -1,13 +1,10 @@
 import { focusColumn } from '../../../core/focus/columns'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../../core/focus/star'
-import { narrowedRows } from '../../../core/spend/narrowed-rows'
-import type { Scope } from '../../../core/spend/question'
-import { reachOf } from '../../../core/spend/reach'
 import { ABSENT, amountTextOf, measureNames, type Segment } from '../../../core/spend/segment'
 import { instantOf, isoInstant } from '../../../core/time/instant'
-import type { NarrowedIds } from '../../../core/spend/group'
 import type { Entry } from '../../charges/charge-store'
 import { currencyList, storedSegments } from '../../charges/stored-segments'
+import type { LoadRows } from '../../workers/cube'
 
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 
@@ -35,10 +32,8 @@ type Known = { start: string; end: string; currencies: readonly string[] }
 
 /** Where the charges are kept, for a thread that has no database of its own. Whatever is large comes as bytes or as one text. */
 export type LineSource = {
-  /** The conditions of the scope as dictionary ids. */
-  narrowed: () => Promise<NarrowedIds>
-  /** The billing periods that count, in order. */
-  periods: () => Promise<{ source: string; loadId: number; start: string; end: string }[]>
+  /** Which rows of which loads are wanted, by segment; billing periods in order. */
+  rows: () => Promise<LoadRows[]>
   segments: (loadId: number, start: string, number?: number) => Promise<Uint8Array[]>
   /** Entries of a dictionary as a JSON text. @param ids a JSON list. */
   entriesText: (dictionary: DictionaryName, ids: string) => Promise<string>
@@ -51,24 +46,23 @@ const LINES_AT_ONCE = 1000
  * The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with
  * every digit.
  */
-export async function* chargeLines(kept: LineSource, scope: Scope, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
-  const rowsOf = narrowedRows(await kept.narrowed())
+export async function* chargeLines(kept: LineSource, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
   const values: Values = new Map()
-  for (const { source, loadId, start, end } of await kept.periods()) {
-    const reach = reachOf(scope, { source, start: isoInstant(start), end: isoInstant(end) })
-    if (!reach) continue
+  for (const { loadId, billingPeriodStart, billingPeriodEnd, segments } of await kept.rows()) {
+    const [start, end] = [isoInstant(billingPeriodStart), isoInstant(billingPeriodEnd)]
     const { currencies, code } = currencyList()
-    const readers = columns.map(name => readerFor(name, { start: isoInstant(start), end: isoInstant(end), currencies }))
+    const readers = columns.map(name => readerFor(name, { start, end, currencies }))
     const found: { segment: Segment; row: number; start: number }[] = []
+    let number = 0
     for await (const segment of storedSegments(kept, loadId, start, code)) {
-      const rows = rowsOf(segment, reach)
+      const rows = segments[number++] ?? []
       for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
       for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
         await learn(
           kept,
           values,
           dictionary,
-          rows.map(row => keyOf(segment, dictionary, row)),
+          Array.from(rows, row => keyOf(segment, dictionary, row)),
         )
     }
     found.sort((a, b) => a.start - b.start)

@@ -12,7 +12,7 @@ export type LinesTask = { scope: Scope; columns: string[]; format: TableFormat; 
 
 /** The bytes of the file, piece by piece. CSV and XLSX are made as the lines are read; the other formats whole. */
 export async function* linesFile(kept: LineSource, { scope, columns, format, charges }: LinesTask): AsyncGenerator<Uint8Array> {
-  const lines = chargeLines(kept, scope, columns)
+  const lines = chargeLines(kept, columns)
   if (format === 'csv') return yield* csvPieces(columns, lines)
   const facts = [
     { name: 'Period', text: `${scope.start} to ${addDays(scope.end, -1)}` },

@@ -78,6 +78,10 @@ export const spend = {
     'Where accounts stand and which tags are inherited; in place of what was there.',
     { body: settings.accountTree, limits: fileBody, reply: z.object({ accounts: z.number(), containers: z.number() }) },
   ),
+  saveReportCurrency: operation('spend', 'put', '/spend/report-currency', 'The currency that the company reports in; null for none.', {
+    body: settings.reportCurrencyChange,
+    reply: settings.reportCurrencyChange,
+  }),
   changeAlias: operation('spend', 'post', '/spend/aliases', 'Lets spellings of a value count as one; null takes that back.', {
     body: settings.aliasChange,
     reply: z.object({ aliases: namedRecord(z.string()) }),

@@ -1,12 +1,14 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { firstMatch } from '../../../core/allocation/match'
-import { allocationPlanSchema, ruleDimensions, type AllocationPlan } from '../../../core/allocation/plan'
-import { directCost } from '../../../core/allocation/pools/direct-cost'
-import { settle, type ChargeCell } from '../../../core/allocation/settle'
+import { allocationPlanSchema, type AllocationPlan } from '../../../core/allocation/plan'
+import { settleInSlices, type SettlementQuestion } from '../../../core/allocation/settle'
+import { prove } from '../../../core/allocation/statement'
 import { branchOf, rollUp, treeOrder } from '../../../core/allocation/tree'
 import { scaled, scaledText } from '../../../core/money/scaled'
+import { toEnd } from '../../../core/spend/group'
+import { emptyReference, type SpendReference } from '../../../core/spend/reference'
 import { allocationPlan } from '../../../demo/organisation'
+import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 const plan: AllocationPlan = {
   centres: [
@@ -29,25 +31,22 @@ const plan: AllocationPlan = {
     },
   ],
 }
-const cell = (amount: string, values: Record<string, string | null>, currency = 'EUR'): ChargeCell => ({
-  values: { ServiceName: 's', ...values },
-  currency,
-  amount: scaled(amount),
-  count: 1,
-})
-const billOf = (cells: ChargeCell[]) =>
+const MONTH = '2026-09'
+/** A charge of the month. */
+const cell = (amount: string, values: Record<string, string | null>, currency = 'EUR'): PlainCharge => {
+  const { 'Tags/team': team, ...columns } = values
+  return { day: '2026-09-05', hour: 0, currency, amount, values: { ServiceName: 's', ...columns }, tags: team ? { team } : {} }
+}
+const billOf = (cells: PlainCharge[]) =>
   ['EUR', 'USD', 'JPY'].flatMap(currency => {
     const own = cells.filter(c => c.currency === currency)
-    return own.length ? [{ currency, amount: own.reduce((n, c) => n + c.amount, 0n) }] : []
+    return own.length ? [{ currency, amount: own.reduce((n, c) => n + scaled(c.amount), 0n) }] : []
   })
-const run = (cells: ChargeCell[], of = plan) => settle(of, cells, billOf(cells), ruleDimensions(of))
-
-it('the first rule that matches wins; nothing matched stays unallocated', () => {
-  expect(firstMatch(plan, { 'Tags/team': 'A', SubAccountName: 'shared' })?.id).toBe('r1')
-  expect(firstMatch(plan, { 'Tags/team': null, SubAccountName: 'live' })?.id).toBe('r3')
-  expect(firstMatch(plan, { SubAccountName: 'live' })?.id).toBe('r3')
-  expect(firstMatch(plan, { 'Tags/team': 'x', SubAccountName: 'live' })).toBeUndefined()
-})
+const run = (cells: PlainCharge[], of = plan, more: Partial<SettlementQuestion> = {}, lookups: SpendReference['lookups'] = {}) => {
+  const cube = cubeOf(cells)
+  cube.setReference({ ...emptyReference, lookups })
+  return toEnd(settleInSlices(cube, of, { month: MONTH, measure: 'billedCost', reportCurrency: null, rates: [], ...more }))
+}
 
 it('divides the pool in proportion to direct cost, to the cent', () => {
   const { statements, proof, unallocated } = run([
@@ -96,8 +95,8 @@ it('statements stand by currency, the largest first, equal ones by their centre;
   ])
   expect(catches).toEqual([
     { rule: 'r1', currency: 'EUR', amount: '10', count: 3 },
-    { rule: 'r3', currency: 'EUR', amount: '10', count: 1 },
     { rule: 'r1', currency: 'USD', amount: '1000', count: 1 },
+    { rule: 'r3', currency: 'EUR', amount: '10', count: 1 },
     { rule: 'r3', currency: 'USD', amount: '3000', count: 1 },
   ])
 })
@@ -110,42 +109,37 @@ it('falls back to even shares where direct costs are of both signs, and says so'
   ])
   expect(statements.map(s => s.shared)).toEqual(['4.5', '4.5'])
   expect(JSON.stringify(statements)).toContain('divided evenly: direct costs are of both signs')
-  expect(
-    directCost.divide(
-      scaled('0.01'),
-      [
-        { centre: 'x', direct: 0n },
-        { centre: 'y', direct: 0n },
-      ],
-      2,
-    ),
-  ).toEqual({
-    shares: [
-      { centre: 'x', amount: scaled('0.01') },
-      { centre: 'y', amount: 0n },
-    ],
-    fellBackToEven: 'there are no direct costs',
-  })
+  const nobody = run([cell('0.01', { SubAccountName: 'shared' })])
+  expect(nobody.statements.map(s => [s.centre, s.shared])).toEqual([
+    ['root', '0.01'],
+    ['a', '0'],
+    ['a1', '0'],
+    ['b', '0'],
+  ])
+  expect(JSON.stringify(nobody)).toContain('divided evenly: there are no direct costs')
 })
 
 it('says so when the bill is not what was settled', () => {
-  const cells = [cell('10', { 'Tags/team': 'a' })]
-  expect(settle(plan, cells, [{ currency: 'EUR', amount: scaled('10.000000000000001') }], []).proof[0]!.equal).toBe(false)
+  const { statements } = run([cell('10', { 'Tags/team': 'a' })])
+  const proof = (amount: string) => prove(statements, [], [{ currency: 'EUR', amount }])[0]
+  expect(proof('10')).toEqual({ currency: 'EUR', bill: '10', direct: '10', shared: '0', unallocated: '0', equal: true })
+  expect(proof('10.000000000000001')?.equal).toBe(false)
 })
 
 const cells = fc.array(
-  fc.record({
-    values: fc.record({
-      SubAccountName: fc.constantFrom('live', 'shared', 'else', null),
-      'Tags/team': fc.constantFrom('a', 'A', 'b', null),
-      ServiceName: fc.constantFrom('x', 'y', null),
-      ProviderName: fc.constantFrom('p', 'q'),
-      ResourceId: fc.constantFrom('1', '2', null),
-    }),
-    currency: fc.constantFrom('EUR', 'USD', 'JPY'),
-    amount: fc.bigInt(-(10n ** 20n), 10n ** 21n),
-    count: fc.constant(1),
-  }),
+  fc
+    .tuple(
+      fc.record({
+        SubAccountName: fc.constantFrom('live', 'shared', 'else', null),
+        'Tags/team': fc.constantFrom('a', 'A', 'b', null),
+        ServiceName: fc.constantFrom('x', 'y', null),
+        ProviderName: fc.constantFrom('p', 'q'),
+        ResourceId: fc.constantFrom('1', '2', null),
+      }),
+      fc.constantFrom('EUR', 'USD', 'JPY'),
+      fc.bigInt(-(10n ** 20n), 10n ** 21n),
+    )
+    .map(([values, currency, amount]) => cell(scaledText(amount), values, currency)),
   { maxLength: 60 },
 )
 
@@ -217,7 +211,7 @@ it('refuses plans that cannot work', () => {
   ).toContain('needs a condition')
   expect(
     wrong(p => {
-      p.rules[0]!.conditions[0]!.dimension = 'BilledCost'
+      p.rules[0]!.conditions = [{ dimension: 'BilledCost', values: ['1'] }]
     }),
   ).toContain('rules look at')
   expect(

@@ -97,7 +97,7 @@ const line = (sku: string, prices: string[], commitments?: PriceLine['commitment
   meter: 'server-hour',
   variant: null,
   region: 'north',
-  unit: 'hour',
+  unit: 'Hours',
   tiering: 'graduated',
   tiers: prices.map((price, i) => ({ from: String(i * 1000), price })),
   commitments,

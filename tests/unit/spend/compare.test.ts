@@ -289,3 +289,96 @@ it('a cost above something is meant of the whole period, however often rates cha
   )
   expect(contributions.map(c => [c.values.ServiceName, c.now])).toEqual([['large', '102']])
 })
+
+const use = (day: string, amount: string, quantity: string, values: Record<string, string | null>): PlainCharge => ({
+  ...{ day, hour: 0, currency: 'EUR', amount, quantity, tags: {} },
+  values: { SkuId: 'S', PricingUnit: 'Hours', ChargeCategory: 'Usage', ServiceName: 'Servers', ...values },
+})
+const asked = { measure: 'billedCost' as const, splitBy: ['ServiceName'], now: october, before: september, keep: {}, leaveOut: {} }
+
+it('takes a change apart as one does by hand', () => {
+  const cube = cubeOf([
+    // 10 h at 2 before, 12 h at 3 now: 2 more hours at 2 are 4, a price of 1 more on 10 hours 10, both together 2
+    use('2026-09-02', '20', '10', {}),
+    use('2026-10-02', '36', '12', {}),
+    // whole SKUs that came and went
+    use('2026-10-02', '7', '1', { SkuId: 'N' }),
+    use('2026-09-02', '5', '1', { SkuId: 'G' }),
+    // by themselves, whatever they have a quantity of
+    use('2026-10-02', '-3', '1', { ChargeCategory: 'Credit' }),
+    use('2026-10-02', '2.5', '1', { ChargeCategory: 'Tax' }),
+    use('2026-10-02', '100', '1', { ChargeCategory: 'Purchase' }),
+    use('2026-10-02', '-1.5', '1', { ChargeClass: 'Correction', ChargeCategory: 'Credit' }),
+    // no unit, and a quantity of nothing on either side
+    use('2026-10-02', '0.25', '1', { SkuId: 'U', PricingUnit: null }),
+    use('2026-10-02', '0.5', '0', { SkuId: 'Z' }),
+    use('2026-09-02', '0.125', '0', { SkuId: 'Y' }),
+    use('2026-10-02', '0.625', '1', { SkuId: 'Y' }),
+  ])
+  const [all] = compare(cube, asked).contributions
+  expect(all).toMatchObject({ kind: 'both', currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25' })
+  expect(all!.effects).toEqual({
+    ...{ quantity: '4', price: '10', both: '2', newAndGone: '2' },
+    ...{ credits: '-3', tax: '2.5', purchases: '100', corrections: '-1.5', other: '1.25' },
+  })
+  expect(compare(cube, asked).totals).toEqual([
+    { currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25', effects: all!.effects },
+  ])
+})
+
+it('says what is new and what is gone, the largest first, equal ones by name; by the day where periods differ in length', () => {
+  const cube = cubeOf([
+    use('2026-10-02', '31', '1', { ServiceName: 'new' }),
+    use('2026-09-02', '60', '1', { ServiceName: 'gone' }),
+    use('2026-09-02', '30', '1', { ServiceName: 'b' }),
+    use('2026-10-02', '62', '1', { ServiceName: 'b' }),
+    use('2026-09-02', '31', '1', { ServiceName: 'a' }),
+    use('2026-09-02', '3', '1', { ServiceName: 'two', SkuId: 'gone' }),
+    use('2026-10-02', '3', '1', { ServiceName: 'two', SkuId: 'new' }),
+  ])
+  const found = compare(cube, asked)
+  expect([found.daysNow, found.daysBefore]).toEqual([31, 30])
+  expect(found.contributions.map(c => [c.values.ServiceName, c.kind, c.difference, c.perDay])).toEqual([
+    ['gone', 'gone', '-60', '-2'],
+    ['b', 'both', '32', '1'], // 62 / 31 − 30 / 30
+    ['a', 'gone', '-31', '-1.033333333333333'],
+    ['new', 'new', '31', '1'],
+    ['two', 'both', '0', '-0.003225806451613'], // 3 / 31 − 3 / 30
+  ])
+  const week = compare(cube, {
+    ...asked,
+    now: { start: '2026-10-01', end: '2026-10-08' },
+    before: { start: '2026-09-01', end: '2026-09-08' },
+  })
+  expect(week.contributions.map(c => [c.values.ServiceName, c.perDay])).toEqual([
+    ['gone', '-8.571428571428571'],
+    ['b', '4.571428571428571'],
+    ['a', '-4.428571428571428'],
+    ['new', '4.428571428571428'],
+    ['two', '0'],
+  ])
+  expect(compare(cube, { ...asked, currency: 'USD' }).contributions).toEqual([])
+  expect(compare(cube, { ...asked, currency: 'EUR' }).contributions).toHaveLength(5)
+})
+
+it('names the charge that carries more than half of a difference, and none where it is half or the other way', () => {
+  const described = (day: string, amount: string, ChargeDescription: string | null, ServiceName = 'Servers') =>
+    use(day, amount, '1', { ChargeDescription, ServiceName })
+  const mostly = (...charges: PlainCharge[]) => compare(cubeOf(charges), asked).contributions.map(c => [c.values.ServiceName, c.mostly])
+  expect(mostly(described('2026-10-02', '60', 'refund'), described('2026-10-02', '40', 'other'))).toEqual([
+    ['Servers', { description: 'refund', difference: '60' }],
+  ])
+  expect(mostly(described('2026-10-02', '50', 'refund'), described('2026-10-02', '50', 'other'))).toEqual([['Servers', null]])
+  expect(mostly(described('2026-09-02', '60', 'gone'), described('2026-10-02', '10', 'gone'))).toEqual([
+    ['Servers', { description: 'gone', difference: '-50' }],
+  ])
+  // more than half, but against the change as a whole
+  const parts = ['a', 'b', 'c', 'd', 'e'].map(name => described('2026-10-02', '20', name))
+  expect(mostly(described('2026-10-02', '-60', 'credit'), ...parts)).toEqual([['Servers', null]])
+  expect(mostly(described('2026-10-02', '60', null), described('2026-10-02', '40', 'other'))).toEqual([['Servers', null]])
+  expect(mostly(described('2026-10-02', '5', 'same'), described('2026-09-02', '5', 'same'))).toEqual([['Servers', null]])
+  expect(mostly(described('2026-10-02', '7', 'one', 'A'), described('2026-10-02', '8', 'one', 'B'))).toEqual([
+    ['B', { description: 'one', difference: '8' }],
+    ['A', { description: 'one', difference: '7' }],
+  ])
+})

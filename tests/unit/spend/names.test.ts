@@ -114,7 +114,7 @@ it('aliases, inherited tags, trees and what SKUs are charged for go by the names
         ]),
       ),
     )
-  const nothing = { aliases: {}, accounts: {}, containerTags: {}, charged: {} }
+  const nothing = { aliases: {}, accounts: {}, containerTags: {}, charged: {}, lookups: {} }
   cube.setReference(nothing)
   for (const dimension of ['AccountTree/1', 'ChargedFor', 'Tags/constructor']) expect(by(dimension)).toEqual([['11', null]])
   cube.setReference({
@@ -122,6 +122,7 @@ it('aliases, inherited tags, trees and what SKUs are charged for go by the names
     accounts: named('__proto__', { path: ['constructor'], tags: named('__proto__', 'inherited') }),
     containerTags: {},
     charged: named('__proto__', 'use'),
+    lookups: {},
   })
   expect(by('ServiceName')).toEqual([
     ['1', 'valueOf'],

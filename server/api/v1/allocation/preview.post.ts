@@ -1,9 +1,10 @@
 import { settleMonth } from '../../../engine/settle-month'
+import { left } from '../../../http/left'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-/** What a month would look like under a plan that is not saved. */
-export default route(operations.allocation.preview, async ({ cube, body }) => {
+/** What a month would look like under a plan that is not saved; given up when whoever asked has left, or asked anew. */
+export default route(operations.allocation.preview, ({ cube, event, body }) => {
   const { plan, ...question } = body
-  return { ...(await settleMonth(cube, plan, question)), version: 0 }
+  return settleMonth(cube, { plan, version: 0 }, question, left(event))
 })

@@ -8,5 +8,5 @@ import { currentPlan } from '../../../stores/organisation'
 export default route(operations.allocation.settlement, async ({ cube, database, query: question }) => {
   const saved = await currentPlan(database.db)
   if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
-  return { ...(await settleMonth(cube, saved.plan, question)), version: saved.version }
+  return settleMonth(cube, saved, question)
 })

@@ -8,11 +8,11 @@ import { route } from '../../../http/route'
 export default route(operations.spend.linesSize, async ({ cube, body }) => {
   const { question, columns } = body
   checkScope({ ...question, splitBy: [] })
-  const { result } = await cube.ask('narrowed', question)
+  const { result: rows } = await cube.ask('count', question)
   const { result: facts } = await cube.ask('facts', undefined)
   return {
-    rows: result.charges,
-    bytes: result.charges * columns.length * CSV_CELL_BYTES,
+    rows,
+    bytes: rows * columns.length * CSV_CELL_BYTES,
     columns: [...lineColumns, ...facts.found.filter(name => name.startsWith('x_'))],
   }
 })

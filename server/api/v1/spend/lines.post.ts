@@ -20,14 +20,14 @@ export default route(operations.spend.lines, async ({ event, exporter, body, ...
       'Charges have no such column',
       `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`,
     )
-  const { result: narrowed } = await services.cube.ask('narrowed', question)
-  if (format !== 'csv' && narrowed.charges > MOST_SHEET_ROWS)
+  const { result: charges } = await services.cube.ask('count', question)
+  if (format !== 'csv' && charges > MOST_SHEET_ROWS)
     throw new Problem(
       422,
       'too-many-rows',
       'These are too many lines for this format',
-      `${narrowed.charges} lines: take CSV, which has no bound, or narrow what is shown.`,
+      `${charges} lines: take CSV, which has no bound, or narrow what is shown.`,
     )
   setResponseHeader(event, 'content-type', tableMimes[format])
-  return sendPieces(event, exporter.lines(lineSource(services, question), { scope: question, columns, format, charges: narrowed.charges }))
+  return sendPieces(event, exporter.lines(lineSource(services, question), { scope: question, columns, format, charges }))
 })

@@ -1,0 +1,61 @@
+import { z } from 'zod'
+import { parseScaled } from '../money/scaled'
+import { dimensionKind } from '../spend/dimension'
+import { costMeasures } from '../spend/question'
+
+/** Where a rule may look: at everything that spend can be split by, but for whose a charge is, which rules say. */
+export function isRuleDimension(name: string): boolean {
+  const kind = dimensionKind(name)
+  return kind !== null && kind.kind !== 'cost centre'
+}
+
+const dimension = z
+  .string()
+  .refine(
+    isRuleDimension,
+    'rules look at a column of the bill, such as SubAccountName, at a tag, written Tags/KEY, or at Lookup/NAME/FIELD',
+  )
+const amount = z.string().refine(text => parseScaled(text)?.rounded === false, 'write an amount such as -12.50, with at most 15 decimals')
+
+const byValue = z.object({
+  dimension,
+  /** Any of these; null stands for "has none". */
+  values: z.array(z.string().nullable()).min(1, 'name at least one value'),
+})
+const byPattern = z.object({
+  dimension,
+  /** `*` stands for any text; capitals and small letters are the same. */
+  pattern: z.string().min(1, 'write a pattern such as crew-*').max(300),
+})
+const byAmount = z
+  .object({
+    /** The amount of the single charge line. */
+    measure: z.enum(costMeasures),
+    atLeast: amount.optional(),
+    below: amount.optional(),
+  })
+  .refine(({ atLeast, below }) => atLeast !== undefined || below !== undefined, 'say what the amount is at least, or below what it is')
+
+export type ValueCondition = z.infer<typeof byValue>
+export type PatternCondition = z.infer<typeof byPattern>
+export type AmountCondition = z.infer<typeof byAmount>
+export const condition = z.union([byValue, byPattern, byAmount])
+export type Condition = z.infer<typeof condition>
+
+/** Whether a value fits a pattern; as long as value and pattern are, no longer. */
+export function patternTest(pattern: string): (value: string | null) => boolean {
+  const [head, ...others] = pattern.toLowerCase().split('*') as [string, ...string[]]
+  const tail = others.pop()
+  if (tail === undefined) return value => value?.toLowerCase() === head
+  return value => {
+    const text = value?.toLowerCase()
+    if (text === undefined || !text.startsWith(head)) return false
+    let from = head.length
+    for (const part of others) {
+      const at = text.indexOf(part, from)
+      if (at < 0) return false
+      from = at + part.length
+    }
+    return text.length - tail.length >= from && text.endsWith(tail)
+  }
+}

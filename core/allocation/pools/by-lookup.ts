@@ -1,0 +1,13 @@
+import { z } from 'zod'
+import { poolBase } from './pool-base'
+import type { PoolMethod } from './pool-method'
+
+const schema = z.object({ ...poolBase, method: z.literal('lookup'), lookup: z.string().min(1), field: z.string().min(1) })
+
+/** Divided by numbers that someone brought, such as people or desks: a lookup by cost centre. */
+export const byLookup: PoolMethod<'lookup', z.infer<typeof schema>> = {
+  method: 'lookup',
+  schema,
+  label: ({ lookup, field }) => `in proportion to ${field} in ${lookup}`,
+  needs: ({ lookup, field }) => ({ basis: 'lookup', lookup, field }),
+}

@@ -1,0 +1,25 @@
+import type { z } from 'zod'
+import type { Condition } from '../condition'
+
+/** What a pool is divided by, as far as it has to be found out: each way to divide declares the one it needs. */
+export type Needs =
+  /** What cost centres have directly, in one currency. */
+  | { basis: 'direct cost' }
+  /** Weights that are written down, by cost centre or pool; decimal text. */
+  | { basis: 'weights'; weights: Readonly<Record<string, string>> }
+  /** A quantity of the charges that conditions leave, by the cost centre they are on; only what is measured in one unit. */
+  | { basis: 'quantity'; measure: QuantityMeasure; unit: string; conditions: readonly Condition[] }
+  /** What a lookup says of each cost centre on the month's last day, by its id. */
+  | { basis: 'lookup'; lookup: string; field: string }
+export type QuantityMeasure = 'pricingQuantity' | 'consumedQuantity'
+
+/** One way to divide a pool among cost centres, or further pools. */
+export type PoolMethod<Name extends string = string, Given extends PoolBase = PoolBase> = {
+  method: Name
+  /** The pool as a plan writes it. */
+  schema: z.ZodType<Given>
+  /** In words, for statements. */
+  label: (pool: Given) => string
+  needs: (pool: Given) => Needs
+}
+export type PoolBase = { id: string; name: string; method: string }

@@ -1,0 +1,86 @@
+import { scaled, scaledText, type Scaled } from '../money/scaled'
+import { largestFirst, type Caught } from './caught'
+import { poolLabel } from './pools'
+import type { Share } from './share-out'
+
+export type StatementLine =
+  | { kind: 'direct'; service: string; amount: string }
+  | { kind: 'share'; pool: string; label: string; amount: string; ofPool: string; note: string | null }
+
+/** A cost centre's own month in one currency; centres below it are not in it. */
+export type Statement = { centre: string; currency: string; direct: string; shared: string; total: string; lines: StatementLine[] }
+
+/** The statements of a month, by currency, the largest total first. */
+export function statementsOf({ direct, services }: Caught, shares: readonly Share[]): Statement[] {
+  const made = new Map<string, { centre: string; currency: string; direct: Scaled; shares: Share[] }>()
+  const at = (centre: string, currency: string) => {
+    const key = JSON.stringify([centre, currency])
+    const known = made.get(key)
+    if (known) return known
+    const own = { centre, currency, direct: 0n, shares: [] as Share[] }
+    made.set(key, own)
+    return own
+  }
+  for (const [centre, sums] of direct.sums) for (const [currency, amount] of sums) at(centre, currency).direct += amount
+  for (const share of shares) at(share.centre, share.currency).shares.push(share)
+  return [...made.values()]
+    .map(({ centre, currency, direct, shares }): Statement => {
+      const shared = shares.reduce((sum, { amount }) => sum + amount, 0n)
+      const lines = [...(services.get(centre) ?? [])].flatMap(([service, sums]): StatementLine[] => {
+        const amount = sums.get(currency)
+        return amount === undefined ? [] : [{ kind: 'direct', service: service ?? 'no service', amount: scaledText(amount) }]
+      })
+      return {
+        centre,
+        currency,
+        direct: scaledText(direct),
+        shared: scaledText(shared),
+        total: scaledText(direct + shared),
+        lines: [...lines.sort(largestFirst), ...shares.map(shareLine)],
+      }
+    })
+    .sort((a, b) =>
+      a.currency === b.currency ? Number(b.total) - Number(a.total) || (a.centre < b.centre ? -1 : 1) : a.currency < b.currency ? -1 : 1,
+    )
+}
+
+const shareLine = ({ pool, amount, ofPool, note }: Share): StatementLine => ({
+  kind: 'share',
+  pool: pool.name,
+  label: poolLabel(pool),
+  amount: scaledText(amount),
+  ofPool: scaledText(ofPool),
+  note,
+})
+
+export type ProofLine = { currency: string; bill: string; direct: string; shared: string; unallocated: string; equal: boolean }
+
+/**
+ * Bill = direct + shared out + unallocated, per currency: the left side from the charges, the right side from the lines of the statements.
+ */
+export function prove(
+  statements: readonly Statement[],
+  unallocated: readonly { currency: string; amount: string }[],
+  bill: readonly { currency: string; amount: string }[],
+): ProofLine[] {
+  const sides = new Map<string, { bill: Scaled; direct: Scaled; shared: Scaled; unallocated: Scaled }>()
+  const of = (currency: string) => {
+    const known = sides.get(currency) ?? { bill: 0n, direct: 0n, shared: 0n, unallocated: 0n }
+    sides.set(currency, known)
+    return known
+  }
+  for (const { currency, amount } of bill) of(currency).bill += scaled(amount)
+  for (const { currency, lines } of statements)
+    for (const line of lines) of(currency)[line.kind === 'direct' ? 'direct' : 'shared'] += scaled(line.amount)
+  for (const { currency, amount } of unallocated) of(currency).unallocated += scaled(amount)
+  return [...sides]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([currency, { bill, direct, shared, unallocated }]) => ({
+      currency,
+      bill: scaledText(bill),
+      direct: scaledText(direct),
+      shared: scaledText(shared),
+      unallocated: scaledText(unallocated),
+      equal: bill === direct + shared + unallocated,
+    }))
+}

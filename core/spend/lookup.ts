@@ -1,0 +1,62 @@
+import { dayNumber, type Day } from '../time/day'
+import { codedColumn, intervalsOf } from './coded-column'
+import { dimensionKind } from './dimension'
+import { rowCodes, type Coding } from './layers'
+
+/** What a key means, from a day on and until a day, exclusive; null for no bound. Of entries that hold on a day the first counts. */
+export type LookupEntry = { key: string; from: Day | null; until: Day | null; values: Record<string, string> }
+
+/** A table that says something of each value of a dimension: `{ by: 'SubAccountName', fields: ['division'], … }`. */
+export type Lookup = { by: string; fields: string[]; entries: LookupEntry[] }
+
+/** Whether a lookup may go by a dimension: by anything that is not itself looked up or said by rules. */
+export function isLookupBase(dimension: string): boolean {
+  const kind = dimensionKind(dimension)?.kind
+  return kind !== undefined && kind !== 'lookup' && kind !== 'cost centre'
+}
+
+/** Entries of a key that hold on days on which an earlier one does too: the places of both. */
+export function overlaps(entries: readonly Pick<LookupEntry, 'key' | 'from' | 'until'>[]): { place: number; other: number }[] {
+  const inOrder = entries
+    .map(({ key, from, until }, place) => ({ key, from: from ?? '', until: until ?? '~', place }))
+    .sort((a, b) => (a.key !== b.key ? (a.key < b.key ? -1 : 1) : a.from < b.from ? -1 : a.from > b.from ? 1 : a.place - b.place))
+  // the entry before that holds longest
+  let longest = inOrder[0]
+  return inOrder.slice(1).flatMap(entry => {
+    const before = longest!
+    if (entry.key !== before.key || entry.until > before.until) longest = entry
+    if (before.key !== entry.key || entry.from >= before.until) return []
+    return [{ place: Math.max(entry.place, before.place), other: Math.min(entry.place, before.place) }]
+  })
+}
+
+/**
+ * Codes of what a lookup says: of the value a charge has of the lookup's dimension, on the day its charge period starts. What the lookup
+ * does not know has none.
+ * @param base the coding of the lookup's dimension.
+ * @param alias spellings of its values that count as another one.
+ */
+export function lookupCoding({ entries }: Lookup, field: string, base: Coding, alias: Readonly<Record<string, string>>): Coding {
+  const known = entries.filter(({ values }) => Object.hasOwn(values, field))
+  const values: (string | null)[] = [null, ...[...new Set(known.map(({ values }) => values[field]!))].sort()]
+  const codeOf = new Map(values.map((value, code) => [value, code]))
+  const days = [...new Set(known.flatMap(({ from, until }) => [from, until].filter(day => day !== null)))].sort()
+  const starts = [-Infinity, ...days.map(dayNumber)]
+  const baseCode = new Map(base.values.map((value, code) => [value, code]))
+  // by interval between days and code of the base, what the lookup says
+  const said = starts.map(() => new Int32Array(base.values.length))
+  for (const { key, from, until, values: own } of [...known].reverse()) {
+    const code = baseCode.get(Object.hasOwn(alias, key) ? alias[key]! : key)
+    if (code === undefined) continue
+    starts.forEach((start, interval) => {
+      const holds = (from === null || start >= dayNumber(from)) && (until === null || start < dayNumber(until))
+      if (holds) said[interval]![code] = codeOf.get(own[field]!)!
+    })
+  }
+  return codedColumn(values, of => {
+    const interval = intervalsOf(of, starts)
+    const code = rowCodes(base.layers, of)
+    const { codes } = of.segment.time
+    return row => said[interval[codes[row]!]!]![code(row)]!
+  })
+}
