@@ -4,6 +4,7 @@ import { EXACT, EXACT_ROWS, fromLimbs, highLimb, lowLimb } from './limbs'
 /**
  * Exact sums of one measure for many groups ("cells"). Amounts are added to `high` and `low` by whoever passes over the rows, in runs
  * announced by `reserve`: before a run that could take a float beyond 53 bits, what has been summed moves into whole numbers of any size.
+ * Sums of other sums are gathered into sums of their own, over which no rows are passed.
  */
 export class Sums {
   high: Float64Array

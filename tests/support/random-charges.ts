@@ -16,6 +16,10 @@ export type PlainCharge = {
   tags: Record<string, string>
   own?: Record<string, string>
   quantity?: string
+  /** The list cost, where it is another. */
+  list?: string
+  /** The consumed quantity, where it is another than the amount. */
+  consumed?: string
   /** An hour, unless said. */
   hours?: number
   /** `test`, unless said. */
@@ -83,6 +87,8 @@ export function cubeOf(charges: PlainCharge[], deliveredAt: Record<string, strin
     const amount = scaled(charge.amount)
     const measures = Object.fromEntries(measureNames.map(name => [name, amount])) as SegmentRow['measures']
     if (charge.quantity !== undefined) measures.pricingQuantity = scaled(charge.quantity)
+    if (charge.list !== undefined) measures.listCost = scaled(charge.list)
+    if (charge.consumed !== undefined) measures.consumedQuantity = scaled(charge.consumed)
     const start = (dayNumber(charge.day) * 24 + charge.hour) * 3600
     return { start, end: start + 3600 * (charge.hours ?? 1), currency: cube.currencyCode(charge.currency), keys, measures }
   }

@@ -31,7 +31,12 @@ it('is exact whatever is added in whatever way', () => {
       const [sums, other] = [new Sums(CELLS), new Sums(CELLS)]
       const model = new Array<Scaled>(CELLS).fill(0n)
       first.forEach((value, at) => other.set(at, value))
-      for (const { do: what, cell: at, from, amount: value } of steps) {
+      // charges are passed over before sums are gathered
+      const inOrder = [
+        ...steps.filter(one => one.do === 'pass' || one.do === 'scaled'),
+        ...steps.filter(one => one.do === 'add' || one.do === 'gather'),
+      ]
+      for (const { do: what, cell: at, from, amount: value } of inOrder) {
         if (what === 'pass') pass(sums, at, value)
         else if (what === 'scaled') sums.addScaled(at, value)
         else if (what === 'add') sums.add(at, other, from)
