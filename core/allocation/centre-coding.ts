@@ -9,37 +9,37 @@ type Codings = (dimension: string) => Coding
 export type Plans = { newest: AllocationPlan | null; closed: Readonly<Record<string, AllocationPlan>> }
 export const noPlans: Plans = { newest: null, closed: {} }
 
-/** Ids of cost centres and pools as values, null for charges that no rule catches. */
-const targetsOf = (trees: readonly CentreTree[]): (string | null)[] => [
-  null,
-  ...[...new Set(trees.flatMap(({ centres, pools }) => [...centres, ...pools].map(({ id }) => id)))].sort(),
-]
-
 /**
- * Whose each charge is in a tree, by the plan of its billing month: the id of the cost centre, or of the pool before it is divided.
+ * Whose each charge is in a tree, by the plan of its billing month: the cost centre, or the pool before it is divided; none where no rule
+ * catches it.
+ * @param shows the id, or the name that the plan gives it.
  * @returns null where no plan has the tree.
  */
-export function centreCoding({ newest, closed }: Plans, tree: string | null, coding: Codings): Coding | null {
+export function centreCoding({ newest, closed }: Plans, tree: string | null, coding: Codings, shows: 'id' | 'name' = 'id'): Coding | null {
   const all = [...new Set([...(newest ? [newest] : []), ...Object.values(closed)])]
   const trees = new Map(all.flatMap(plan => [[plan, treeOf(plan, tree)] as const]))
   const known = [...trees.values()].filter(own => own !== null)
   if (!known.length) return null
-  const values = targetsOf(known)
+  const targets = ({ centres, pools }: CentreTree) => [...centres, ...pools]
+  const values: (string | null)[] = [null, ...[...new Set(known.flatMap(own => targets(own).map(one => one[shows])))].sort()]
   const codeOf = new Map(values.map((value, code) => [value, code]))
-  const made = new Map<AllocationPlan, { rule: Catcher; targets: Int32Array }>()
+  const made = new Map<AllocationPlan, { rule: Catcher; codes: Int32Array }>()
   const catching = (plan: AllocationPlan) => {
     const before = made.get(plan)
     if (before) return before
-    const rules = trees.get(plan)?.rules ?? []
-    const own = { rule: catcherOf(rules, coding), targets: Int32Array.from([0, ...rules.map(({ target }) => codeOf.get(target)!)]) }
-    made.set(plan, own)
-    return own
+    const own = trees.get(plan)
+    const shown = new Map(own ? targets(own).map(one => [one.id, one[shows]]) : [])
+    const rules = own?.rules ?? []
+    const codes = Int32Array.from([0, ...rules.map(({ target }) => codeOf.get(shown.get(target)!)!)])
+    const found = { rule: catcherOf(rules, coding), codes }
+    made.set(plan, found)
+    return found
   }
   return columnCoding(values, of => {
     const plan = Object.hasOwn(closed, of.billingMonth) ? closed[of.billingMonth]! : newest
     if (!plan) return { codes: new Uint16Array(of.segment.rows), ids: Int32Array.of(0) }
-    const { rule, targets } = catching(plan)
-    return { codes: rule(of), ids: targets }
+    const { rule, codes } = catching(plan)
+    return { codes: rule(of), ids: codes }
   })
 }
 

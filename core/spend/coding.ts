@@ -10,7 +10,7 @@ export type CodingOf = {
   entries: Entries
   services: () => Map<string, string>
   coding: (dimension: string) => Coding
-  centres: (tree: string | null) => Coding | null
+  centres: (tree: string | null, shows: 'id' | 'name') => Coding | null
 }
 
 type Layer = { dictionary: DictionaryName; read: (id: number) => string | null }
@@ -18,7 +18,7 @@ type Layer = { dictionary: DictionaryName; read: (id: number) => string | null }
 /** Codes of a dimension's values. @throws RangeError for something that is no dimension. */
 export function makeCoding(dimension: string, of: CodingOf): Coding {
   const kind = dimensionKind(dimension)
-  if (kind?.kind === 'cost centre') return of.centres(kind.tree) ?? noCoding
+  if (kind?.kind === 'cost centre') return of.centres(kind.tree, kind.shows) ?? noCoding
   if (kind?.kind === 'lookup') {
     const lookup = of.entries.reference.lookups[kind.lookup]
     return lookup ? lookupCoding(lookup, kind.field, of.coding(lookup.by), of.entries.reference.aliases[lookup.by] ?? {}) : noCoding

@@ -19,8 +19,8 @@ export type Chunk = {
   segments: Segment[]
 }
 
-/** The codes of a tree's cost centres, null for the first tree; null where there is no such tree. */
-export type CentreCodings = (cube: Cube, tree: string | null) => Coding | null
+/** The codes of a tree's cost centres by id or name, null for the first tree; null where there is no such tree. */
+export type CentreCodings = (cube: Cube, tree: string | null, shows: 'id' | 'name') => Coding | null
 
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
 export class Cube extends Entries {
@@ -94,7 +94,7 @@ export class Cube extends Entries {
       entries: this,
       services: () => this.serviceOfResource(),
       coding: other => this.coding(other),
-      centres: tree => this.#centres(this, tree),
+      centres: (tree, shows) => this.#centres(this, tree, shows),
     })
     this.#codings.set(dimension, coding)
     return coding

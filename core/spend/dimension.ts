@@ -13,7 +13,8 @@ export const CREATED_BY_TAG = 'created-by'
  * `TagsFrom/KEY` (whether a tag is the charge's own or inherited), `SkuPriceDetails/KEY` (machine size and family, operating system …),
  * `x_…` (a provider's own column), `Container/LEVEL` and `AccountTree/LEVEL` (rolled up), `ChargedFor` (existing or use, from the rate
  * card), `ServiceWhole` (a service with what it created under others), `Lookup/NAME/FIELD` (what a table that someone brought says of
- * another dimension's value), `CostCentre` and `CostCentre/TREE` (whose a charge is by the rules of the first tree, or of another).
+ * another dimension's value), `CostCentre` and `CostCentre/TREE` (whose a charge is by the rules of the first tree, or of another), with
+ * `CostCentreName` beside the first.
  */
 export type DimensionKind =
   | { kind: 'column'; column: string; dictionary: DictionaryName }
@@ -22,10 +23,12 @@ export type DimensionKind =
   | { kind: 'container' | 'account tree'; level: number }
   | { kind: 'charged for' | 'service whole' }
   | { kind: 'lookup'; lookup: string; field: string }
-  | { kind: 'cost centre'; tree: string | null }
+  | { kind: 'cost centre'; tree: string | null; shows: 'id' | 'name' }
 
 /** A dimension whose values are worked out of more than the columns of a charge. */
 export const COST_CENTRE = 'CostCentre'
+/** The name of a cost centre of the first tree, or of a pool, beside its id. */
+export const COST_CENTRE_NAME = 'CostCentreName'
 export const lookupDimension = (lookup: string, field: string): string => `Lookup/${lookup}/${field}`
 /** The dimension of a tree of cost centres; null for the first. */
 export const centreDimension = (tree: string | null): string => (tree === null ? COST_CENTRE : `${COST_CENTRE}/${tree}`)
@@ -49,9 +52,10 @@ export function dimensionKind(name: string): DimensionKind | null {
   if (tree !== null) return { kind: 'account tree', level: tree }
   const lookup = /^Lookup\/([^/]+)\/(.+)$/.exec(name)
   if (lookup) return { kind: 'lookup', lookup: lookup[1]!, field: lookup[2]! }
-  if (name === COST_CENTRE) return { kind: 'cost centre', tree: null }
+  if (name === COST_CENTRE || name === COST_CENTRE_NAME)
+    return { kind: 'cost centre', tree: null, shows: name === COST_CENTRE ? 'id' : 'name' }
   const otherTree = after(name, `${COST_CENTRE}/`)
-  if (otherTree !== null) return { kind: 'cost centre', tree: otherTree }
+  if (otherTree !== null) return { kind: 'cost centre', tree: otherTree, shows: 'id' }
   if (name === 'ChargedFor') return { kind: 'charged for' }
   if (name === 'ServiceWhole') return { kind: 'service whole' }
   if (/^x_\w+$/.test(name)) return { kind: 'own column', column: name }

@@ -2,7 +2,7 @@ import type { Condition, Narrowing } from '../../core/spend/question'
 import { isDimension } from '../../core/spend/dimension'
 import { Problem } from './problem'
 
-/** Refuses dimensions that are none, and those whose names are kept for later. */
+/** Refuses dimensions that are none. */
 export function checkDimensions(names: string[]): void {
   const wrong = names.filter(name => !isDimension(name))
   if (!wrong.length) return
@@ -13,7 +13,7 @@ export function checkDimensions(names: string[]): void {
     `${wrong.map(name => `«${name}»`).join(', ')}: use a FOCUS text column such as ServiceName, a tag written Tags/KEY, a provider's own column x_NAME, or another of the dimensions listed by /api/v1/spend/dimensions.`,
     wrong.map(name => ({
       field: name,
-      reason: name === 'CostCentre' || name.startsWith('Lookup/') ? 'the name is reserved' : 'not a dimension',
+      reason: name.startsWith('Lookup/') ? 'not a dimension: a lookup is named with its field, Lookup/NAME/FIELD' : 'not a dimension',
     })),
   )
 }

@@ -10,7 +10,7 @@ import type { Converted, PackedConverted } from '../../core/spend/convert'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { covered } from '../../core/spend/covered'
 import { Cube, chunkKey, type Chunk } from '../../core/spend/cube'
-import { columnDimensions } from '../../core/spend/dimension'
+import { centreDimension, columnDimensions } from '../../core/spend/dimension'
 import { groupCharges } from '../../core/spend/group'
 import type { PackedAnswer } from '../../core/spend/packed'
 import type { Answer, Grouping, Scope } from '../../core/spend/question'
@@ -101,7 +101,7 @@ let known: CubeFacts | null = null
 let plans: Plans = noPlans
 /** Counts what changes the answers to questions. */
 let state = 0
-cube.setCentres((own, tree) => centreCoding(plans, tree, dimension => own.coding(dimension)))
+cube.setCentres((own, tree, shows) => centreCoding(plans, tree, dimension => own.coding(dimension), shows))
 
 const staged = new Map<string, Chunk | ChunkName>()
 const damaged = new Map<string, ChunkName>()
@@ -110,7 +110,8 @@ const keyOf = (name: ChunkName) => chunkKey(name.source, name.billingPeriodStart
 
 function facts(): CubeFacts {
   const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
-  const found = foundDimensions(cube)
+  const trees = plans.newest ? [null, ...(plans.newest.trees ?? []).map(({ id }) => id)] : []
+  const found = [...foundDimensions(cube), ...trees.map(centreDimension)]
   const sources = sourceDays(cube)
   return {
     columns: used.map(({ name }) => name),

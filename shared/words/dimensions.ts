@@ -1,4 +1,4 @@
-import { dimensionKind } from '../../core/spend/dimension'
+import { COST_CENTRE, COST_CENTRE_NAME, dimensionKind } from '../../core/spend/dimension'
 import { tagDimension } from '../../core/focus/star'
 
 /** How a dimension is called in a sentence. FOCUS names are for the address and the API. */
@@ -44,6 +44,8 @@ const labels: Record<string, string> = {
   InvoiceId: 'invoice',
   ChargedFor: 'charged for',
   ServiceWhole: 'service with what it created',
+  CostCentre: 'cost centre',
+  CostCentreName: 'cost centre name',
   x_CreatedBy: 'created by',
   x_Protects: 'protects',
   x_Container: 'container path',
@@ -60,6 +62,7 @@ const detailLabels: Record<string, string> = {
 
 /** The dimensions most looked at, first in every list. */
 export const usualDimensions = [
+  COST_CENTRE,
   'ProviderName',
   'SubAccountName',
   'ServiceName',
@@ -71,7 +74,7 @@ export const usualDimensions = [
 ]
 
 /** A column that says in words what an id means, asked for together with it. */
-export const companionOf: Record<string, string> = { ResourceId: 'ResourceName' }
+export const companionOf: Record<string, string> = { ResourceId: 'ResourceName', [COST_CENTRE]: COST_CENTRE_NAME }
 
 /** Dimensions with the columns that name them. */
 export const withCompanions = (dimensions: readonly string[]): string[] => [
@@ -91,6 +94,10 @@ export function dimensionLabel(dimension: string): string {
       return kind.level === 1 ? 'container, top level' : `container, ${kind.level} levels`
     case 'account tree':
       return kind.level === 1 ? 'account tree, top level' : `account tree, ${kind.level} levels`
+    case 'lookup':
+      return `${kind.field} of ${kind.lookup}`
+    case 'cost centre':
+      return kind.tree === null ? labels[dimension]! : `cost centre, tree ${kind.tree}`
     default:
       return Object.hasOwn(labels, dimension) ? labels[dimension]! : dimension
   }
@@ -98,7 +105,9 @@ export function dimensionLabel(dimension: string): string {
 
 /** A value as it is shown; money without a value is named too. */
 export function valueLabel(dimension: string, value: string | null): string {
-  return value ?? (dimension === 'ChargedFor' ? 'not said by a rate card' : `no ${dimensionLabel(dimension)}`)
+  if (value !== null) return value
+  const kind = dimensionKind(dimension)?.kind
+  return kind === 'cost centre' ? 'unallocated' : kind === 'charged for' ? 'not said by a rate card' : `no ${dimensionLabel(dimension)}`
 }
 
 /** The heading a dimension stands under in lists. */
@@ -118,6 +127,9 @@ export function dimensionGroup(dimension: string): string {
     case 'charged for':
     case 'service whole':
       return 'services and SKUs'
+    case 'cost centre':
+    case 'lookup':
+      return 'cost centres and lookups'
     case 'column':
       if (kind.dictionary === 'billingAccount' || kind.dictionary === 'subAccount') return 'accounts and containers'
       if (kind.dictionary === 'resource') return 'resources and places'
@@ -129,6 +141,7 @@ export function dimensionGroup(dimension: string): string {
   }
 }
 export const dimensionGroups = [
+  'cost centres and lookups',
   'accounts and containers',
   'services and SKUs',
   'resources and places',

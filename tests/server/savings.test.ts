@@ -14,7 +14,7 @@ import { cloudServer } from '../../stand-ins/cloud/server'
 import { resourceReport } from '../../shared/contracts/resources'
 import { savingsState, type SavingsState } from '../../shared/contracts/savings'
 import { deliver, ended } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { post, put, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-cloud-'))
 const stateFile = join(folder, 'state.json')
@@ -102,6 +102,25 @@ it('shows on a resource’s page what its cloud says of it, or why that is not k
   await stopCloud()
   expect((await server.call(`resources/reported?id=${id('gw-test-rig-alder')}`)).status).toBe(502)
   await startCloud(port)
+})
+
+it('an alias, a rule and a lookup say whose an opportunity is, as they do for its charges', async () => {
+  const whose = async (name: string) => named(await state(), name).centre
+  expect(await whose('gw-test-rig-alder')).toBe('Vessel telemetry')
+  const alias = (as: string | null) => server.json('spend/aliases', post({ dimension: 'Tags/team', spellings: ['vessel-telemetry'], as }))
+  await alias('booking')
+  expect(await whose('gw-test-rig-alder')).toBe('Booking')
+  await alias(null)
+  expect(await whose('gw-test-rig-alder')).toBe('Vessel telemetry')
+  const { subAccountName, tags } = named(await state(), 'gw-sandbox-trial')
+  expect([subAccountName, tags.team]).toEqual(['sandbox', undefined])
+  const lookup = { by: 'SubAccountName', fields: ['kept for'], entries: [{ key: subAccountName, values: { 'kept for': 'tests' } }] }
+  await server.json('lookups/accounts', put(lookup))
+  const rule = { id: 'tests', conditions: [{ dimension: 'Lookup/accounts/kept for', values: ['tests'] }], target: 'security' }
+  await server.json('organisation', post({ people, plan: { ...allocationPlan, rules: [rule, ...allocationPlan.rules] } }))
+  expect(await whose('gw-sandbox-trial')).toBe('Security')
+  await server.json('organisation', post({ people, plan: allocationPlan }))
+  expect(await whose('gw-sandbox-trial')).toBeNull()
 })
 
 it('a preview does nothing', async () => {

@@ -82,8 +82,8 @@ it('narrows by values, by what is left out and by having none; the end is exclus
 })
 
 it.each([
-  [{ splitBy: ['CostCentre'] }, 'reserved'],
-  [{ splitBy: ['Lookup/a/b'] }, 'reserved'],
+  [{ splitBy: ['CostCentre/'] }, 'not a dimension'],
+  [{ splitBy: ['Lookup/a'] }, 'Lookup/NAME/FIELD'],
   [{ splitBy: ['BilledCost'] }, 'not a dimension'],
   [{ keep: { Nonsense: ['x'] } }, 'not a dimension'],
   [{ measure: 'netCost' }, ''],

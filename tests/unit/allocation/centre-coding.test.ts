@@ -38,7 +38,7 @@ const plan: AllocationPlan = {
   ],
 }
 const withPlans = (cube: Cube, plans: Plans): Cube => {
-  cube.setCentres((own, tree) => centreCoding(plans, tree, dimension => own.coding(dimension)))
+  cube.setCentres((own, tree, shows) => centreCoding(plans, tree, dimension => own.coding(dimension), shows))
   return cube
 }
 const always = { start: '2000-01-01', end: '2100-01-01', keep: {}, leaveOut: {}, grain: null, measure: 'billedCost' as const }
@@ -89,7 +89,8 @@ it('goes by the plan of the billing month, and forgets it when another comes', (
   // the rule ended on 20 September
   expect(byCentre(cube)).toEqual(['a EUR 5', 'null EUR 2'])
   cube.setReference({ ...emptyReference, aliases: { 'Tags/team': { a: 'b' } } })
-  expect(byCentre(cube)).toEqual(['b EUR 7'].map(() => 'b EUR 7'))
+  expect(byCentre(cube)).toEqual(['b EUR 7'])
+  expect(byCentre(cube, 'CostCentreName')).toEqual(['Centre b EUR 7'])
   withPlans(cube, noPlans)
   expect(byCentre(cube)).toEqual(['null EUR 7'])
   expect(byCentre(cube, 'CostCentre/nowhere')).toEqual(['null EUR 7'])

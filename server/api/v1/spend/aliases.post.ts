@@ -1,5 +1,7 @@
+import { isLookupBase } from '../../../../core/spend/lookup'
 import { checkDimensions } from '../../../http/question'
 import { operations } from '../../../http/operations'
+import { Problem } from '../../../http/problem'
 import { route } from '../../../http/route'
 import { changeReference } from '../../../stores/spend-reference'
 
@@ -7,6 +9,13 @@ import { changeReference } from '../../../stores/spend-reference'
 export default route(operations.spend.changeAlias, async ({ database, cube, who, body }) => {
   const { dimension, spellings, as } = body
   checkDimensions([dimension])
+  if (!isLookupBase(dimension))
+    throw new Problem(
+      422,
+      'no-alias',
+      'Its values are not spellings',
+      `«${dimension}» is made of rules or a lookup: change those, or the spellings of what they look at.`,
+    )
   const aliases = await changeReference(database.db, who, known => {
     const changed = new Map(Object.entries(known.aliases[dimension] ?? {}))
     for (const spelling of spellings) {
