@@ -1,10 +1,10 @@
-import { parseScaled, type Scaled } from '../money/scaled'
 import { intervalsOf, placedColumn } from '../spend/coded-column'
 import { keysOfLayer, rowCodes, type Coding, type SegmentOf } from '../spend/layers'
-import { amountOf, type KeyColumn } from '../spend/segment'
-import { dayNumber } from '../time/day'
-import { patternTest, type AmountCondition, type Condition, type PatternCondition, type ValueCondition } from './condition'
+import type { KeyColumn } from '../spend/segment'
+import { toEnd, type Slices } from '../spend/slices'
+import { allOf, amountTest, looksAt, valueTest, type ValueTest } from './condition-tests'
 import type { Rule } from './plan'
+import { dayNumber } from '../time/day'
 
 /**
  * Finds for each charge of a segment the first rule all of whose conditions hold on the day its charge period starts.
@@ -12,45 +12,65 @@ import type { Rule } from './plan'
  */
 export type Catcher = (of: SegmentOf) => Uint16Array
 
-type Looks = ValueCondition | PatternCondition
-const looksAt = (one: Condition): one is Looks => 'dimension' in one
-/** A column of places, and for each place which rules it lets hold: a bit for each rule, so many words to a place. */
-type Masks = { codes: Uint16Array; bits: Uint32Array }
-type Test = (segment: SegmentOf['segment'], row: number) => boolean
-
 /**
- * Rules as masks: what a rule says of a dimension is asked once of each of its values, not of each charge. A charge is then held against
- * all rules at once, 32 to a word, and only where everything else holds against the conditions on its amount.
+ * Rules as masks: what a rule says of a dimension is asked once of each of its values, not of each charge. Values that let the same rules
+ * hold are of one class; a charge is then held against all rules at once, 32 to a word, and only where everything else holds against the
+ * conditions on its amount.
  * @param coding the codes of a dimension's values.
  */
-export function catcherOf(rules: readonly Rule[], coding: (dimension: string) => Coding): Catcher {
+export const catcherOf = (rules: readonly Rule[], coding: (dimension: string) => Coding): Catcher => toEnd(catcherInSlices(rules, coding))
+
+/** The same in slices: values may be many. */
+export function* catcherInSlices(rules: readonly Rule[], coding: (dimension: string) => Coding): Slices<Catcher> {
   const words = Math.max(1, Math.ceil(rules.length / 32))
   const dimensions = [...new Set(rules.flatMap(rule => rule.conditions.filter(looksAt).map(one => one.dimension)))]
-  const masks = dimensions.map(dimension => ({
-    coding: coding(dimension),
-    bits: dimensionBits(rules, dimension, coding(dimension), words),
-  }))
-  const { starts, bits: dayBits } = intervalBits(rules, words)
-  const tests = rules.map(({ conditions }) => amountTest(conditions.filter((one): one is AmountCondition => !looksAt(one))))
+  const looked: { coding: Coding; classes: Classes }[] = []
+  for (const dimension of dimensions) {
+    const own = coding(dimension)
+    looked.push({ coding: own, classes: yield* classesOf(rules, dimension, own, words) })
+  }
+  const { starts, classes: ofDays } = intervalClasses(rules, words)
+  const tests = rules.map(({ conditions }) => amountTest(conditions))
   return of => {
     const { segment } = of
-    const columns = masks.map(({ coding, bits }) => masksOf(placesOf(coding, of), bits, words))
+    const columns = looked.map(({ coding, classes }): Column => ({ ...ownPlaces(coding, of, classes), ...classes }))
     if (starts.length > 1) {
-      const intervals = intervalsOf(of, starts)
-      columns.push(masksOf({ codes: segment.time.codes, ids: intervals }, dayBits, words))
+      const places = intervalsOf(of, starts)
+      columns.push({ codes: segment.time.codes, places, ...ofDays })
     }
-    return firstRules(segment, mergedByColumn(columns), words, rules.length, tests)
+    return firstRules(segment, columns, words, rules.length, tests)
   }
 }
 
-function firstRules(segment: SegmentOf['segment'], columns: Masks[], words: number, rules: number, tests: (Test | null)[]): Uint16Array {
+/**
+ * Values that let the same rules hold are one class. `bits` has so many words to a class, a bit to each rule; `speaks` says of each word
+ * whether any of its rules looks at the dimension at all.
+ */
+type Classes = { classOf: Uint32Array; bits: Uint32Array; speaks: boolean[] }
+/** A segment's rows by their places, and by place the class. */
+type Column = Omit<Classes, 'classOf'> & { codes: Uint16Array; places: ArrayLike<number> }
+
+function firstRules(
+  segment: SegmentOf['segment'],
+  columns: readonly Column[],
+  words: number,
+  rules: number,
+  tests: readonly ReturnType<typeof amountTest>[],
+): Uint16Array {
   const found = new Uint16Array(segment.rows)
-  // rules beyond the last of them hold nowhere
-  const last = rules % 32 === 0 ? 0xffffffff : (1 << (rules % 32)) - 1
-  for (let row = 0; row < segment.rows; row++) {
-    for (let word = 0; word < words && found[row] === 0; word++) {
-      let holding = rules === 0 ? 0 : word === words - 1 ? last : 0xffffffff
-      for (const { codes, bits } of columns) holding &= bits[codes[row]! * words + word]!
+  for (let word = 0; word < words; word++) {
+    const left = rules - word * 32
+    // rules beyond the last of them hold nowhere
+    const all = left >= 32 ? -1 : left <= 0 ? 0 : (1 << left) - 1
+    const speaking = columns
+      .filter(({ speaks }) => speaks[word])
+      .map(column => ({ codes: column.codes, holds: holdsIn(column, words, word) }))
+    const [first = everyRule(segment), second = first, ...others] = speaking
+    const [firstCodes, firstHolds, secondCodes, secondHolds] = [first.codes, first.holds, second.codes, second.holds]
+    for (let row = 0; row < segment.rows; row++) {
+      let holding = all & firstHolds[firstCodes[row]!]! & secondHolds[secondCodes[row]!]!
+      if (holding === 0 || found[row] !== 0) continue
+      for (let i = 0; i < others.length; i++) holding &= others[i]!.holds[others[i]!.codes[row]!]!
       while (holding !== 0) {
         const bit = 31 - Math.clz32(holding & -holding)
         const rule = word * 32 + bit
@@ -66,89 +86,135 @@ function firstRules(segment: SegmentOf['segment'], columns: Masks[], words: numb
   return found
 }
 
-/** By code of a dimension the rules that its value lets hold. */
-function dimensionBits(rules: readonly Rule[], dimension: string, { values }: Coding, words: number): Uint32Array {
-  const bits = new Uint32Array(values.length * words)
-  const codeOf = new Map(values.map((value, code) => [value, code]))
+/** By place of a column which rules of a word hold. */
+function holdsIn({ places, bits }: Column, words: number, word: number): Int32Array {
+  const holds = new Int32Array(places.length)
+  for (let place = 0; place < holds.length; place++) holds[place] = bits[places[place]! * words + word]!
+  return holds
+}
+/** Where no rule of a word looks at a dimension: amounts alone decide. */
+const everyRule = ({ time: { codes, starts } }: SegmentOf['segment']) => ({ codes, holds: new Int32Array(starts.length).fill(-1) })
+
+/** So many values are looked at in a slice. */
+const VALUES_AT_ONCE = 10_000
+const codes = new WeakMap<Coding, Map<string | null, number>>()
+function codesOf(coding: Coding): Map<string | null, number> {
+  const known = codes.get(coding)
+  if (known) return known
+  const made = new Map(coding.values.map((value, code) => [value, code]))
+  codes.set(coding, made)
+  return made
+}
+
+/** The classes of a dimension's values. */
+function* classesOf(rules: readonly Rule[], dimension: string, coding: Coding, words: number): Slices<Classes> {
   const indifferent = new Uint32Array(words)
+  const named = new Map<number, Uint32Array>()
+  const tested: RuleTest[] = []
+  const speaks = new Array<boolean>(words).fill(false)
   rules.forEach(({ conditions }, rule) => {
     const [word, bit] = [rule >> 5, 1 << (rule & 31)]
     const own = conditions.filter(looksAt).filter(one => one.dimension === dimension)
     const [only, another] = own
-    if (!only) indifferent[word]! |= bit
-    else if (!another && 'values' in only) {
-      for (const value of only.values) {
-        const code = codeOf.get(value)
-        if (code !== undefined) bits[code * words + word]! |= bit
-      }
-    } else {
-      const tests = own.map(valueTest)
-      values.forEach((value, code) => {
-        if (tests.every(test => test(value))) bits[code * words + word]! |= bit
-      })
+    if (!only) return void (indifferent[word]! |= bit)
+    speaks[word] = true
+    if (another || !('values' in only)) return void tested.push({ word, bit, ...allOf(own.map(valueTest)) })
+    for (const value of only.values) {
+      const code = codesOf(coding).get(value)
+      if (code === undefined) continue
+      const bits = named.get(code) ?? new Uint32Array(words)
+      bits[word]! |= bit
+      named.set(code, bits)
     }
   })
-  if (indifferent.some(word => word !== 0))
-    for (let code = 0; code < values.length; code++)
-      for (let word = 0; word < words; word++) bits[code * words + word]! |= indifferent[word]!
-  return bits
+  const testsFor = testsByHead(tested)
+  const { values } = coding
+  const classes = new ClassIndex(words)
+  const classOf = new Uint32Array(values.length)
+  const bits = new Uint32Array(words)
+  const plain = classes.place(indifferent)
+  for (let code = 0; code < values.length; code++) {
+    if (code % VALUES_AT_ONCE === VALUES_AT_ONCE - 1) yield
+    const own = named.get(code)
+    if (!own && !tested.length) {
+      classOf[code] = plain
+      continue
+    }
+    bits.set(indifferent)
+    if (own) for (let word = 0; word < words; word++) bits[word]! |= own[word]!
+    const value = values[code]!
+    const lower = tested.length && value !== null ? value.toLowerCase() : null
+    let isPlain = !own
+    for (const { word, bit, holds } of testsFor(lower)) {
+      if (!holds(value, lower)) continue
+      bits[word]! |= bit
+      isPlain = false
+    }
+    classOf[code] = isPlain ? plain : classes.place(bits)
+  }
+  return { classOf, bits: classes.bits(), speaks }
 }
 
-function valueTest(one: Looks): (value: string | null) => boolean {
-  if ('pattern' in one) return patternTest(one.pattern)
-  const wanted = new Set(one.values)
-  return value => wanted.has(value)
+type RuleTest = ValueTest & { word: number; bit: number }
+
+/** Finds the tests that a value can meet by how it begins: patterns are many, and few begin like a value. */
+function testsByHead(tests: readonly RuleTest[]): (lower: string | null) => readonly RuleTest[] {
+  const anywhere = tests.filter(({ head }) => head === '')
+  const headed = tests.filter(({ head }) => head !== '')
+  if (!headed.length) return () => anywhere
+  const length = Math.min(...headed.map(({ head }) => head.length))
+  const byHead = new Map<string, RuleTest[]>()
+  for (const test of headed) {
+    const head = test.head.slice(0, length)
+    byHead.set(head, [...(byHead.get(head) ?? anywhere), test])
+  }
+  return lower => (lower === null ? anywhere : (byHead.get(lower.slice(0, length)) ?? anywhere))
 }
 
-/** Intervals between days at which rules begin or end to hold, and by interval the rules that hold in it. */
-function intervalBits(rules: readonly Rule[], words: number): { starts: number[]; bits: Uint32Array } {
+/** Finds equal words again. */
+class ClassIndex {
+  #places = new Map<string, number>()
+  #bits: number[] = []
+  constructor(private readonly words: number) {}
+
+  place(bits: Uint32Array): number {
+    const key = String.fromCharCode(...new Uint16Array(bits.buffer, bits.byteOffset, this.words * 2))
+    let place = this.#places.get(key)
+    if (place === undefined) {
+      place = this.#places.size
+      this.#places.set(key, place)
+      this.#bits.push(...bits)
+    }
+    return place
+  }
+
+  bits(): Uint32Array {
+    return Uint32Array.from(this.#bits)
+  }
+}
+
+/** Intervals between days at which rules begin or end to hold, a class each. */
+function intervalClasses(rules: readonly Rule[], words: number): { starts: number[]; classes: Omit<Classes, 'classOf'> } {
   const days = rules.flatMap(({ from, until }) => [from, until].filter(day => typeof day === 'string')).map(dayNumber)
   const starts = [-Infinity, ...[...new Set(days)].sort((a, b) => a - b)]
   const bits = new Uint32Array(starts.length * words)
+  const speaks = new Array<boolean>(words).fill(false)
   rules.forEach(({ from, until }, rule) => {
+    if (from || until) speaks[rule >> 5] = true
     starts.forEach((start, interval) => {
       const holds = (!from || start >= dayNumber(from)) && (!until || start < dayNumber(until))
       if (holds) bits[interval * words + (rule >> 5)]! |= 1 << (rule & 31)
     })
   })
-  return { starts, bits }
+  return { starts, classes: { bits, speaks } }
 }
 
-/** Where the rows of a segment have the codes of a dimension: in a dictionary, or, where it has several layers, worked out row by row. */
-function placesOf({ layers, values }: Coding, of: SegmentOf): KeyColumn {
+/** The places of a segment's rows in a dimension, and the class of each: where it has several layers, worked out row by row. */
+function ownPlaces({ layers, values }: Coding, of: SegmentOf, { classOf }: Classes): { codes: Uint16Array; places: Uint32Array } {
   const [layer, next] = layers
-  if (!layer || next) return placedColumn(of.segment.rows, rowCodes(layers, of), values.length)
-  const { codes, ids } = keysOfLayer(layer, of)
-  return { codes, ids: ids.map(id => layer.codes[id]!) }
-}
-
-/** The bits of a segment's own places, next to each other. */
-function masksOf({ codes, ids }: KeyColumn, bits: Uint32Array, words: number): Masks {
-  const own = new Uint32Array(ids.length * words)
-  for (let place = 0; place < ids.length; place++)
-    for (let word = 0; word < words; word++) own[place * words + word] = bits[ids[place]! * words + word]!
-  return { codes, bits: own }
-}
-
-/** Masks over the same places become one. */
-function mergedByColumn(columns: Masks[]): Masks[] {
-  const merged = new Map<Uint16Array, Masks>()
-  for (const { codes, bits } of columns) {
-    const known = merged.get(codes)
-    if (known) for (let i = 0; i < bits.length; i++) known.bits[i]! &= bits[i]!
-    else merged.set(codes, { codes, bits })
-  }
-  return [...merged.values()]
-}
-
-/** Whether the amounts of a charge hold against conditions on them; null where there are none. */
-function amountTest(conditions: readonly AmountCondition[]): Test | null {
-  if (!conditions.length) return null
-  const amountIn = (text: string | undefined): Scaled | null => (text === undefined ? null : parseScaled(text)!.value)
-  const bounds = conditions.map(({ measure, atLeast, below }) => ({ measure, least: amountIn(atLeast), below: amountIn(below) }))
-  return (segment, row) =>
-    bounds.every(({ measure, least, below }) => {
-      const amount = amountOf(segment.measures[measure], row)
-      return (least === null || amount >= least) && (below === null || amount < below)
-    })
+  const isOne = layer && !next
+  const { codes, ids }: KeyColumn = isOne ? keysOfLayer(layer, of) : placedColumn(of.segment.rows, rowCodes(layers, of), values.length)
+  const places = new Uint32Array(ids.length)
+  for (let place = 0; place < ids.length; place++) places[place] = classOf[isOne ? layer.codes[ids[place]!]! : ids[place]!]!
+  return { codes, places }
 }

@@ -1,6 +1,8 @@
 import { combinationsOf } from '../spend/combinations'
 import { kindColumn, splitColumns, type Groups } from '../spend/groups'
-import { scaledText, type Scaled } from '../money/scaled'
+import type { Slices } from '../spend/slices'
+import { Sums } from '../spend/sums'
+import type { Scaled } from '../money/scaled'
 import type { CentreTree } from './plan'
 
 /** Sums of a key, by currency. */
@@ -74,31 +76,46 @@ export function caughtBy({ rules, pools }: CentreTree, groups: Groups): Caught {
 /** Charges that no rule has caught, together because they look alike to the rules. */
 export type UnallocatedGroup = { values: Record<string, string | null>; currency: string; amount: string; resources: number; count: number }
 
+/** So many groups are written out in a slice. */
+const GROUPS_AT_ONCE = 5000
+
 /**
  * What is left, by what rules look at, the largest first.
  * @param groups of what no rule has caught by `dimensions`, and last by ResourceId.
  */
-export function leftOver(groups: Groups, dimensions: readonly string[]): UnallocatedGroup[] {
+export function* leftOver(groups: Groups, dimensions: readonly string[]): Slices<UnallocatedGroup[]> {
   const columns = [kindColumn(groups), ...splitColumns(groups).slice(0, dimensions.length)]
   const { of, first } = combinationsOf(columns, groups.size)
   const resources = groups.codes[dimensions.length]!
-  const amounts = new Array<Scaled>(first.length).fill(0n)
+  const sums = new Sums(first.length)
+  sums.gather(of, groups.sums[0]!, groups.cells)
   const counts = new Float64Array(first.length)
   const named = new Uint32Array(first.length)
   for (let group = 0; group < groups.size; group++) {
     const into = of[group]!
-    amounts[into]! += groups.sums[0]!.total(groups.cells[group]!)
     counts[into]! += groups.counts[group]!
     // each resource is one group of its combination
     if (resources[group] !== 0) named[into]!++
   }
-  return Array.from(first, (group, i) => ({
-    values: Object.fromEntries(dimensions.map((dimension, split) => [dimension, groups.values[split]![groups.codes[split]![group]!]!])),
-    currency: groups.denomination(groups.kinds[group]!),
-    amount: scaledText(amounts[i]!),
-    resources: named[i]!,
-    count: counts[i]!,
-  })).sort(largestFirst)
+  yield
+  const found: UnallocatedGroup[] = []
+  for (let i = 0; i < first.length; i++) {
+    if (i % GROUPS_AT_ONCE === GROUPS_AT_ONCE - 1) yield
+    const group = first[i]!
+    const values: UnallocatedGroup['values'] = {}
+    for (let split = 0; split < dimensions.length; split++)
+      values[dimensions[split]!] = groups.values[split]![groups.codes[split]![group]!]!
+    const currency = groups.denomination(groups.kinds[group]!)
+    found.push({ values, currency, amount: sums.text(i), resources: named[i]!, count: counts[i]! })
+  }
+  yield
+  return inSizeOrder(found)
 }
 
-export const largestFirst = (a: { amount: string }, b: { amount: string }): number => Number(b.amount) - Number(a.amount)
+/** The largest first; those that floats do not tell apart as they come. */
+export function inSizeOrder<T extends { amount: string }>(list: readonly T[]): T[] {
+  return list
+    .map(one => ({ one, near: Number(one.amount) }))
+    .sort((a, b) => b.near - a.near)
+    .map(({ one }) => one)
+}

@@ -1,6 +1,7 @@
 import { columnCoding } from '../spend/coded-column'
 import type { Coding } from '../spend/layers'
-import { catcherOf, type Catcher } from './catch'
+import { toEnd, type Slices } from '../spend/slices'
+import { catcherInSlices, catcherOf, type Catcher } from './catch'
 import { treeOf, type AllocationPlan, type CentreTree } from './plan'
 
 type Codings = (dimension: string) => Coding
@@ -44,8 +45,11 @@ export function centreCoding({ newest, closed }: Plans, tree: string | null, cod
 }
 
 /** Which rule of a tree catches each charge: codes are places in the list plus one, 0 for none. */
-export function ruleCoding(rules: CentreTree['rules'], coding: Codings): Coding {
-  const rule = catcherOf(rules, coding)
+export const ruleCoding = (rules: CentreTree['rules'], coding: Codings): Coding => toEnd(ruleCodingInSlices(rules, coding))
+
+/** The same in slices. */
+export function* ruleCodingInSlices(rules: CentreTree['rules'], coding: Codings): Slices<Coding> {
+  const rule = yield* catcherInSlices(rules, coding)
   const ids = Int32Array.from({ length: rules.length + 1 }, (_, place) => place)
   return columnCoding([null, ...rules.map(({ id }) => id)], of => ({ codes: rule(of), ids }))
 }

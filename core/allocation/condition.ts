@@ -41,21 +41,3 @@ export type PatternCondition = z.infer<typeof byPattern>
 export type AmountCondition = z.infer<typeof byAmount>
 export const condition = z.union([byValue, byPattern, byAmount])
 export type Condition = z.infer<typeof condition>
-
-/** Whether a value fits a pattern; as long as value and pattern are, no longer. */
-export function patternTest(pattern: string): (value: string | null) => boolean {
-  const [head, ...others] = pattern.toLowerCase().split('*') as [string, ...string[]]
-  const tail = others.pop()
-  if (tail === undefined) return value => value?.toLowerCase() === head
-  return value => {
-    const text = value?.toLowerCase()
-    if (text === undefined || !text.startsWith(head)) return false
-    let from = head.length
-    for (const part of others) {
-      const at = text.indexOf(part, from)
-      if (at < 0) return false
-      from = at + part.length
-    }
-    return text.length - tail.length >= from && text.endsWith(tail)
-  }
-}

@@ -7,10 +7,11 @@ import { groupInSlices } from '../spend/group'
 import type { Groups } from '../spend/groups'
 import type { Coding } from '../spend/layers'
 import type { CostMeasure, Grouping } from '../spend/question'
+import type { Slices } from '../spend/slices'
 import { addDays, monthEnd } from '../time/day'
 import { basisOf } from './bases'
 import { caughtBy, leftOver, type UnallocatedGroup } from './caught'
-import { ruleCoding } from './centre-coding'
+import { ruleCoding, ruleCodingInSlices } from './centre-coding'
 import { ruleDimensions, type CentreTree } from './plan'
 import { poolNeeds } from './pools'
 import type { Needs } from './pools/pool-method'
@@ -44,20 +45,20 @@ export function* settleInSlices(
   cube: Cube,
   tree: CentreTree,
   { month, measure, reportCurrency, rates }: SettlementQuestion,
-): Generator<void, Settlement> {
+): Slices<Settlement> {
   // charges of a billing month may lie in any charge period: a correction in October can be about September
   const question: Grouping = {
     ...{ start: '1970-01-01', end: '2200-01-01', keep: {}, leaveOut: {}, billingMonth: month },
     ...{ splitBy: [], grain: null, measures: [measure] },
   }
   const codingOf = (dimension: string) => cube.coding(dimension)
-  const rule = ruleCoding(tree.rules, codingOf)
+  const rule = yield* ruleCodingInSlices(tree.rules, codingOf)
   const groups = yield* groupInSlices(cube, { ...question, splitBy: ['ProviderName', 'ServiceName'] }, { splits: [rule] })
   const caught = caughtBy(tree, groups)
   const alike = [...new Set(['SubAccountName', ...ruleDimensions(tree)])]
   const uncaught = { coding: rule, allowed: Uint8Array.from(rule.values, (_, place) => (place === 0 ? 1 : 0)) }
   const left = yield* groupInSlices(cube, { ...question, splitBy: [...alike, 'ResourceId'] }, { filters: [uncaught] })
-  const unallocated = leftOver(left, alike)
+  const unallocated = yield* leftOver(left, alike)
   const bill = yield* groupInSlices(cube, question)
   const quantities = new Map<string, Map<string, Scaled>>()
   for (const pool of tree.pools) {
@@ -100,7 +101,7 @@ function* measured(
   { centres, rules }: CentreTree,
   rule: Coding,
   { measure, unit, conditions }: Extract<Needs, { basis: 'quantity' }>,
-): Generator<void, Map<string, Scaled>> {
+): Slices<Map<string, Scaled>> {
   const isCentre = new Set(centres.map(({ id }) => id))
   const meant = conditions.length
     ? ruleCoding([{ id: 'meant', conditions: [...conditions], target: '' }], dimension => cube.coding(dimension))

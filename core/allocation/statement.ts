@@ -1,5 +1,5 @@
 import { scaled, scaledText, type Scaled } from '../money/scaled'
-import { largestFirst, type Caught } from './caught'
+import { inSizeOrder, type Caught } from './caught'
 import { poolLabel } from './pools'
 import type { Share } from './share-out'
 
@@ -36,7 +36,7 @@ export function statementsOf({ direct, services }: Caught, shares: readonly Shar
         direct: scaledText(direct),
         shared: scaledText(shared),
         total: scaledText(direct + shared),
-        lines: [...lines.sort(largestFirst), ...shares.map(shareLine)],
+        lines: [...inSizeOrder(lines), ...shares.map(shareLine)],
       }
     })
     .sort((a, b) =>

@@ -11,6 +11,7 @@ import { passFor, type Pass, type PassArrays, type PassShape } from './pass'
 import type { Condition, Denomination, Grouping, Scope } from './question'
 import { segmentsReached, type Reached } from './reached'
 import { SEGMENT_ROWS, zeros, type MeasureColumn, type Segment } from './segment'
+import { toEnd, type Slices } from './slices'
 import { stepsOf, stepsWithin } from './steps'
 import { Sums } from './sums'
 
@@ -29,19 +30,11 @@ export function groupCharges(cube: Cube, question: Grouping): Groups {
   return toEnd(groupInSlices(cube, question))
 }
 
-/** Runs what is done in slices without a break. */
-export function toEnd<T>(slices: Generator<void, T>): T {
-  for (;;) {
-    const { done, value } = slices.next()
-    if (done) return value
-  }
-}
-
 /** What a question is split by and narrowed to beside its dimensions: codings that have no name. Their codes come after the others. */
 export type Beyond = { splits?: readonly Coding[]; filters?: Narrowed['filters'] }
 
 /** The same segment by segment, so that others can be answered in between. Charges and what is known beside them must not change. */
-export function* groupInSlices(cube: Cube, question: Grouping, { splits = [], filters = [] }: Beyond = {}): Generator<void, Groups> {
+export function* groupInSlices(cube: Cube, question: Grouping, { splits = [], filters = [] }: Beyond = {}): Slices<Groups> {
   const codings = [...question.splitBy.map(dimension => cube.coding(dimension)), ...splits]
   const { masks, filters: own } = narrowedTo(cube, question)
   const narrowed: Narrowed = { masks, filters: [...own, ...filters] }

@@ -6,7 +6,7 @@ import { settleInSlices } from '../../../core/allocation/settle'
 import { scaled, scaledText } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
 import type { Cube } from '../../../core/spend/cube'
-import { toEnd } from '../../../core/spend/group'
+import { toEnd } from '../../../core/spend/slices'
 import { emptyReference } from '../../../core/spend/reference'
 import { cubeOf, plainCharge, type PlainCharge } from '../../support/random-charges'
 

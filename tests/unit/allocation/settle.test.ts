@@ -5,7 +5,7 @@ import { settleInSlices, type SettlementQuestion } from '../../../core/allocatio
 import { prove } from '../../../core/allocation/statement'
 import { branchOf, rollUp, treeOrder } from '../../../core/allocation/tree'
 import { scaled, scaledText } from '../../../core/money/scaled'
-import { toEnd } from '../../../core/spend/group'
+import { toEnd } from '../../../core/spend/slices'
 import { emptyReference, type SpendReference } from '../../../core/spend/reference'
 import { allocationPlan } from '../../../demo/organisation'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
