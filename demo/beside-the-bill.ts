@@ -1,4 +1,5 @@
 import { Decimal, decimalText } from '../core/money/decimal'
+import type { Lookup } from '../core/spend/lookup'
 import type { WrittenQuery } from '../core/spend/view'
 import { months } from './calendar'
 import { expensiveTuesday, sponsorCredit } from './planted'
@@ -34,6 +35,38 @@ export const accountTree = {
     ).map(([name, path, division]) => [`acc-${name}`, { path: [...path], tags: { division } }]),
   ),
   containerTags: { passenger: { season: 'summer' }, 'passenger/departure-boards': { season: 'all year' }, fleet: { season: 'all year' } },
+}
+
+const always = { from: null, until: null }
+/** Which of finance's accounts a team's cost is booked on, and where the team sits; the desk of freight moved in July. */
+export const ledgerLookup: Lookup = {
+  by: 'Tags/team',
+  fields: ['ledger account', 'site'],
+  entries: [
+    ...(['booking', 'passenger-app', 'loyalty'] as const).map(key => ({
+      key,
+      ...always,
+      values: { 'ledger account': '6410 Passenger systems', site: 'Harbour Street' },
+    })),
+    { key: 'freight-desk', from: null, until: '2026-07-01', values: { 'ledger account': '6420 Freight systems', site: 'Harbour Street' } },
+    { key: 'freight-desk', from: '2026-07-01', until: null, values: { 'ledger account': '6420 Freight systems', site: 'North Quay' } },
+    { key: 'customs', ...always, values: { 'ledger account': '6420 Freight systems', site: 'North Quay' } },
+    ...['vessel-telemetry', 'crew-roster', 'maintenance'].map(key => ({
+      key,
+      ...always,
+      values: { 'ledger account': '6430 Fleet systems', site: 'Dry Dock' },
+    })),
+    ...['data-lake', 'demand-forecast'].map(key => ({
+      key,
+      ...always,
+      values: { 'ledger account': '6440 Insight', site: 'Harbour Street' },
+    })),
+    ...['network', 'security', 'support', 'platform'].map(key => ({
+      key,
+      ...always,
+      values: { 'ledger account': '6490 Shared systems', site: 'Harbour Street' },
+    })),
+  ],
 }
 
 /** A supplier that knows nothing of FOCUS: semicolons, days first, decimal commas, a sum below. Dropped by hand under Sources. */

@@ -3,7 +3,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Decimal } from '../core/money/decimal'
-import { accountTree, exchangeRates, foreignBill, invoiceLines, savedSentences, type InvoiceSum } from './beside-the-bill'
+import { accountTree, exchangeRates, foreignBill, invoiceLines, ledgerLookup, savedSentences, type InvoiceSum } from './beside-the-bill'
 import { demoDeliveries } from './deliveries'
 import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'
@@ -23,6 +23,7 @@ json('own-charges.json', demoUplifts)
 json('estimates.json', demoEstimates)
 json('cost-centres.json', { people, plan: allocationPlan })
 json('account-tree.json', accountTree)
+json('lookup-ledger.json', ledgerLookup)
 json('sentences.json', savedSentences)
 writeFileSync(join(folder, 'exchange-rates.csv'), exchangeRates())
 writeFileSync(join(folder, 'quayside-net-2026-10.csv'), foreignBill())

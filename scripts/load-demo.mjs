@@ -46,10 +46,14 @@ export async function loadDemo(base, folder, say = () => {}) {
   }
 
   const table = name => ({ lines: Papa.parse(readFileSync(join(folder, name), 'utf8'), { header: true, skipEmptyLines: true }).data })
-  const [{ rates }, { invoices }, { sentences }, reference] = await Promise.all(
-    ['rates', 'invoices', 'sentences', 'spend/reference'].map(path => call(`${base}/api/v1/${path}`)),
+  const [{ rates }, { invoices }, { sentences }, { lookups }, reference] = await Promise.all(
+    ['rates', 'invoices', 'sentences', 'lookups', 'spend/reference'].map(path => call(`${base}/api/v1/${path}`)),
   )
-  if (!reference.savedAt) await send('PUT', 'spend/account-tree', read('account-tree.json'))
+  if (!reference.savedAt) {
+    await send('PUT', 'spend/account-tree', read('account-tree.json'))
+    await send('PUT', 'spend/report-currency', { reportCurrency: 'EUR' }, 'Arvid Nes')
+  }
+  if (lookups.length === 0) await send('PUT', 'lookups/ledger', read('lookup-ledger.json'), 'Arvid Nes')
   if (rates.length === 0) await send('POST', 'rates/table', table('exchange-rates.csv'), 'Arvid Nes')
   if (invoices.length === 0) await send('POST', 'invoices/table', table('invoices-2026-10.csv'), 'Arvid Nes')
   if (sentences.length === 0)

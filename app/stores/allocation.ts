@@ -26,7 +26,7 @@ export const useAllocation = defineStore('allocation', () => {
   /** Nothing is loaded to begin with: not a failure. */
   const missing = ref(false)
   const editing = ref<string | null>(null)
-  let turn = 0
+  let asked = new AbortController()
   const history: (AllocationPlan | null)[] = []
 
   const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
@@ -42,24 +42,26 @@ export const useAllocation = defineStore('allocation', () => {
 
   async function load(next: AllocationQuestion) {
     question.value = next
-    const mine = ++turn
+    // an older preview is given up, here and on the server
+    asked.abort()
+    const mine = (asked = new AbortController())
     loading.value = true
     try {
       saved.value ??= await client.get('allocation/plan', planState)
       missing.value = false
       const answer = draft.value
-        ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement)
-        : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement)
-      if (mine !== turn) return
+        ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
+        : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
+      if (mine !== asked) return
       settled.value = answer
       problem.value = null
     } catch (error) {
-      if (mine !== turn) return
+      if (mine !== asked) return
       const failed = problemOf(error)
       if (failed.code === 'not-found') missing.value = true
       else problem.value = failed
     } finally {
-      if (mine === turn) loading.value = false
+      if (mine === asked) loading.value = false
     }
   }
 

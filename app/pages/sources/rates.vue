@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { rateList } from '../../../shared/contracts/spend-settings'
+import { currencies } from '../../../core/money/currency'
+import { rateList, referenceState, reportCurrencyChange } from '../../../shared/contracts/spend-settings'
 import type { z } from 'zod'
 
 /** Exchange rates by the day from which they hold; costs in one currency are converted at the rate of each charge's day. */
@@ -10,8 +11,22 @@ useHead({ title: 'Exchange rates · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
 const load = () =>
   attempt(async () => {
-    rates.value = (await client.get('rates', rateList)).rates
+    const [list, reference] = await Promise.all([client.get('rates', rateList), client.get('spend/reference', referenceState)])
+    rates.value = list.rates
+    reportCurrency.value = reference.body.reportCurrency
   })
+/** What cost centres have directly is compared in it when pools are divided. */
+const reportCurrency = ref<string | null>(null)
+const report = (currency: string | null) =>
+  attempt(async () => {
+    const saved = await client.send('PUT', 'spend/report-currency', { reportCurrency: currency }, reportCurrencyChange)
+    reportCurrency.value = saved.reportCurrency
+  })
+/** Those of the charges and rates first. */
+const choices = computed(() => {
+  const near = [...new Set([...(data.facts?.currencies ?? []), ...rates.value.flatMap(rate => [rate.from, rate.to])])].sort()
+  return [...near, ...currencies.filter(currency => !near.includes(currency))]
+})
 onMounted(load)
 async function drop(files: File[]) {
   await sources.drop(files)
@@ -61,6 +76,23 @@ const lacking = computed(() =>
       second.
     </p>
     <p v-if="lacking.length && rates.length" class="warn">Charges are billed in {{ lacking.join(', ') }} too, and no rate knows it.</p>
+    <p class="report">
+      <label for="report-currency">The company reports in</label>
+      <select
+        id="report-currency"
+        class="field"
+        :value="reportCurrency ?? ''"
+        @change="report(($event.target as HTMLSelectElement).value || null)"
+      >
+        <option value="">no currency of its own</option>
+        <option v-for="currency in choices" :key="currency" :value="currency">{{ currency }}</option>
+      </select>
+      <span class="minor">{{
+        reportCurrency
+          ? `Direct costs of cost centres are compared in ${reportCurrency}, at the rates of the month’s last day, when a pool is divided by them.`
+          : 'A pool is divided by what cost centres have directly in the currency it was billed in; those billed in others bear nothing of it.'
+      }}</span>
+    </p>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <div v-if="rates.length" class="scroll list" tabindex="0" role="group" aria-label="exchange rates">
       <table class="ledger" data-testid="rates">
@@ -93,6 +125,13 @@ const lacking = computed(() =>
 <style scoped>
 .day {
   white-space: nowrap;
+}
+.report {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+  margin: 10px 0;
 }
 .list {
   max-width: 900px;
