@@ -1,6 +1,7 @@
 import { intervalsOf, placedColumn } from '../spend/coded-column'
 import { keysOfLayer, rowCodes, type Coding, type SegmentOf } from '../spend/layers'
 import type { KeyColumn } from '../spend/segment'
+import { countingUp } from '../spend/order'
 import { toEnd, type Slices } from '../spend/slices'
 import { allOf, amountTest, looksAt, valueTest, type ValueTest } from './condition-tests'
 import type { Rule } from './plan'
@@ -38,7 +39,14 @@ export function* catcherInSlices(rules: readonly Rule[], coding: (dimension: str
       const places = intervalsOf(of, starts)
       columns.push({ codes: segment.time.codes, places, ...ofDays })
     }
-    return firstRules(segment, columns, words, rules.length, tests)
+    // where all rows of a segment are of one class, it need not be looked up row by row
+    const base = Int32Array.from({ length: words }, (_, word) => allOfWord(rules.length, word))
+    const varied = columns.filter(({ places, bits }) => {
+      for (let place = 1; place < places.length; place++) if (places[place] !== places[0]) return true
+      for (let word = 0; word < words; word++) base[word]! &= bits[(places[0] ?? 0) * words + word]!
+      return false
+    })
+    return firstRules(segment, varied, base, tests)
   }
 }
 
@@ -50,41 +58,102 @@ type Classes = { classOf: Uint32Array; bits: Uint32Array; speaks: boolean[] }
 /** A segment's rows by their places, and by place the class. */
 type Column = Omit<Classes, 'classOf'> & { codes: Uint16Array; places: ArrayLike<number> }
 
-function firstRules(
-  segment: SegmentOf['segment'],
-  columns: readonly Column[],
-  words: number,
-  rules: number,
-  tests: readonly ReturnType<typeof amountTest>[],
-): Uint16Array {
+type Tests = readonly ReturnType<typeof amountTest>[]
+
+/**
+ * The rules are gone through from the first on, rows that are caught being left out of what follows: words of rules that look at one
+ * dimension only at once, since its class then says the first of them; other words by themselves.
+ */
+function firstRules(segment: SegmentOf['segment'], columns: readonly Column[], base: Int32Array, tests: Tests): Uint16Array {
   const found = new Uint16Array(segment.rows)
-  for (let word = 0; word < words; word++) {
-    const left = rules - word * 32
-    // rules beyond the last of them hold nowhere
-    const all = left >= 32 ? -1 : left <= 0 ? 0 : (1 << left) - 1
-    const speaking = columns
-      .filter(({ speaks }) => speaks[word])
-      .map(column => ({ codes: column.codes, holds: holdsIn(column, words, word) }))
-    const [first = everyRule(segment), second = first, ...others] = speaking
-    const [firstCodes, firstHolds, secondCodes, secondHolds] = [first.codes, first.holds, second.codes, second.holds]
-    for (let row = 0; row < segment.rows; row++) {
-      let holding = all & firstHolds[firstCodes[row]!]! & secondHolds[secondCodes[row]!]!
-      if (holding === 0 || found[row] !== 0) continue
-      for (let i = 0; i < others.length; i++) holding &= others[i]!.holds[others[i]!.codes[row]!]!
-      while (holding !== 0) {
-        const bit = 31 - Math.clz32(holding & -holding)
-        const rule = word * 32 + bit
-        const test = tests[rule]
-        if (!test || test(segment, row)) {
-          found[row] = rule + 1
-          break
-        }
-        holding &= ~(1 << bit)
-      }
-    }
+  const rows = countingUp(segment.rows)
+  let left = segment.rows
+  for (let word = 0; word < base.length && left > 0;) {
+    const [speaking, after] = runFrom(columns, word, base.length, tests)
+    left =
+      speaking.length === 1 && after > word
+        ? bySingleColumn(speaking[0]!, { base, from: word, to: after }, rows, left, found)
+        : byWord(segment, speaking, { base, word }, rows, left, found, tests)
+    word = Math.max(after, word + 1)
   }
   return found
 }
+
+/** The columns that speak in a word and, where it is one and no amounts are asked, the word after the run of such words; else the word. */
+function runFrom(columns: readonly Column[], word: number, words: number, tests: Tests): [Column[], number] {
+  const speaking = (at: number) => columns.filter(({ speaks }) => speaks[at])
+  const isPlain = (at: number) => tests.slice(at * 32, at * 32 + 32).every(test => test === null)
+  const own = speaking(word)
+  const [only, another] = own
+  let after = word
+  while (only && !another && after < words && isPlain(after) && speaking(after).length === 1 && speaking(after)[0] === only) after++
+  return [own, after]
+}
+
+/** Rules beyond the last of them hold nowhere. */
+const allOfWord = (rules: number, word: number): number => {
+  const left = rules - word * 32
+  return left >= 32 ? -1 : left <= 0 ? 0 : (1 << left) - 1
+}
+
+function bySingleColumn(
+  { codes, places, bits }: Column,
+  { base, from, to }: { base: Int32Array; from: number; to: number },
+  rows: Uint32Array,
+  count: number,
+  found: Uint16Array,
+): number {
+  const words = base.length
+  const ofClass = new Uint16Array(bits.length / words)
+  for (let own = 0; own < ofClass.length; own++)
+    for (let word = from; word < to && ofClass[own] === 0; word++) {
+      const holding = bits[own * words + word]! & base[word]!
+      if (holding !== 0) ofClass[own] = word * 32 + lowestBit(holding) + 1
+    }
+  const ofPlace = new Uint16Array(places.length)
+  for (let place = 0; place < ofPlace.length; place++) ofPlace[place] = ofClass[places[place]!]!
+  let left = 0
+  for (let i = 0; i < count; i++) {
+    const row = rows[i]!
+    const rule = ofPlace[codes[row]!]!
+    if (rule !== 0) found[row] = rule
+    else rows[left++] = row
+  }
+  return left
+}
+
+function byWord(
+  segment: SegmentOf['segment'],
+  columns: readonly Column[],
+  { base, word }: { base: Int32Array; word: number },
+  rows: Uint32Array,
+  count: number,
+  found: Uint16Array,
+  tests: Tests,
+): number {
+  const all = base[word]!
+  if (all === 0) return count
+  const speaking = columns.map(column => ({ codes: column.codes, holds: holdsIn(column, base.length, word) }))
+  const [first = everyRule(segment), second = first, ...others] = speaking
+  const [firstCodes, firstHolds, secondCodes, secondHolds] = [first.codes, first.holds, second.codes, second.holds]
+  let left = 0
+  for (let i = 0; i < count; i++) {
+    const row = rows[i]!
+    let holding = all & firstHolds[firstCodes[row]!]! & secondHolds[secondCodes[row]!]!
+    for (let k = 0; holding !== 0 && k < others.length; k++) holding &= others[k]!.holds[others[k]!.codes[row]!]!
+    while (holding !== 0) {
+      const bit = lowestBit(holding)
+      const test = tests[word * 32 + bit]
+      if (!test || test(segment, row)) break
+      holding &= ~(1 << bit)
+    }
+    if (holding !== 0) found[row] = word * 32 + lowestBit(holding) + 1
+    else rows[left++] = row
+  }
+  return left
+}
+
+const lowestBit = (bits: number): number => 31 - Math.clz32(bits & -bits)
 
 /** By place of a column which rules of a word hold. */
 function holdsIn({ places, bits }: Column, words: number, word: number): Int32Array {

@@ -50,7 +50,9 @@ export function patternTest(pattern: string): (lower: string | null) => boolean 
 /** Whether the amounts of a charge hold against the conditions on them; null where there are none. */
 export function amountTest(conditions: readonly Condition[]): ((segment: Segment, row: number) => boolean) | null {
   const tests = conditions.filter((one): one is AmountCondition => !looksAt(one)).map(boundsTest)
-  if (!tests.length) return null
+  const [only, another] = tests
+  if (!only) return null
+  if (!another) return only
   return (segment, row) => tests.every(test => test(segment, row))
 }
 

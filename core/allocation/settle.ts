@@ -61,9 +61,16 @@ export function* settleInSlices(
   const unallocated = yield* leftOver(left, alike)
   const bill = yield* groupInSlices(cube, question)
   const quantities = new Map<string, Map<string, Scaled>>()
+  const known = new Map<string, ByUnit>()
   for (const pool of tree.pools) {
     const needs = poolNeeds(pool)
-    if (needs.basis === 'quantity') quantities.set(pool.id, yield* measured(cube, question, tree, rule, needs))
+    if (needs.basis !== 'quantity') continue
+    // pools that go by the same charges are measured at once
+    const { unit, ...measure } = needs
+    const key = JSON.stringify(measure)
+    const byUnit = known.get(key) ?? (yield* measured(cube, question, tree, rule, needs))
+    known.set(key, byUnit)
+    quantities.set(pool.id, byUnit.get(unit) ?? new Map<string, Scaled>())
   }
   const facts = {
     ...{ centres: tree.centres, direct: caught.direct.sums, quantities, lookups: cube.reference.lookups },
@@ -94,14 +101,16 @@ const totalsOf = (groups: Groups) =>
     })),
   )
 
-/** What charges that conditions leave measure in a unit, by the cost centre they are on. */
+type ByUnit = Map<string, Map<string, Scaled>>
+
+/** What charges that conditions leave measure, by unit and by the cost centre they are on. */
 function* measured(
   cube: Cube,
   question: Grouping,
   { centres, rules }: CentreTree,
   rule: Coding,
-  { measure, unit, conditions }: Extract<Needs, { basis: 'quantity' }>,
-): Slices<Map<string, Scaled>> {
+  { measure, conditions }: Extract<Needs, { basis: 'quantity' }>,
+): Slices<ByUnit> {
   const isCentre = new Set(centres.map(({ id }) => id))
   const meant = conditions.length
     ? ruleCoding([{ id: 'meant', conditions: [...conditions], target: '' }], dimension => cube.coding(dimension))
@@ -112,12 +121,15 @@ function* measured(
     { ...question, measures: [measure], by },
     { splits: [rule], filters: meant ? [{ coding: meant, allowed: Uint8Array.of(0, 1) }] : [] },
   )
-  const found = new Map<string, Scaled>()
+  const found: ByUnit = new Map()
   for (let group = 0; group < groups.size; group++) {
     const place = groups.codes[0]![group]!
     const target = place === 0 ? null : rules[place - 1]!.target
-    if (target === null || !isCentre.has(target) || groups.denomination(groups.kinds[group]!) !== unit) continue
-    found.set(target, (found.get(target) ?? 0n) + groups.sums[0]!.total(groups.cells[group]!))
+    if (target === null || !isCentre.has(target)) continue
+    const unit = groups.denomination(groups.kinds[group]!)
+    const sums = found.get(unit) ?? new Map<string, Scaled>()
+    found.set(unit, sums)
+    sums.set(target, (sums.get(target) ?? 0n) + groups.sums[0]!.total(groups.cells[group]!))
   }
   return found
 }

@@ -220,3 +220,61 @@ it('refuses plans that cannot work', () => {
     }),
   ).toContain('there twice')
 })
+
+it('divides by what the bill measures for each centre, in one unit, of the charges that are meant', () => {
+  const measured = (team: string, quantity: string, unit: string | null, service: string): PlainCharge => ({
+    ...cell('1', { 'Tags/team': team, SubAccountName: team === 'a' ? 'x' : 'live', ServiceName: service }),
+    tags: team === 'a' ? { team } : {},
+    quantity,
+    values: { PricingUnit: unit, ServiceName: service, SubAccountName: team === 'a' ? 'x' : 'live' },
+  })
+  const pool = (id: string, more: object) => ({
+    ...{ id, name: id, method: 'quantity' as const, measure: 'pricingQuantity' as const },
+    unit: 'Hours',
+    conditions: [],
+    ...more,
+  })
+  const of = (own: object): AllocationPlan => ({ ...plan, pools: [pool('pool', own)] })
+  const cells = [
+    measured('a', '3', 'Hours', 'Servers'),
+    measured('a', '100', 'GB', 'Servers'),
+    measured('a', '5', 'Hours', 'Disks'),
+    measured('b', '1', 'Hours', 'Servers'),
+    measured('b', '7', null, 'Servers'),
+    cell('60', { SubAccountName: 'shared' }),
+  ]
+  const shared = (own: object) => run(cells, of(own)).statements.map(s => [s.centre, s.shared])
+  expect(shared({})).toEqual([
+    ['a1', '53.33'], // 8 of 9 hours
+    ['b', '6.67'],
+  ])
+  expect(shared({ unit: 'GB' })).toEqual([
+    ['a1', '60'],
+    ['b', '0'],
+  ])
+  expect(shared({ conditions: [{ dimension: 'ServiceName', values: ['Servers'] }] })).toEqual([
+    ['a1', '45'], // 3 of 4 hours
+    ['b', '15'],
+  ])
+  expect(JSON.stringify(run(cells, of({ unit: 'Weeks' })))).toContain('divided evenly: nothing is measured in Weeks')
+  const twice = {
+    ...plan,
+    pools: [pool('pool', {}), pool('other', { unit: 'GB' })],
+    rules: [...plan.rules, { id: 'o', conditions: [{ dimension: 'SubAccountName', values: ['other'] }], target: 'other' }],
+  }
+  expect(run([...cells, cell('9', { SubAccountName: 'other' })], twice).statements.map(s => [s.centre, s.shared])).toEqual([
+    ['a1', '62.33'],
+    ['b', '6.67'],
+  ])
+})
+
+it('goes on in slices and comes to the same', () => {
+  const cube = cubeOf([cell('10', { 'Tags/team': 'a' }), cell('4', { SubAccountName: 'shared' })])
+  const question = { month: MONTH, measure: 'billedCost' as const, reportCurrency: null, rates: [] }
+  const slices = settleInSlices(cube, plan, question)
+  let count = 0
+  let step = slices.next()
+  for (; !step.done; step = slices.next()) count++
+  expect(count).toBeGreaterThanOrEqual(3)
+  expect(step.value).toEqual(toEnd(settleInSlices(cube, plan, question)))
+})
