@@ -68,8 +68,8 @@ function decimalWeights(given: [target: string, weight: string][]): Basis['weigh
 }
 
 /**
- * What cost centres have directly, in the report currency at the rates of the month's last day. Who has costs without a rate is left out and
- * named. Where no cost has a rate, or no report currency is set, only what is billed in the pool's own currency counts.
+ * What cost centres have directly, in the report currency at the rates of the month's last day. Who has costs without a rate is left out
+ * and named. Where no cost has a rate, or no report currency is set, only what is billed in the pool's own currency counts.
  */
 function directBasis(currency: string, { direct, reportCurrency, rates, day }: BasisFacts): Basis {
   const centres = [...direct].sort(([a], [b]) => (a < b ? -1 : 1))

@@ -19,7 +19,8 @@ export type SharingOut = {
 /**
  * Divides pools among cost centres, those that share out to others before them. What goes to a pool goes on exactly; whole minor units are
  * cut last, among the cost centres, by largest remainders; what is below a minor unit goes with the largest share. So the shares of all
- * pools add up to what was put on them, to the last digit. A basis that is empty, zero or of both signs falls back to even parts and says so.
+ * pools add up to what was put on them, to the last digit. A basis that is empty, zero or of both signs falls back to even parts and says
+ * so.
  */
 export function shareOut({ centres, pools, pooled, basis, decimals }: SharingOut): Share[] {
   const held = new Map(pools.map(pool => [pool.id, new Map(pooled.get(pool.id) ?? [])]))

@@ -1,7 +1,6 @@
 import { scaled } from '../money/scaled'
 import { CellIndex } from './cell-index'
 import type { Coding } from './layers'
-import type { CodeColumn } from './combinations'
 import type { Cube } from './cube'
 import { readGroups, type Groups } from './groups'
 import { keysOfLayer, ownCodes } from './layers'

@@ -8,8 +8,8 @@ let turn: Promise<unknown> = Promise.resolve()
 const others = () => new Promise<void>(resolve => setImmediate(resolve))
 
 /**
- * Runs something long in a thread that answers others, slice by slice, one such thing after the other; begins anew when what it looks at has
- * changed in between.
+ * Runs something long in a thread that answers others, slice by slice, one such thing after the other; begins anew when what it looks at
+ * has changed in between.
  * @param make begins it.
  * @param state what it looks at: equal as long as nothing has changed.
  * @throws GivenUp when nobody wants it any more.

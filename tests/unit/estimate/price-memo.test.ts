@@ -139,7 +139,7 @@ it('what is not changed is the very same, priced once', () => {
     ),
   }
   const third = priceScenarios(edited, prices, memo)
-  third.forEach(
-    (priced, i) => expect(priced.rows.map((row, k) => row === first[i]!.rows[k])).toEqual([true, true, true, false, false]), // the support plan is a share of all
-  )
+  // the support plan is a share of all
+  for (const [i, { rows: now }] of third.entries())
+    expect(now.map((row, k) => row === first[i]!.rows[k])).toEqual([true, true, true, false, false])
 })
