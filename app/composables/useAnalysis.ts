@@ -1,6 +1,6 @@
 import { watchDebounced } from '@vueuse/core'
-import type { Assumptions } from '../../core/estimate/assumptions'
-import type { Prices } from '../../core/estimate/price-estimate'
+import type { Assumptions } from '../../core/estimate/documents/assumptions'
+import type { Prices } from '../../core/estimate/pricing/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
 import type { AnalysisReply, AnalysisTask } from '../utils/analysis'

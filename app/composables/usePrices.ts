@@ -1,4 +1,4 @@
-import type { Prices } from '../../core/estimate/price-estimate'
+import type { Prices } from '../../core/estimate/pricing/price-estimate'
 import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { upliftList } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'

@@ -5,15 +5,22 @@ import { applies, type Place } from '../../core/estimate/components/kind'
 import type { Component } from '../../core/estimate/estimate'
 import { readLine } from '../../core/estimate/adding/read-line'
 import { replacedText } from '../../core/estimate/scenarios/equivalent'
-import { looksLikeRows, pasteRows } from '../../core/estimate/paste'
-import { readNumber } from '../../core/estimate/number-text'
-import { findPlace, placeText } from '../../core/estimate/place'
+import { looksLikeRows, pasteRows } from '../../core/estimate/sheet/paste'
+import { readNumber } from '../../core/estimate/sheet/number-text'
+import { findPlace, placeText } from '../../core/estimate/pricing/place'
 import { describeLine } from '../../core/ratecard/describe'
 import { unitWords } from '../../core/ratecard/meters'
 import { findPrice, findSize, findSku } from '../../core/ratecard/rate-card'
 import { evaluate } from '../../core/working/working'
-import { figureOf, figureText, figureWords, priceAlone, type FigureName, type PricedEstimate } from '../../core/estimate/price-estimate'
-import { ownChargesOf } from '../../core/estimate/plan-row'
+import {
+  figureOf,
+  figureText,
+  figureWords,
+  priceAlone,
+  type FigureName,
+  type PricedEstimate,
+} from '../../core/estimate/pricing/price-estimate'
+import { ownChargesOf } from '../../core/estimate/pricing/plan-row'
 
 export type InputColumn = { key: SheetColumn | 'name'; label: string; number?: boolean }
 /** A column of amounts: of the scenario in place `at`, or how it differs from the first. */

@@ -1,6 +1,6 @@
-import type { Assumptions } from '../../core/estimate/assumptions'
+import type { Assumptions } from '../../core/estimate/documents/assumptions'
 import type { Estimate, Scenario } from '../../core/estimate/estimate'
-import type { Prices } from '../../core/estimate/price-estimate'
+import type { Prices } from '../../core/estimate/pricing/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
 

@@ -1,5 +1,5 @@
 import { client, RequestFailed } from './client'
-import type { CardVersion } from '../../core/estimate/name-card'
+import type { CardVersion } from '../../core/estimate/sheet/name-card'
 import { rateCardSchema, type RateCard } from '../../core/ratecard/rate-card'
 import { dayText } from '../../shared/words/days'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'

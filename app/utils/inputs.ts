@@ -1,5 +1,5 @@
 import type { Field } from '../../core/estimate/components/field'
-import { inputText } from '../../core/estimate/input-text'
+import { inputText } from '../../core/estimate/sheet/input-text'
 
 /** An input as the page shows it: the way in which it can be typed. */
 export const shownInput = (field: Field, text: string): string => inputText(field, text)

@@ -1,8 +1,8 @@
 import { findKind } from './components'
 import type { Estimate } from './estimate'
-import { figuresOf } from './figures'
-import { figureOf, priceEstimate, yearsOfTerm, type FigureName, type PricedEstimate, type Prices } from './price-estimate'
-import { rowInPart, rowNames } from './row-name'
+import { figuresOf } from './pricing/figures'
+import { figureOf, priceEstimate, yearsOfTerm, type FigureName, type PricedEstimate, type Prices } from './pricing/price-estimate'
+import { rowInPart, rowNames } from './sheet/row-name'
 import { difference, notCounted, withOnlyPriced, type Difference, type NotCounted } from './scenarios/compare'
 
 /** One thing that differs between two states of an estimate. `component` is null for what is not of a row. */

@@ -3,7 +3,7 @@ import { namedRecord } from '../text/named-record'
 import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
-import { presentFormat } from './earlier-format'
+import { presentFormat } from './documents/earlier-format'
 
 /** How something is paid: as it runs, or by a commitment of one or three years. */
 export const waysToPay = [

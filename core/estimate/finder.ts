@@ -4,8 +4,8 @@ import type { RateCard, ServerSize } from '../ratecard/rate-card'
 import { findPrice, variantsOf } from '../ratecard/rate-card'
 import { openSystem, systemsOf } from './components/server'
 import { newEstimate, newRow, type Estimate, type WayToPay } from './estimate'
-import { priceEstimate, type Prices } from './price-estimate'
-import { rateOf, type RateUsed } from './rates'
+import { priceEstimate, type Prices } from './pricing/price-estimate'
+import { rateOf, type RateUsed } from './pricing/rates'
 
 /** What a machine is needed for. Empty lists rule nothing out. */
 export type Needs = {

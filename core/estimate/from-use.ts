@@ -5,8 +5,8 @@ import type { UsedLine } from '../spend/used'
 import { evaluate } from '../working/working'
 import { hoursOfMonth, type Month } from '../time/day'
 import { newEstimate, newRow, type Estimate } from './estimate'
-import { placeText } from './place'
-import { priceEstimate } from './price-estimate'
+import { placeText } from './pricing/place'
+import { priceEstimate } from './pricing/price-estimate'
 
 type Known = UsedLine & { line: PriceLine; quantityValue: Decimal }
 type Row = { part: string; kind: string; where: string; inputs: Record<string, string>; note: string }

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { findKind } from './components'
-import { rowNow } from './earlier-format'
+import { rowNow } from './documents/earlier-format'
 import { componentSchema, type Component } from './estimate'
-import { inputText } from './input-text'
-import { keptText } from './typed-text'
+import { inputText } from './sheet/input-text'
+import { keptText } from './sheet/typed-text'
 
 /** A reusable set of components with fields left open. */
 const shape = z.strictObject({

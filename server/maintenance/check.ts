@@ -1,6 +1,6 @@
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import { allocationPlanSchema } from '../../core/allocation/plan'
-import { keptDocument } from '../../core/estimate/kept-document'
+import { keptDocument } from '../../core/estimate/documents/kept-document'
 import { estimateSchema } from '../../core/estimate/estimate'
 import { patternSchema } from '../../core/estimate/pattern'
 import { scaledText } from '../../core/money/scaled'

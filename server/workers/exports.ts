@@ -1,8 +1,8 @@
 // The thread that writes one file and ends.
 import { parentPort, workerData } from 'node:worker_threads'
-import { makeDocument } from '../../core/estimate/document'
-import { writers } from '../exports'
-import type { ExportTask } from '../exports/writer'
+import { makeDocument } from '../../core/estimate/documents/document'
+import { writers } from '../exports/estimate'
+import type { ExportTask } from '../exports/estimate/writer'
 import { goGently } from './gentle'
 
 goGently()

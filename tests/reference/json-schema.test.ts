@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import { expect, it } from 'vitest'
-import { writeEstimate } from '../../core/estimate/estimate-file'
+import { writeEstimate } from '../../core/estimate/documents/estimate-file'
 import { estimateSchema } from '../../core/estimate/estimate'
 import { demoEstimates } from '../../demo/estimates'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'

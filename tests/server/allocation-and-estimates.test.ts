@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { newEstimate } from '../../core/estimate/estimate'
-import { writeEstimate } from '../../core/estimate/estimate-file'
+import { writeEstimate } from '../../core/estimate/documents/estimate-file'
 import { planState, settlement } from '../../shared/contracts/allocation'
 import { estimateList, savedEstimate } from '../../shared/contracts/estimates'
 import { allocationPlan, people } from '../../demo/organisation'

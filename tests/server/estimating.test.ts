@@ -11,7 +11,7 @@ import { eq } from 'drizzle-orm'
 import { estimateLink, estimateVersion, rateCard } from '../../server/db/schema'
 import { findRateCard } from '../../server/stores/rate-cards'
 import { listEstimates, mustFindEstimate } from '../../server/stores/estimates'
-import { figureText, priceEstimate } from '../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../core/estimate/pricing/price-estimate'
 import { evaluate } from '../../core/working/working'
 import { cardColumns, cardToTable } from '../../core/ratecard/card-table'
 import {

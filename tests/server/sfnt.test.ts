@@ -2,7 +2,7 @@
 // sum as 32-bit words, with the head table's adjustment taken as zero, is the checksum that the directory has.
 import { readFileSync } from 'node:fs'
 import { expect, it } from 'vitest'
-import { sfntOf } from '../../server/exports/sfnt'
+import { sfntOf } from '../../server/exports/estimate/sfnt'
 
 const HEAD = 0x68656164
 const files = [

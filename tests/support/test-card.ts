@@ -1,6 +1,6 @@
 import { newEstimate, newRow, type Component, type Estimate, type Scenario } from '../../core/estimate/estimate'
-import { figureNames, figureText, priceEstimate, type FigureName, type Prices } from '../../core/estimate/price-estimate'
-import type { WayPrice } from '../../core/estimate/ways-to-pay'
+import { figureNames, figureText, priceEstimate, type FigureName, type Prices } from '../../core/estimate/pricing/price-estimate'
+import type { WayPrice } from '../../core/estimate/pricing/ways-to-pay'
 import type { PriceLine, RateCard } from '../../core/ratecard/rate-card'
 
 const line = (

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Assumption, Assumptions } from '../../../core/estimate/assumptions'
+import type { Assumption, Assumptions } from '../../../core/estimate/documents/assumptions'
 import { findKind } from '../../../core/estimate/components'
 
 /** Defaults that move the total and that nobody has confirmed, with how far they could move it. */

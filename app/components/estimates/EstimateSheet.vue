@@ -2,7 +2,7 @@
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { evaluate } from '../../../core/working/working'
 import type { Component } from '../../../core/estimate/estimate'
-import { figureNames, figureWords } from '../../../core/estimate/price-estimate'
+import { figureNames, figureWords } from '../../../core/estimate/pricing/price-estimate'
 import { notCounted } from '../../../core/estimate/scenarios/compare'
 import { sheetKey, type FigureColumn, type Sheet, type SheetItem } from '../../composables/useSheet'
 

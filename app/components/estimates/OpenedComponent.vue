@@ -5,7 +5,7 @@ import { helpersFor } from '../../../core/estimate/helpers'
 import { applies, hasPlace } from '../../../core/estimate/components/kind'
 import type { Component } from '../../../core/estimate/estimate'
 import { evaluate } from '../../../core/working/working'
-import { figureOf, paybackMonths } from '../../../core/estimate/ways-to-pay'
+import { figureOf, paybackMonths } from '../../../core/estimate/pricing/ways-to-pay'
 import { chargedFor } from '../../../core/ratecard/describe'
 import { sheetKey } from '../../composables/useSheet'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { rowLabel } from '../../../core/estimate/row-name'
+import { rowLabel } from '../../../core/estimate/sheet/row-name'
 import { replacedText } from '../../../core/estimate/scenarios/equivalent'
 import type { Component } from '../../../core/estimate/estimate'
 import type { Comparison } from '../../../core/estimate/scenarios/compare'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { readQuantity } from '../../../core/estimate/typed-text'
+import { readQuantity } from '../../../core/estimate/sheet/typed-text'
 import { decimalText } from '../../../core/money/decimal'
 import type { Closer } from '../../../core/estimate/scenarios/close-gap'
-import { figureText } from '../../../core/estimate/price-estimate'
+import { figureText } from '../../../core/estimate/pricing/price-estimate'
 
 /** The total against the target, and single changes that would bring it there. */
 const props = defineProps<{ closers: Closer[] }>()

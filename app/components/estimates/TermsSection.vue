@@ -3,8 +3,8 @@ import { isCurrency, currencies } from '../../../core/money/currency'
 import { decimalText, parseDecimal } from '../../../core/money/decimal'
 import { isDay } from '../../../core/time/day'
 import { startOf } from '../../../core/estimate/estimate'
-import { rateOf } from '../../../core/estimate/rates'
-import { readQuantity } from '../../../core/estimate/typed-text'
+import { rateOf } from '../../../core/estimate/pricing/rates'
+import { readQuantity } from '../../../core/estimate/sheet/typed-text'
 
 /** Terms: discounts by buying agreement, margin, tax, funding, currency and rates, the month and the years, free allowances. */
 const store = useEstimate()

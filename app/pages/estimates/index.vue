@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
-import { readEstimate } from '../../../core/estimate/estimate-file'
+import { readEstimate } from '../../../core/estimate/documents/estimate-file'
 import { againstBill, estimateFromUse } from '../../../core/estimate/from-use'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
 import { notCounted } from '../../../core/estimate/scenarios/compare'
-import { rowLabel } from '../../../core/estimate/row-name'
+import { rowLabel } from '../../../core/estimate/sheet/row-name'
 import type { Rate } from '../../../core/money/rates'
 import {
   estimateList,

@@ -3,8 +3,8 @@ import { estimateSaved, kept, patternList } from '../../../shared/contracts/esti
 import { patternSchema, fillPattern, usualShown, type Pattern } from '../../../core/estimate/pattern'
 import { newEstimate } from '../../../core/estimate/estimate'
 import { findKind } from '../../../core/estimate/components'
-import { rowLabel } from '../../../core/estimate/row-name'
-import { keptText } from '../../../core/estimate/typed-text'
+import { rowLabel } from '../../../core/estimate/sheet/row-name'
+import { keptText } from '../../../core/estimate/sheet/typed-text'
 import { upliftsFor } from '../../../core/uplift/uplift-set'
 import type { z } from 'zod'
 

@@ -2,7 +2,7 @@
 import Papa from 'papaparse'
 import { cardColumns, cardToTable } from '../../../core/ratecard/card-table'
 import type { RateCard } from '../../../core/ratecard/rate-card'
-import type { CardVersion } from '../../../core/estimate/name-card'
+import type { CardVersion } from '../../../core/estimate/sheet/name-card'
 import type { Rate } from '../../../core/money/rates'
 import { rateList } from '../../../shared/contracts/spend-settings'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'

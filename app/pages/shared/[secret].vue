@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { figureNames, figureWords } from '../../../core/estimate/price-estimate'
+import { figureNames, figureWords } from '../../../core/estimate/pricing/price-estimate'
 import { sharedDocument } from '../../../shared/contracts/estimates'
 import type { z } from 'zod'
 

@@ -1,4 +1,4 @@
-import { priceEstimate, type PriceMemo, type Prices } from '../price-estimate'
+import { priceEstimate, type PriceMemo, type Prices } from '../pricing/price-estimate'
 import { evaluate } from '../../working/working'
 import type { Decimal } from '../../money/decimal'
 import { newRow, type Component, type Estimate } from '../estimate'

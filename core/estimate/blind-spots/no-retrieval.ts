@@ -1,4 +1,4 @@
-import type { PricedComponent } from '../price-estimate'
+import type { PricedComponent } from '../pricing/price-estimate'
 import { about, rowsOf, valueOf, type BlindSpot } from './blind-spot'
 
 /** Colder classes charge for fetching, and nothing is fetched. */

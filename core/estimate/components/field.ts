@@ -1,7 +1,7 @@
 import { variantName, variantsOf, type Meter, type PriceLine, type RateCard } from '../../ratecard/rate-card'
-import { ALWAYS_ON, mostHours, readHours } from '../hours-text'
-import { readNumber } from '../number-text'
-import { readTyped } from '../typed-text'
+import { ALWAYS_ON, mostHours, readHours } from '../sheet/hours-text'
+import { readNumber } from '../sheet/number-text'
+import { readTyped } from '../sheet/typed-text'
 
 /** A field's place in the sheet; a field without one shows in the opened row only. */
 export type SheetColumn = 'where' | 'size' | 'amount' | 'runs' | 'count' | 'pays'

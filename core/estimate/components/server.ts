@@ -1,7 +1,7 @@
 import { findSize, hasMeter, variantsOf, type PriceLine, type RateCard } from '../../ratecard/rate-card'
 import { add, evaluate, input, multiply, type Working } from '../../working/working'
 import { wayToPay, type WayToPay } from '../estimate'
-import { wayName } from '../ways-to-pay'
+import { wayName } from '../pricing/ways-to-pay'
 import { choice, countField, hoursField, meansVariant, number, variantChoice, words } from './field'
 import type { Builder, Charge, ComponentKind } from './kind'
 

@@ -1,6 +1,6 @@
 import { input, type Working } from '../../working/working'
-import { readNumber } from '../number-text'
-import { keptText } from '../typed-text'
+import { readNumber } from '../sheet/number-text'
+import { keptText } from '../sheet/typed-text'
 import { fieldProblem, usualValue, type ChoiceField, type NumberField } from '../components/field'
 import type { RateCard } from '../../ratecard/rate-card'
 

@@ -1,8 +1,8 @@
 import { compile } from '../../working/draws'
 import { applies } from '../components/kind'
-import { readHours } from '../hours-text'
-import { readNumber, type TypedNumber } from '../number-text'
-import { figureNames, figureText, type FigureName, type PricedEstimate } from '../price-estimate'
+import { readHours } from '../sheet/hours-text'
+import { readNumber, type TypedNumber } from '../sheet/number-text'
+import { figureNames, figureText, type FigureName, type PricedEstimate } from '../pricing/price-estimate'
 import { pert, seeded } from './random'
 
 export const DRAWS = 10_000

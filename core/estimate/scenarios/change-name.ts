@@ -1,8 +1,8 @@
 import { findKind } from '../components'
 import type { Estimate } from '../estimate'
-import { inputText } from '../input-text'
-import { MUTED } from '../price-estimate'
-import { rowNames } from '../row-name'
+import { inputText } from '../sheet/input-text'
+import { MUTED } from '../pricing/price-estimate'
+import { rowNames } from '../sheet/row-name'
 import type { Change } from './layer'
 
 const LONGEST = 80

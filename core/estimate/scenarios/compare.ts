@@ -1,8 +1,8 @@
 import { Decimal, decimalText, zero, type DecimalText } from '../../money/decimal'
 import { evaluate, type Working } from '../../working/working'
 import type { Estimate, Scenario } from '../estimate'
-import { figuresOf, type FigureName } from '../figures'
-import { figureOf, MUTED, priceEstimate, type PricedEstimate, type PriceMemo, type Prices } from '../price-estimate'
+import { figuresOf, type FigureName } from '../pricing/figures'
+import { figureOf, MUTED, priceEstimate, type PricedEstimate, type PriceMemo, type Prices } from '../pricing/price-estimate'
 
 /** A figure beside the same of the first scenario. `share` is the difference as a share of the first; null when that is zero. */
 export type Difference = { amount: DecimalText; share: DecimalText | null }

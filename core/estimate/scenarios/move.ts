@@ -2,8 +2,8 @@ import type { RateCard } from '../../ratecard/rate-card'
 import { findKind } from '../components'
 import { completeInputs, hasPlace } from '../components/kind'
 import type { Component, Estimate, Scenario } from '../estimate'
-import { keepAsWas } from '../name-card'
-import { findPlace, placeText } from '../place'
+import { keepAsWas } from '../sheet/name-card'
+import { findPlace, placeText } from '../pricing/place'
 import { inputsElsewhere } from './equivalent'
 
 /**

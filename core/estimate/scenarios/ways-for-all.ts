@@ -1,8 +1,8 @@
 import { decimalText, type DecimalText } from '../../money/decimal'
 import { add, divide, evaluate } from '../../working/working'
 import { wayToPay, type Estimate, type WayToPay } from '../estimate'
-import { figuresOf, figureText, type FigureName } from '../figures'
-import { PriceMemo, priceEstimate, type PricedEstimate, type Prices } from '../price-estimate'
+import { figuresOf, figureText, type FigureName } from '../pricing/figures'
+import { PriceMemo, priceEstimate, type PricedEstimate, type Prices } from '../pricing/price-estimate'
 import { notCounted, type NotCounted } from './compare'
 import { asScenario } from './layer'
 

@@ -3,7 +3,7 @@ import { addDays } from '../../../core/time/day'
 import type { Scope } from '../../../core/spend/question'
 import { tableWriters } from '../tables'
 import type { TableFormat } from '../tables/table-writer'
-import { asText } from '../writer'
+import { asText } from '../estimate/writer'
 import { chargeLines, lineKind, type LineSource } from './charge-lines'
 import { xlsxLines } from './xlsx-lines'
 

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { asText } from '../writer'
+import { asText } from '../estimate/writer'
 import type { TableWriter } from './table-writer'
 
 /**

@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs'
-import { asText } from '../writer'
+import { asText } from '../estimate/writer'
 import type { FileTable, TableWriter } from './table-writer'
 
 /** The rows of a sheet above the table: title, a blank one, and the totals, which stand outside it; then the heading. */

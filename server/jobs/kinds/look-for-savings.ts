@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { findConnector } from '../../connectors/connect'
-import { lookForSavings as look } from '../../engine/savings'
+import { lookForSavings as look } from '../../use-cases/savings'
 import type { JobKind } from './kind'
 
 /** Looks through a connection for what can be saved. */

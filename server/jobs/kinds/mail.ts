@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { ConnectorFailed } from '../../connectors/connector'
 import { sendMail } from '../../connectors/mail'
-import { sentenceMail } from '../../engine/sentence-mail'
+import { sentenceMail } from '../../use-cases/sentence-mail'
 import { findSentence } from '../../stores/sentences'
 import { NotKnown, type JobKind } from './kind'
 

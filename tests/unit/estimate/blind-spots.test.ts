@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { blindSpots, blindSpotSize, fillBlindSpot, findBlindSpots } from '../../../core/estimate/blind-spots'
 import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
-import { priceEstimate, PriceMemo } from '../../../core/estimate/price-estimate'
+import { priceEstimate, PriceMemo } from '../../../core/estimate/pricing/price-estimate'
 import { brackwaterCard } from '../../../demo/rate-cards'
 import { pricesOf, testRows } from '../../support/test-card'
 

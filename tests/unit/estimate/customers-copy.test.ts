@@ -1,12 +1,12 @@
 // A customer's copy holds what may go into it and nothing else: a marker in every other field reaches none of it.
 import { describe, expect, it } from 'vitest'
-import { makeDocument, type EstimateDocument } from '../../../core/estimate/document'
+import { makeDocument, type EstimateDocument } from '../../../core/estimate/documents/document'
 import { newEstimate, newRow, type Estimate } from '../../../core/estimate/estimate'
-import { keptDocument } from '../../../core/estimate/kept-document'
+import { keptDocument } from '../../../core/estimate/documents/kept-document'
 import { asScenario } from '../../../core/estimate/scenarios/layer'
 import type { RateCard } from '../../../core/ratecard/rate-card'
-import { csv } from '../../../server/exports/csv'
-import { xlsx } from '../../../server/exports/xlsx'
+import { csv } from '../../../server/exports/estimate/csv'
+import { xlsx } from '../../../server/exports/estimate/xlsx'
 import { testCard } from '../../support/test-card'
 import { unzipSync } from 'fflate'
 

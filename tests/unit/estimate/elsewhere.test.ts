@@ -2,8 +2,8 @@
 // against tables written by hand.
 import { describe, expect, it } from 'vitest'
 import { newEstimate, newRow, type Component, type Estimate } from '../../../core/estimate/estimate'
-import { priceOnCard } from '../../../core/estimate/name-card'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { priceOnCard } from '../../../core/estimate/sheet/name-card'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import { takeOver } from '../../../core/estimate/scenarios/layer'
 import { moveScenario, relocate, rowAt } from '../../../core/estimate/scenarios/move'
 import { findSku, type RateCard } from '../../../core/ratecard/rate-card'

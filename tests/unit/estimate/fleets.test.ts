@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { newEstimate, newRow } from '../../../core/estimate/estimate'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 import { brackwaterCard } from '../../../demo/rate-cards'
 import { pricesOf } from '../../support/test-card'

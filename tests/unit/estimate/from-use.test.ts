@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { againstBill, estimateFromUse } from '../../../core/estimate/from-use'
 import type { UsedLine } from '../../../core/spend/used'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import { demoDeliveries } from '../../../demo/deliveries'
 import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
 

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { newEstimate, type Component, type Estimate, type Scenario } from '../../../core/estimate/estimate'
-import { figureNames, priceScenarios, PriceMemo, type PricedEstimate, type Prices } from '../../../core/estimate/price-estimate'
+import { figureNames, priceScenarios, PriceMemo, type PricedEstimate, type Prices } from '../../../core/estimate/pricing/price-estimate'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
 import { evaluate } from '../../../core/working/working'
 import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'

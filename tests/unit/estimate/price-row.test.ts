@@ -1,6 +1,6 @@
 // A row's price as it is read, line by line, with a negotiated discount, own charges, months that differ and a support plan on top.
 import { expect, it } from 'vitest'
-import { priceEstimate, type Prices } from '../../../core/estimate/price-estimate'
+import { priceEstimate, type Prices } from '../../../core/estimate/pricing/price-estimate'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
 import { outline } from '../../support/outline'

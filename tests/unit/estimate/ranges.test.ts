@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { newEstimate } from '../../../core/estimate/estimate'
-import { figureNames, figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureNames, figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import { pert, seeded } from '../../../core/estimate/ranges/random'
 import { simulate, uncertainInputs } from '../../../core/estimate/ranges/simulate'
 import { compile } from '../../../core/working/draws'

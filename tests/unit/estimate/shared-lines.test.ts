@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Component, Estimate, Scenario } from '../../../core/estimate/estimate'
-import { figureNames, figureText, priceEstimate, priceScenarios } from '../../../core/estimate/price-estimate'
+import { figureNames, figureText, priceEstimate, priceScenarios } from '../../../core/estimate/pricing/price-estimate'
 import { asScenario } from '../../../core/estimate/scenarios/layer'
 import { Decimal } from '../../../core/money/decimal'
 import type { PriceLine, RateCard } from '../../../core/ratecard/rate-card'

@@ -1,5 +1,14 @@
 import { expect, it } from 'vitest'
-import { figureOf, nothing, overYears, paybackMonths, priceWay, waysOf, type Way, type WayPrice } from '../../../core/estimate/ways-to-pay'
+import {
+  figureOf,
+  nothing,
+  overYears,
+  paybackMonths,
+  priceWay,
+  waysOf,
+  type Way,
+  type WayPrice,
+} from '../../../core/estimate/pricing/ways-to-pay'
 import type { PriceLine } from '../../../core/ratecard/rate-card'
 import { evaluate, input, type Working } from '../../../core/working/working'
 import { outline } from '../../support/outline'

@@ -89,6 +89,9 @@ it('knows what spend can be split by', () => {
       'ChargedFor',
       'ServiceWhole',
       'TagsFrom/team',
+      'CostCentre',
+      'CostCentre/teams',
+      'Lookup/owners/owner',
     ].every(isDimension),
   ).toBe(true)
   expect(
@@ -96,8 +99,9 @@ it('knows what spend can be split by', () => {
       'BilledCost',
       'Tags',
       'Tags/',
-      'CostCentre',
-      'Lookup/a/b',
+      'CostCentre/',
+      'Lookup/owners',
+      'Lookup//owner',
       'nonsense',
       'Others',
       'SkuPriceDetails',

@@ -1,7 +1,7 @@
 // What a rate card may not say: refused with the line and how to mend it, in both of its forms.
 import { expect, it } from 'vitest'
 import { newEstimate, newRow } from '../../../core/estimate/estimate'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import { componentKinds, findKind, isOffered } from '../../../core/estimate/components'
 import { cardColumns, cardFromTable, cardToTable } from '../../../core/ratecard/card-table'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'

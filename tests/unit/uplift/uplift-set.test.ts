@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { newEstimate } from '../../../core/estimate/estimate'
-import { figureText, priceEstimate } from '../../../core/estimate/price-estimate'
+import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
 import { upliftSetSchema, upliftsFor, type StoredUplift } from '../../../core/uplift/uplift-set'
 import { brackwaterCard } from '../../../demo/rate-cards'
 import { pricesOf, testRows } from '../../support/test-card'

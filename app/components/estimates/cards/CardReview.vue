@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { compareEstimates } from '../../../../core/estimate/compare-estimates'
-import { priceOnCard, type CardVersion } from '../../../../core/estimate/name-card'
-import { figureText } from '../../../../core/estimate/price-estimate'
-import { rowNames } from '../../../../core/estimate/row-name'
+import { priceOnCard, type CardVersion } from '../../../../core/estimate/sheet/name-card'
+import { figureText } from '../../../../core/estimate/pricing/price-estimate'
+import { rowNames } from '../../../../core/estimate/sheet/row-name'
 import { replacedText } from '../../../../core/estimate/scenarios/equivalent'
 import type { Rate } from '../../../../core/money/rates'
 import type { RateCard } from '../../../../core/ratecard/rate-card'

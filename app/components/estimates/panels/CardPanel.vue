@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { compareEstimates, type EstimateComparison } from '../../../../core/estimate/compare-estimates'
-import { priceOnCard } from '../../../../core/estimate/name-card'
-import { figureNames, figureWords } from '../../../../core/estimate/price-estimate'
-import { rowNames } from '../../../../core/estimate/row-name'
+import { priceOnCard } from '../../../../core/estimate/sheet/name-card'
+import { figureNames, figureWords } from '../../../../core/estimate/pricing/price-estimate'
+import { rowNames } from '../../../../core/estimate/sheet/row-name'
 import { replacedText } from '../../../../core/estimate/scenarios/equivalent'
 
 /** What newer rate cards would change, before anything is priced again. */

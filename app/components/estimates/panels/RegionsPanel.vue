@@ -2,8 +2,8 @@
 import { compareScenarios } from '../../../../core/estimate/scenarios/compare'
 import { replacedText } from '../../../../core/estimate/scenarios/equivalent'
 import { moveScenario } from '../../../../core/estimate/scenarios/move'
-import { figureText, PriceMemo, priceEstimate } from '../../../../core/estimate/price-estimate'
-import { rowNames } from '../../../../core/estimate/row-name'
+import { figureText, PriceMemo, priceEstimate } from '../../../../core/estimate/pricing/price-estimate'
+import { rowNames } from '../../../../core/estimate/sheet/row-name'
 import type { RateCard } from '../../../../core/ratecard/rate-card'
 
 /** The whole estimate in every region of every rate card, side by side: totals where every row is offered first, the others behind them. */

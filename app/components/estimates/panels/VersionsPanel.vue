@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { z } from 'zod'
 import { compareEstimates, type EstimateComparison } from '../../../../core/estimate/compare-estimates'
-import { figureNames, figureWords, type Prices } from '../../../../core/estimate/price-estimate'
+import { figureNames, figureWords, type Prices } from '../../../../core/estimate/pricing/price-estimate'
 import { kept, savedEstimate, versionList } from '../../../../shared/contracts/estimates'
 import type { Estimate } from '../../../../core/estimate/estimate'
 

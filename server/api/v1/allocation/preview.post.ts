@@ -1,4 +1,4 @@
-import { settleMonth } from '../../../engine/settle-month'
+import { settleMonth } from '../../../use-cases/settle-month'
 import { left } from '../../../http/left'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'

@@ -1,4 +1,4 @@
-import { reconcileInvoices } from '../../../engine/reconcile-invoices'
+import { reconcileInvoices } from '../../../use-cases/reconcile-invoices'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

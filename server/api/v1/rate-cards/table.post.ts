@@ -1,4 +1,4 @@
-import { takeRateCard } from '../../../engine/take-rate-card'
+import { takeRateCard } from '../../../use-cases/take-rate-card'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

@@ -1,4 +1,4 @@
-import { viewResource } from '../../../engine/resource-view'
+import { viewResource } from '../../../use-cases/resource-view'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

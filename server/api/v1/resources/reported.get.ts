@@ -1,4 +1,4 @@
-import { reportOf } from '../../../engine/reported'
+import { reportOf } from '../../../use-cases/reported'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

@@ -1,5 +1,5 @@
-import { carryOut } from '../../../engine/act'
-import { savingsState } from '../../../engine/savings'
+import { carryOut } from '../../../use-cases/act'
+import { savingsState } from '../../../use-cases/savings'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

@@ -1,4 +1,4 @@
-import { savingsState } from '../../../engine/savings'
+import { savingsState } from '../../../use-cases/savings'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

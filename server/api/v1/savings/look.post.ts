@@ -1,5 +1,5 @@
 import { connectors, connectorThatCan, withConnector } from '../../../connectors/connect'
-import { savingsState } from '../../../engine/savings'
+import { savingsState } from '../../../use-cases/savings'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 import { lookForSavings, lookJob } from '../../../jobs/kinds/look-for-savings'

@@ -1,4 +1,4 @@
-import { previewAction } from '../../../engine/savings'
+import { previewAction } from '../../../use-cases/savings'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 

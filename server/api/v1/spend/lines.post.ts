@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { lineSource } from '../../../engine/line-source'
+import { lineSource } from '../../../charges/line-source'
 import { isLineColumn } from '../../../exports/lines/charge-lines'
 import { MOST_SHEET_ROWS, tableMimes } from '../../../exports/tables/table-writer'
 import { operations } from '../../../http/operations'

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { tableFile } from '../../../engine/table-file'
+import { tableFile } from '../../../use-cases/table-file'
 import { checkDimensions, checkScope } from '../../../http/question'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { exportEstimate } from '../../../../exports/export-estimate'
+import { exportEstimate } from '../../../../exports/estimate/export-estimate'
 import { operations } from '../../../../http/operations'
 import { route } from '../../../../http/route'
 

@@ -1,6 +1,6 @@
 import { addDays } from '../../../../../core/time/day'
 import { LONGEST_LINK_DAYS } from '../../../../../shared/contracts/estimates'
-import { documentOf } from '../../../../exports/export-estimate'
+import { documentOf } from '../../../../exports/estimate/export-estimate'
 import { Problem } from '../../../../http/problem'
 import { operations } from '../../../../http/operations'
 import { route } from '../../../../http/route'

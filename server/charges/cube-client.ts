@@ -1,0 +1,196 @@
+import { randomUUID } from 'node:crypto'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { Worker } from 'node:worker_threads'
+import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
+import type { ChargeStore, Counting, CountingPeriod } from './charge-store'
+import type { Database } from '../db/database'
+import { readBeside } from '../stores/beside'
+import { JsonBytes } from '../json-bytes'
+import type { CubeCalls, CubeReply, CubeRequest } from '../workers/cube'
+import type { CubeReplies } from '../workers/cube-replies'
+import type { CubeSlices } from '../workers/cube-slices'
+import { GivenUp } from '../workers/in-slices'
+
+/** So many dictionary entries are handed on in one message. */
+const ENTRIES_AT_ONCE = 20_000
+
+/** Charges that are replaced again and again while they are read are read so often at most: the next telling brings what is missing. */
+const MOST_READINGS = 5
+
+const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
+
+type MadeInSlices<K extends keyof CubeSlices> = ReturnType<CubeSlices[K]> extends Generator<void, infer Made> ? Made : never
+
+export type Seen<T> = { revision: number; result: T }
+
+/** All charges in a thread of their own: filled from the database, asked through messages. Every reply says which data it saw. */
+export class CubeClient {
+  #worker: Worker
+  #waiting = new Map<number, { resolve: (reply: never) => void; reject: (error: Error) => void }>()
+  #last = 0
+  #knownIds = new Map(dictionaryNames.map(name => [name, 0]))
+  /** The billing periods in memory, and whose charges they have. */
+  #loads = new Map<string, CountingPeriod>()
+  #revision = -1
+  #isStale = false
+  /** Tells this process from others on the database. */
+  readonly #me = randomUUID()
+  #turn: Promise<void> = Promise.resolve()
+
+  constructor(
+    serverDir: string,
+    private readonly charges: ChargeStore,
+    private readonly database: Database,
+  ) {
+    this.#worker = new Worker(pathToFileURL(join(serverDir, 'workers/cube.mjs')))
+    this.#worker.on('message', (reply: CubeReply) => {
+      const waiting = this.#waiting.get(reply.id)
+      this.#waiting.delete(reply.id)
+      if ('givenUp' in reply) waiting?.reject(new GivenUp())
+      else if ('error' in reply) waiting?.reject(new Error(reply.error))
+      else waiting?.resolve({ revision: reply.revision, result: reply.result } as never)
+    })
+    this.#worker.on('error', error => {
+      for (const { reject } of this.#waiting.values()) reject(error as Error)
+      this.#waiting.clear()
+    })
+  }
+
+  ask<K extends keyof CubeCalls>(
+    call: K,
+    argument: Parameters<CubeCalls[K]>[0],
+    transfer: ArrayBuffer[] = [],
+  ): Promise<Seen<ReturnType<CubeCalls[K]>>> {
+    return this.#send({ call, argument } as CubeRequest, transfer)
+  }
+
+  /** What a request is answered with, written in the thread that makes it. */
+  async reply<K extends keyof CubeReplies>(
+    reply: K,
+    argument: Parameters<CubeReplies[K]>[1],
+  ): Promise<JsonBytes<ReturnType<CubeReplies[K]> & { revision: number }>> {
+    const { result } = await this.#send<Uint8Array>({ reply, argument } as CubeRequest)
+    return new JsonBytes(result)
+  }
+
+  /**
+   * What takes long, made in slices between which others are answered. @param unwanted ends it when nobody wants it any more.
+   * @throws GivenUp then.
+   */
+  async inSlices<K extends keyof CubeSlices>(
+    slices: K,
+    argument: Parameters<CubeSlices[K]>[1],
+    unwanted?: AbortSignal,
+  ): Promise<JsonBytes<MadeInSlices<K> & { revision: number }>> {
+    const { result } = await this.#send<Uint8Array>({ slices, argument } as unknown as CubeRequest, [], unwanted)
+    return new JsonBytes(result)
+  }
+
+  #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = [], unwanted?: AbortSignal): Promise<Seen<T>> {
+    const id = ++this.#last
+    return new Promise((resolve, reject) => {
+      this.#waiting.set(id, { resolve, reject })
+      this.#worker.postMessage({ id, ...request }, transfer)
+      const giveUp = () => this.#worker.postMessage({ giveUp: id } satisfies CubeRequest)
+      if (unwanted?.aborted) giveUp()
+      else unwanted?.addEventListener('abort', giveUp, { once: true })
+    })
+  }
+
+  /** The state of the charges that questions see; below zero until the first. */
+  get revision(): number {
+    return this.#revision
+  }
+
+  /** Whether questions see a state of the charges, or never will because they could not be read. */
+  sees(revision: number): boolean {
+    return this.#isStale || this.#revision >= revision
+  }
+
+  /**
+   * Takes up the charges that count now: the billing periods whose charges are others than those in memory, and the dictionary entries they
+   * need. Until all are there, questions see what was. Asked while it is under way, it begins anew afterwards.
+   */
+  refresh(): Promise<void> {
+    const mine = (this.#turn = this.#turn.catch(() => {}).then(() => this.#refresh()))
+    return mine
+  }
+
+  async #refresh(): Promise<void> {
+    try {
+      let counting = await this.charges.counting()
+      for (let tries = 0; ; tries++) {
+        await this.#stage(counting)
+        // what was replaced while it was read may not have been read whole
+        if (tries === MOST_READINGS || (await this.charges.revision()) === counting.revision) break
+        counting = await this.charges.counting()
+      }
+      const gone = [...this.#loads].flatMap(([key, period]) => (counting.periods.some(now => keyOf(now) === key) ? [] : [period]))
+      for (const period of gone) this.#loads.delete(keyOf(period))
+      await this.ask('update', {
+        ...(this.#revision < 0 && { beside: await readBeside(this.database) }),
+        revision: counting.revision,
+        gone: gone.map(({ source, start }) => ({ source, billingPeriodStart: start })),
+      })
+      this.#revision = counting.revision
+      this.#isStale = false
+    } catch (error) {
+      this.#isStale = true
+      throw error
+    }
+  }
+
+  async #stage({ newest, periods }: Counting): Promise<void> {
+    for (const dictionary of dictionaryNames) if (newest[dictionary] > this.#knownIds.get(dictionary)!) await this.#enter(dictionary)
+    for (const period of periods) {
+      const key = keyOf(period)
+      if (this.#loads.get(key)?.loadId === period.loadId) continue
+      const segments = await this.charges.segments(period.loadId, period.start)
+      const { source, start: billingPeriodStart, end: billingPeriodEnd, loadId, rows, deliveredAt } = period
+      await this.ask('stage', { source, billingPeriodStart, billingPeriodEnd, loadId, rows, deliveredAt, segments }, [
+        ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),
+      ])
+      this.#loads.set(key, period)
+    }
+  }
+
+  /** Takes up the entries that a dictionary has got since it was last looked at. */
+  async #enter(dictionary: DictionaryName): Promise<void> {
+    for (;;) {
+      const { count, last, text } = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
+      if (!count) return
+      await this.ask('enter', { dictionary, text })
+      this.#knownIds.set(dictionary, last)
+      if (count < ENTRIES_AT_ONCE) return
+    }
+  }
+
+  /**
+   * Takes up what is known beside the charges: aliases, trees, inherited tags, what SKUs are charged for, rates; and tells other processes
+   * to.
+   */
+  async refreshReference(): Promise<void> {
+    await this.#refer()
+    await this.database.notify('reference', this.#me)
+  }
+
+  async #refer(): Promise<void> {
+    await this.ask('refer', await readBeside(this.database))
+  }
+
+  /** From now on takes up what other processes on the database change. */
+  async follow(): Promise<void> {
+    const failed = (error: Error) => console.error('the charges in memory could not be brought up to date; restart Rain Barrel', error)
+    await this.database.listen('charges', told => {
+      if (!(told && Number(told) <= this.#revision)) this.refresh().catch(failed)
+    })
+    await this.database.listen('reference', told => {
+      if (told !== this.#me) this.#refer().catch(failed)
+    })
+  }
+
+  async close(): Promise<void> {
+    await this.#worker.terminate()
+  }
+}

@@ -1,0 +1,184 @@
+import type { Owner } from '../../core/allocation/whose'
+import { Decimal, decimalText } from '../../core/money/decimal'
+import { scaledText } from '../../core/money/scaled'
+import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/idle-gateway'
+import { promisedSince, realisedSaving } from '../../core/opportunity/realised'
+import { addDays, daysBetween } from '../../core/time/day'
+import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
+import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
+import type { Connector } from '../connectors/connector'
+import { Problem, notFound } from '../http/problem'
+import type { Services } from '../services'
+import { currentPlan } from '../stores/organisation'
+import { findRateCard } from '../stores/rate-cards'
+import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import { settleOpen } from './act'
+import { reportedTo } from '../charges/delivered-days'
+
+type Engine = Pick<Services, 'database' | 'cube'>
+const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
+
+/**
+ * Looks through a connection for what can be saved and keeps what is found; asks first what became of actions that are not known to have
+ * ended. @returns how much that is.
+ */
+export async function lookForSavings(engine: Engine, connector: Connector, who: string): Promise<number> {
+  const { database } = engine
+  await settleOpen(engine, connector, who)
+  const inventory = capabilityOf(connector, 'inventory')
+  const measurements = capabilityOf(connector, 'measurements')
+  const today = (await connector.now()).slice(0, 10)
+  const card = await findRateCard(database.db, connector.provider, today)
+  if (!card)
+    throw new Problem(
+      409,
+      'no-rate-card',
+      'There is nothing to price a saving with',
+      `Drop the rate card of ${connector.provider} under Sources first.`,
+    )
+  const measured = []
+  for (const gateway of await inventory.gateways())
+    measured.push({ gateway, readings: await measurements.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), addDays(today, 1)) })
+  const found = idleGateway.find(measured, { card, today })
+  await keepFound(database.db, found, connector.provider)
+  return found.length
+}
+
+/** Everything the place shows: opportunities with owner and state, and the ledger. */
+export async function savingsState(engine: Engine): Promise<SavingsState> {
+  const { database, cube } = engine
+  const rows = await listOpportunities(database.db)
+  const saved = await currentPlan(database.db)
+  const people = new Map((await database.db.query.person.findMany()).map(p => [p.id, p.name]))
+  const owners = await ownersOf(cube, rows)
+  const opportunities = rows.map(({ opportunity, action }): OpportunityView => {
+    const { body } = opportunity
+    const target = owners.get(opportunity.id)?.target
+    const centre = saved?.plan.centres.find(c => c.id === target)
+    return {
+      ...body,
+      state: opportunity.state,
+      foundAt: opportunity.foundAt,
+      centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
+      owner: centre?.owner ? (people.get(centre.owner) ?? null) : null,
+      action: action && {
+        state: action.state,
+        approvedBy: action.approvedBy,
+        approvedAt: action.approvedAt,
+        doneAt: action.doneAt,
+        tries: action.tries,
+        steps: action.steps,
+      },
+    }
+  })
+  const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
+  const { revision } = await cube.ask('facts', undefined)
+  const ledger = await Promise.all(done.map(row => ledgerLine(engine, row)))
+  return {
+    connected: (await connectors(database.db)).some(({ can }) => can.inventory && can.measurements),
+    opportunities,
+    ledger,
+    revision,
+  }
+}
+
+/** Whose the resources of opportunities are, on the day to which each was measured. */
+async function ownersOf(cube: Engine['cube'], rows: readonly { opportunity: StoredOpportunity }[]): Promise<Map<string, Owner>> {
+  const days = [...new Set(rows.map(({ opportunity }) => opportunity.body.evidence.to))]
+  const asked = days.map(async day => {
+    const own = rows.filter(({ opportunity }) => opportunity.body.evidence.to === day)
+    const resources = own.map(({ opportunity: { body } }) => ({ ...body, id: body.resourceId, name: body.resourceName }))
+    const { result } = await cube.ask('whose', {
+      day,
+      resources: resources.map(({ id, name, provider, region, subAccountName, tags }) => ({
+        id,
+        name,
+        provider,
+        region,
+        subAccountName,
+        tags,
+      })),
+    })
+    const byResource = new Map(Object.entries(result))
+    return own.map(({ opportunity }) => [opportunity.id, byResource.get(opportunity.body.resourceId) ?? null] as const)
+  })
+  return new Map((await Promise.all(asked)).flat())
+}
+
+const DAYS_BEFORE = 7
+
+/** Promised beside seen, from the charges that are loaded. */
+async function ledgerLine(
+  { cube }: Engine,
+  { opportunity, action }: { opportunity: StoredOpportunity; action: StoredAction },
+): Promise<LedgerLine> {
+  const { body } = opportunity
+  const doneAt = action.doneAt!.includes('T') ? action.doneAt! : `${action.doneAt!.replace(' ', 'T').slice(0, 19)}Z`
+  const day = doneAt.slice(0, 10)
+  const line = {
+    id: opportunity.id,
+    resourceName: body.resourceName,
+    doneAt,
+    approvedBy: action.approvedBy,
+    currency: action.currency,
+    promisedMonthly: decimalText(new Decimal(action.promisedMonthly)),
+  }
+  const last = await reportedTo(cube, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
+  if (!last || last < day) return { ...line, seenTo: null, promised: null, seen: null, workings: null }
+  const billed = async (start: string, end: string) => {
+    const { result } = await cube.ask('group', {
+      splitBy: [],
+      grain: null,
+      start,
+      end,
+      keep: { ResourceId: [body.resourceId] },
+      leaveOut: {},
+      measures: ['billedCost', 'pricingQuantity'],
+    })
+    const own = result.find(group => group.currency === action.currency)
+    return { cost: new Decimal(scaledText(own?.amounts[0] ?? 0n)), hours: new Decimal(scaledText(own?.amounts[1] ?? 0n)) }
+  }
+  const [before, since] = await Promise.all([billed(addDays(day, -DAYS_BEFORE), day), billed(day, addDays(last, 1))])
+  const hoursSince = daysBetween(day, addDays(last, 1)) * 24
+  const seen = realisedSaving({ costBefore: before.cost, hoursBefore: before.hours, costSince: since.cost, hoursSince })
+  const hoursGone = hoursSince - Number(doneAt.slice(11, 13))
+  return {
+    ...line,
+    seenTo: last,
+    promised: decimalText(promisedSince(new Decimal(action.promisedMonthly), hoursGone).round(10)),
+    seen: seen && decimalText(seen.round(10)),
+    workings: {
+      costBefore: decimalText(before.cost),
+      hoursBefore: decimalText(before.hours),
+      costSince: decimalText(since.cost),
+      hoursSince,
+    },
+  }
+}
+
+async function known({ database }: Engine, id: string) {
+  const row = await findOpportunity(database.db, id)
+  if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+  return row
+}
+
+/** What approving would do; does nothing. */
+export async function previewAction(engine: Engine, id: string): Promise<ActionPreview> {
+  const { opportunity } = await known(engine, id)
+  const { body } = opportunity
+  const connector = await connectorThatCan(engine.database.db, ['inventory', 'actions'], body.provider)
+  const stillThere = await withConnector(async () =>
+    (await capabilityOf(connector, 'inventory').gateways()).some(g => g.id === body.resourceId),
+  )
+  return {
+    id,
+    stillThere,
+    steps: [
+      `look once more that ${body.resourceName} (${body.resourceId}) is there, not locked, and that nothing passes it, this hour included`,
+      `delete the gateway in ${body.region}, sub account ${body.subAccountName}, at ${body.provider}`,
+      'write down what the cloud answered and when',
+      'compare with the bill as it arrives',
+    ],
+    undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
+  }
+}
