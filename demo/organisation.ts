@@ -2,14 +2,14 @@ import type { AllocationPlan } from '../core/allocation/plan'
 
 /** People of Skerry Lines who appear in the demo. */
 export const people = [
-  { id: 'ines-moldal', name: 'Ines Moldal', role: 'FinOps analyst' },
-  { id: 'jon-aske', name: 'Jon Aske', role: 'Head of booking systems' },
-  { id: 'petra-holm', name: 'Petra Holm', role: 'Fleet systems lead' },
-  { id: 'runa-torvik', name: 'Runa Torvik', role: 'Data and forecasting' },
-  { id: 'mikal-brenne', name: 'Mikal Brenne', role: 'Freight systems lead' },
-  { id: 'siri-vaage', name: 'Siri Vaage', role: 'Platform team lead' },
-  { id: 'oda-lunde', name: 'Oda Lunde', role: 'Security officer' },
-  { id: 'arvid-nes', name: 'Arvid Nes', role: 'Finance' },
+  { id: 'ines-moldal', name: 'Ines Moldal', role: 'FinOps analyst', bound: null, seesPools: true },
+  { id: 'jon-aske', name: 'Jon Aske', role: 'Head of booking systems', bound: ['passenger'], seesPools: false },
+  { id: 'petra-holm', name: 'Petra Holm', role: 'Fleet systems lead', bound: ['fleet'], seesPools: false },
+  { id: 'runa-torvik', name: 'Runa Torvik', role: 'Data and forecasting', bound: ['insight'], seesPools: false },
+  { id: 'mikal-brenne', name: 'Mikal Brenne', role: 'Freight systems lead', bound: ['freight'], seesPools: false },
+  { id: 'siri-vaage', name: 'Siri Vaage', role: 'Platform team lead', bound: ['shared'], seesPools: true },
+  { id: 'oda-lunde', name: 'Oda Lunde', role: 'Security officer', bound: ['security'], seesPools: false },
+  { id: 'arvid-nes', name: 'Arvid Nes', role: 'Finance', bound: null, seesPools: true },
 ]
 
 const centre = (id: string, name: string, parent: string | null, owner: string | null) => ({ id, name, parent, owner })

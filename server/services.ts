@@ -12,6 +12,7 @@ import { BodyReader } from './http/body-reader'
 import { Importer } from './imports/importer'
 import { Inbox } from './imports/inbox'
 import { JobRunner } from './jobs/runner'
+import { People } from './people'
 
 export type Services = {
   database: Database
@@ -21,6 +22,7 @@ export type Services = {
   exporter: Exporter
   bodies: BodyReader
   jobs: JobRunner
+  people: People
   dataDir: string
   /** Known to whoever can read the data folder. */
   token: string
@@ -45,6 +47,9 @@ export async function startServices(
   const charges = new ChargeStore(database)
   const cube = new CubeClient(serverDir, charges, database)
   const importer = new Importer(database, charges, cube, new Inbox(dataDir), place, serverDir)
+  const people = new People(database)
+  await people.refresh()
+  await people.follow()
   await importer.recover()
   await cube.refresh()
   await cube.follow()
@@ -54,6 +59,7 @@ export async function startServices(
     charges,
     cube,
     importer,
+    people,
     dataDir,
     exporter: new Exporter(serverDir),
     bodies: new BodyReader(serverDir),

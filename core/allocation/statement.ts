@@ -5,7 +5,8 @@ import type { Share } from './share-out'
 
 export type StatementLine =
   | { kind: 'direct'; service: string; amount: string }
-  | { kind: 'share'; pool: string; label: string; amount: string; ofPool: string; note: string | null }
+  /** What is borne of a pool; of how much, and what is to be said of the base, where that is for whoever looks. */
+  | { kind: 'share'; pool: string; label: string; amount: string; ofPool: string | null; note: string | null }
 
 /** A cost centre's own month in one currency; centres below it are not in it. */
 export type Statement = { centre: string; currency: string; direct: string; shared: string; total: string; lines: StatementLine[] }

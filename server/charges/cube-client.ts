@@ -6,11 +6,10 @@ import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import type { ChargeStore, Counting, CountingPeriod } from './charge-store'
 import type { Database } from '../db/database'
 import { readBeside } from '../stores/beside'
-import { JsonBytes } from '../json-bytes'
-import type { CubeCalls, CubeReply, CubeRequest } from '../workers/cube'
-import type { CubeReplies } from '../workers/cube-replies'
-import type { CubeSlices } from '../workers/cube-slices'
+import type { Bound } from '../../core/allocation/bound'
+import type { CubeChanges, CubeReply, CubeRequest } from '../workers/cube'
 import { GivenUp } from '../workers/in-slices'
+import { ChargesSeen, type Seen } from './charges-seen'
 
 /** So many dictionary entries are handed on in one message. */
 const ENTRIES_AT_ONCE = 20_000
@@ -20,11 +19,7 @@ const MOST_READINGS = 5
 
 const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
 
-type MadeInSlices<K extends keyof CubeSlices> = ReturnType<CubeSlices[K]> extends Generator<void, infer Made> ? Made : never
-
-export type Seen<T> = { revision: number; result: T }
-
-/** All charges in a thread of their own: filled from the database, asked through messages. Every reply says which data it saw. */
+/** All charges in a thread of their own: filled from the database, asked through messages, by what whoever asks may see. */
 export class CubeClient {
   #worker: Worker
   #waiting = new Map<number, { resolve: (reply: never) => void; reject: (error: Error) => void }>()
@@ -57,34 +52,13 @@ export class CubeClient {
     })
   }
 
-  ask<K extends keyof CubeCalls>(
-    call: K,
-    argument: Parameters<CubeCalls[K]>[0],
-    transfer: ArrayBuffer[] = [],
-  ): Promise<Seen<ReturnType<CubeCalls[K]>>> {
-    return this.#send({ call, argument } as CubeRequest, transfer)
+  /** What someone may see of the charges; null for all. */
+  within(bound: Bound | null): ChargesSeen {
+    return new ChargesSeen((request, unwanted) => this.#send({ ...request, within: bound } as CubeRequest, [], unwanted))
   }
 
-  /** What a request is answered with, written in the thread that makes it. */
-  async reply<K extends keyof CubeReplies>(
-    reply: K,
-    argument: Parameters<CubeReplies[K]>[1],
-  ): Promise<JsonBytes<ReturnType<CubeReplies[K]> & { revision: number }>> {
-    const { result } = await this.#send<Uint8Array>({ reply, argument } as CubeRequest)
-    return new JsonBytes(result)
-  }
-
-  /**
-   * What takes long, made in slices between which others are answered. @param unwanted ends it when nobody wants it any more.
-   * @throws GivenUp then.
-   */
-  async inSlices<K extends keyof CubeSlices>(
-    slices: K,
-    argument: Parameters<CubeSlices[K]>[1],
-    unwanted?: AbortSignal,
-  ): Promise<JsonBytes<MadeInSlices<K> & { revision: number }>> {
-    const { result } = await this.#send<Uint8Array>({ slices, argument } as unknown as CubeRequest, [], unwanted)
-    return new JsonBytes(result)
+  async #change<K extends keyof CubeChanges>(change: K, argument: CubeChanges[K], transfer: ArrayBuffer[] = []): Promise<void> {
+    await this.#send({ change, argument } as CubeRequest, transfer)
   }
 
   #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = [], unwanted?: AbortSignal): Promise<Seen<T>> {
@@ -128,7 +102,7 @@ export class CubeClient {
       }
       const gone = [...this.#loads].flatMap(([key, period]) => (counting.periods.some(now => keyOf(now) === key) ? [] : [period]))
       for (const period of gone) this.#loads.delete(keyOf(period))
-      await this.ask('update', {
+      await this.#change('update', {
         ...(this.#revision < 0 && { beside: await readBeside(this.database) }),
         revision: counting.revision,
         gone: gone.map(({ source, start }) => ({ source, billingPeriodStart: start })),
@@ -148,7 +122,7 @@ export class CubeClient {
       if (this.#loads.get(key)?.loadId === period.loadId) continue
       const segments = await this.charges.segments(period.loadId, period.start)
       const { source, start: billingPeriodStart, end: billingPeriodEnd, loadId, rows, deliveredAt } = period
-      await this.ask('stage', { source, billingPeriodStart, billingPeriodEnd, loadId, rows, deliveredAt, segments }, [
+      await this.#change('stage', { source, billingPeriodStart, billingPeriodEnd, loadId, rows, deliveredAt, segments }, [
         ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),
       ])
       this.#loads.set(key, period)
@@ -160,7 +134,7 @@ export class CubeClient {
     for (;;) {
       const { count, last, text } = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
       if (!count) return
-      await this.ask('enter', { dictionary, text })
+      await this.#change('enter', { dictionary, text })
       this.#knownIds.set(dictionary, last)
       if (count < ENTRIES_AT_ONCE) return
     }
@@ -176,7 +150,7 @@ export class CubeClient {
   }
 
   async #refer(): Promise<void> {
-    await this.ask('refer', await readBeside(this.database))
+    await this.#change('refer', await readBeside(this.database))
   }
 
   /** From now on takes up what other processes on the database change. */

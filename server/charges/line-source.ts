@@ -1,10 +1,11 @@
 import type { Scope } from '../../core/spend/question'
 import type { LineSource } from '../exports/lines/charge-lines'
-import type { Services } from '../services'
+import type { ChargeStore } from './charge-store'
+import type { ChargesSeen } from './charges-seen'
 
-/** The charges that count now, for whoever writes them as lines. */
-export const lineSource = ({ cube, charges }: Pick<Services, 'cube' | 'charges'>, scope: Scope): LineSource => ({
-  rows: async () => (await cube.ask('rows', scope)).result,
+/** The charges of a scope that whoever asks may see, for whoever writes them as lines. */
+export const chargesOf = ({ seen, charges }: { seen: ChargesSeen; charges: ChargeStore }, scope: Scope): LineSource => ({
+  rows: async () => (await seen.ask('rows', scope)).result,
   segments: (...args) => charges.segments(...args),
   entriesText: (...args) => charges.entriesText(...args),
 })

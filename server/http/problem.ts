@@ -29,5 +29,14 @@ export class Problem extends Error {
   }
 }
 
+/** What is for those only who see the whole company. */
+export const wholeCompany = (what: string) =>
+  new Problem(
+    403,
+    'whole-company',
+    'That is for those who see the whole company',
+    `It reaches beyond the cost centres that are yours: ${what}`,
+  )
+
 export const notFound = (what: string, detail: string) => new Problem(404, 'not-found', `There is no such ${what}`, detail)
 export const conflict = (title: string, detail: string) => new Problem(409, 'conflict', title, detail)

@@ -2,18 +2,14 @@ import { defineEventHandler, getCookie, getQuery, getRouterParams, setResponseHe
 import { services, type Services } from '../services'
 import { JsonBytes } from '../json-bytes'
 import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from './operations/operation'
-import { notFound, Problem } from './problem'
+import { enginesFor, type Engines } from '../engines'
+import { workFor } from '../engines/work'
+import { notFound, Problem, wholeCompany } from './problem'
 import { hasBody, isKeepable, readBytes, usualBody } from './read-json'
 import { sendProblem } from './send-problem'
 
-/** What every route gets: the running services, who asks, and what was asked, checked. */
-export type RouteContext<O extends Operation> = Services & {
-  event: H3Event
-  who: string
-  path: PathOf<O>
-  query: QueryOf<O>
-  body: BodyOf<O>
-}
+/** What every route gets: what the server can do for whoever asks, and what was asked, checked. */
+export type RouteContext<O extends Operation> = Engines & { event: H3Event; path: PathOf<O>; query: QueryOf<O>; body: BodyOf<O> }
 
 export const PERSON_COOKIE = 'rain-barrel-person'
 
@@ -21,16 +17,17 @@ export const PERSON_COOKIE = 'rain-barrel-person'
 type Given<O extends Operation> = ReplyOf<O> | JsonBytes<ReplyOf<O>>
 
 /**
- * Carries out an operation of the table: what came is checked by its entry before the route sees it, what the route gives back is
+ * Carries out an operation of the table for whoever asks, as far as it is for them: what came is checked by its entry before the route sees it, what the route gives back is
  * sent, failures as problem details.
  */
 export function route<const O extends Operation>(operation: O, handle: (context: RouteContext<O>) => Promise<Given<O>> | Given<O>) {
   return defineEventHandler(async event => {
     try {
       const running = await services()
+      const asker = running.people.asker(getCookie(event, PERSON_COOKIE))
+      if (operation.reach === 'company' && asker.bound) throw wholeCompany(operation.says)
       const asked = { path: pathOf(event, operation), query: queryOf(event, operation), body: await bodyOf(event, operation, running) }
-      const who = getCookie(event, PERSON_COOKIE) ?? 'nobody chosen'
-      const reply = await handle({ ...running, event, who, ...asked } as RouteContext<O>)
+      const reply = await handle({ ...enginesFor(workFor(running, asker)), event, ...asked } as RouteContext<O>)
       if (operation.status) setResponseStatus(event, operation.status)
       if (!(reply instanceof JsonBytes)) return reply
       setResponseHeader(event, 'content-type', 'application/json')

@@ -1,4 +1,4 @@
-import { and, eq, getTableColumns, inArray, isNull, ne, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import { mergeConformance } from '../../core/focus/conformance'
 import { daysLeftEmpty, sharedAccounts } from '../../core/focus/meeting'
 import { isoInstant } from '../../core/time/instant'
@@ -14,6 +14,7 @@ import type { CubeClient } from '../charges/cube-client'
 import { saidOf } from '../http/fault'
 import { notFound, Problem } from '../http/problem'
 import { JobLost, type Run } from '../jobs/kinds/kind'
+import { named } from '../stores/names'
 import { findJob, putJob } from '../stores/jobs'
 import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
 import type { Inbox } from './inbox'
@@ -234,14 +235,14 @@ export class Importer {
     if (!/^\d{1,9}$/.test(id)) return null
     const { db } = this.database
     const [row] = await db
-      .select()
+      .select(named(load))
       .from(load)
       .where(eq(load.id, Number(id)))
     if (!row) return null
     const status = this.#statusOf(row, await this.#reported([row]))
     const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
     const chunks = current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) }))
-    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.ask('sums', chunks)).result : []
+    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.within(null).ask('sums', chunks)).result : []
     return {
       ...status,
       errors: row.errors,
@@ -260,7 +261,7 @@ export class Importer {
   }
 
   async recent(limit: number): Promise<Listed[]> {
-    const { errors: _, conformance: __, ...columns } = getTableColumns(load)
+    const { errors: _, conformance: __, ...columns } = named(load)
     const rows = await this.database.db
       .select(columns)
       .from(load)

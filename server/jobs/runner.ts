@@ -145,7 +145,7 @@ export class JobRunner {
     const { id, every, due, paused, state, attempts, pauseSeconds, progress, outcome, endedAt, doneAt, tell } = job
     return {
       ...{ id, kind: kind.kind, does: kind.does, about, page, every, due, paused, state, step: job.step?.what ?? null, attempts },
-      ...{ pauseSeconds, progress, outcome, endedAt, doneAt, tell, stops: kind.stops },
+      ...{ pauseSeconds, progress, outcome, endedAt, doneAt, tell: this.services.people.nameOf(tell), stops: kind.stops },
     }
   }
 

@@ -37,7 +37,7 @@ export async function readBeside(database: Session): Promise<Beside> {
 
 /** All exchange rates as the JSON text of a list, newest first, with who brought them. */
 export async function ratesText(database: Session): Promise<string> {
-  const rate = `json_build_object('from', "from", 'to', "to", 'validFrom', valid_from, 'rate', trim_scale(rate)::text, 'who', who, 'loadedAt', loaded_at::text)`
+  const rate = `json_build_object('from', "from", 'to', "to", 'validFrom', valid_from, 'rate', trim_scale(rate)::text, 'who', coalesce((select p.name from person p where p.id = who), who), 'loadedAt', loaded_at::text)`
   const [row] = await database.query(
     `select coalesce(json_agg(${rate} order by valid_from desc, "from", "to"), '[]'::json)::text from exchange_rate`,
   )

@@ -1,11 +1,12 @@
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { connection } from '../db/schema'
+import { named } from './names'
 
 export type StoredConnection = typeof connection.$inferSelect
 
 export async function listConnections(db: Db): Promise<StoredConnection[]> {
-  return db.select().from(connection).orderBy(connection.name)
+  return db.select(named(connection)).from(connection).orderBy(connection.name)
 }
 
 export async function findConnection(db: Db, name: string): Promise<StoredConnection | undefined> {

@@ -3,6 +3,7 @@ import { estimateSchema, type Estimate } from '../../core/estimate/estimate'
 import type { Filing, ListedEstimate, SavedEstimate } from '../../shared/contracts/estimates'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { estimateFiling, estimateVersion } from '../db/schema'
 import { conflict, notFound, Problem } from '../http/problem'
 
@@ -26,7 +27,7 @@ function asSaved({ estimateId, version, body, who, savedAt, name }: typeof estim
 export async function listEstimates(db: Db): Promise<ListedEstimate[]> {
   const [rows, filings] = await Promise.all([
     db
-      .selectDistinctOn([estimateVersion.estimateId])
+      .selectDistinctOn([estimateVersion.estimateId], named(estimateVersion))
       .from(estimateVersion)
       .orderBy(estimateVersion.estimateId, desc(estimateVersion.version)),
     db.select().from(estimateFiling),
@@ -85,7 +86,7 @@ export async function findEstimate(db: Pick<Db, 'select'>, id: string, version?:
     version === undefined
       ? eq(estimateVersion.estimateId, id)
       : and(eq(estimateVersion.estimateId, id), eq(estimateVersion.version, version))
-  const [row] = await db.select().from(estimateVersion).where(wanted).orderBy(desc(estimateVersion.version)).limit(1)
+  const [row] = await db.select(named(estimateVersion)).from(estimateVersion).where(wanted).orderBy(desc(estimateVersion.version)).limit(1)
   return row ? asSaved(row) : null
 }
 
@@ -123,7 +124,7 @@ export async function saveEstimate(
 
 /** All states that were saved, the newest first. */
 export function listVersions(db: Db, id: string) {
-  const { version, who, savedAt, name } = estimateVersion
+  const { version, who, savedAt, name } = named(estimateVersion)
   return db
     .select({ version, who, savedAt, name })
     .from(estimateVersion)

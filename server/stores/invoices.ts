@@ -4,11 +4,12 @@ import { isCurrencyOn } from '../../core/money/currency'
 import { invoiceInput, type InvoiceInput } from '../../shared/contracts/spend-settings'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { invoice } from '../db/schema'
 import { Problem } from '../http/problem'
 
 export async function listInvoices(db: Db) {
-  const rows = await db.select().from(invoice)
+  const rows = await db.select(named(invoice)).from(invoice)
   return rows
     .map(row => ({ ...row, total: decimalText(new Decimal(row.total)), tax: row.tax === null ? null : decimalText(new Decimal(row.tax)) }))
     .sort((a, b) => (a.month === b.month ? (a.issuer < b.issuer ? -1 : 1) : a.month < b.month ? 1 : -1))

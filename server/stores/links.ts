@@ -5,6 +5,7 @@ import type { EstimateDocument } from '../../core/estimate/documents/document'
 import { keptDocument } from '../../core/estimate/documents/kept-document'
 import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { estimateLink } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
 
@@ -36,7 +37,11 @@ function lastDayOf({ expiresOn, madeAt }: Pick<typeof estimateLink.$inferSelect,
 
 /** Links of an estimate, the newest first; `opens` is false for one whose document cannot be shown by what may go into it today. */
 export async function listLinks(db: Db, estimateId: string) {
-  const rows = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, estimateId)).orderBy(desc(estimateLink.madeAt))
+  const rows = await db
+    .select(named(estimateLink))
+    .from(estimateLink)
+    .where(eq(estimateLink.estimateId, estimateId))
+    .orderBy(desc(estimateLink.madeAt))
   return rows.map(({ id, version, audience, expiresOn, revokedAt, who, madeAt, body }) => ({
     id,
     version,

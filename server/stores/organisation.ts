@@ -5,6 +5,7 @@ import { alone } from '../db/alone'
 import type { Db } from '../db/database'
 import { conflict } from '../http/problem'
 import { allocationVersion, person } from '../db/schema'
+import { nameOf } from './names'
 
 export type SavedPlan = { version: number; plan: AllocationPlan; who: string; savedAt: string }
 
@@ -20,8 +21,13 @@ export async function saveOrganisation(db: Db, { people, plan }: Organisation, w
 
 /** The newest plan; null before one is loaded. */
 export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | null> {
-  const [row] = await db.select().from(allocationVersion).orderBy(desc(allocationVersion.version)).limit(1)
-  return row ? { version: row.version, plan: row.body, who: row.who, savedAt: row.savedAt } : null
+  const { version, body, savedAt, who } = allocationVersion
+  const [row] = await db
+    .select({ version, plan: body, who: nameOf(who), savedAt })
+    .from(allocationVersion)
+    .orderBy(desc(version))
+    .limit(1)
+  return row ?? null
 }
 
 /** Saves a plan as the next version. @throws Problem when someone has saved since it was read. */

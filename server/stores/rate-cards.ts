@@ -4,6 +4,7 @@ import type { RateCardEntry } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
 import { rateCard } from '../db/schema'
+import { named } from './names'
 
 /** A card as it is kept: its JSON as text, made where the card was read. */
 export type PackedCard = { provider: string; currency: string; validFrom: string; prices: number; text: string }
@@ -67,7 +68,7 @@ async function saidInEarlierWords(tx: Tx, { provider, validFrom, text }: PackedC
 
 /** Every version of every card, by provider, the newest first; of one day the newest revision first. */
 export async function listRateCards(db: Db): Promise<RateCardEntry[]> {
-  const { provider, validFrom, revision, body, who, loadedAt } = rateCard
+  const { provider, validFrom, revision, body, who, loadedAt } = named(rateCard)
   return db
     .select({
       provider,

@@ -2,11 +2,12 @@ import { eq } from 'drizzle-orm'
 import { patternSchema, type Pattern } from '../../core/estimate/pattern'
 import type { StoredUplift, UpliftSet } from '../../core/uplift/uplift-set'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { pattern, upliftSet } from '../db/schema'
 
 /** The organisation's own charges with who set them. */
 export async function listUplifts(db: Db): Promise<StoredUplift[]> {
-  const rows = await db.select().from(upliftSet).orderBy(upliftSet.id)
+  const rows = await db.select(named(upliftSet)).from(upliftSet).orderBy(upliftSet.id)
   return rows.map(({ body, who, setAt }) => ({ ...body, who, setAt }))
 }
 
@@ -23,7 +24,7 @@ export async function removeUplift(db: Db, id: string): Promise<boolean> {
 }
 
 export async function listPatterns(db: Db) {
-  const rows = await db.select().from(pattern).orderBy(pattern.id)
+  const rows = await db.select(named(pattern)).from(pattern).orderBy(pattern.id)
   return rows.map(({ body, who, savedAt }) => ({ pattern: patternSchema.safeParse(body).data ?? body, who, savedAt }))
 }
 

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { eq } from 'drizzle-orm'
+import { eq, getTableColumns } from 'drizzle-orm'
 import type { Every } from '../../core/time/rhythm'
 import type { SavedSentence, SavedSentenceBody, SavedSentenceInput } from '../../shared/contracts/spend-settings'
 import { alone } from '../db/alone'
@@ -7,17 +7,28 @@ import type { Db } from '../db/database'
 import { longSentence, savedSentence } from '../db/schema'
 import { Problem, notFound } from '../http/problem'
 import { findJob, jobsOf, putJob, removeJob } from './jobs'
+import { nameOf } from './names'
 
 export type StoredSentence = typeof savedSentence.$inferSelect
 
 /** The sentences a person may see, shared ones and the own, with when each was sent last and what came of the last try. */
 export async function listSentences(db: Db, who: string): Promise<SavedSentence[]> {
-  const [rows, jobs] = await Promise.all([db.select().from(savedSentence), jobsOf(db, 'mail')])
+  const [rows, jobs] = await Promise.all([
+    db.select({ ...getTableColumns(savedSentence), ownerName: nameOf(savedSentence.owner) }).from(savedSentence),
+    jobsOf(db, 'mail'),
+  ])
   return rows
     .filter(row => row.shared || row.owner === who)
-    .map(row => {
+    .map(({ ownerName, ...row }) => {
       const job = jobs.get(mailJob(row.id))
-      return { ...row, lastSentAt: job?.doneAt ?? null, lastSaid: job?.outcome ?? null, nextAt: (row.schedule && job?.due) ?? null }
+      return {
+        ...row,
+        owner: ownerName,
+        mine: row.owner === who,
+        lastSentAt: job?.doneAt ?? null,
+        lastSaid: job?.outcome ?? null,
+        nextAt: (row.schedule && job?.due) ?? null,
+      }
     })
     .sort((a, b) => (a.folder === b.folder ? a.name.localeCompare(b.name) : a.folder.localeCompare(b.folder)))
 }
@@ -95,9 +106,12 @@ export async function removeSentence(db: Db, id: string, who: string): Promise<v
 }
 
 async function own(db: Pick<Db, 'select'>, id: string, who: string) {
-  const [row] = await db.select().from(savedSentence).where(eq(savedSentence.id, id))
+  const [row] = await db
+    .select({ owner: savedSentence.owner, name: nameOf(savedSentence.owner) })
+    .from(savedSentence)
+    .where(eq(savedSentence.id, id))
   if (row && row.owner !== who)
-    throw new Problem(403, 'not-yours', 'The sentence is not yours', `It belongs to ${row.owner}. Keep your own under another name.`)
+    throw new Problem(403, 'not-yours', 'The sentence is not yours', `It belongs to ${row.name}. Keep your own under another name.`)
   return row
 }
 

@@ -3,7 +3,7 @@ import { daysIn } from '../../core/time/day-runs'
 import type { SourceState } from '../../shared/contracts/imports'
 import type { Db } from '../db/database'
 import { listMapped } from './mappings'
-import type { CubeFacts } from '../workers/cube'
+import type { CubeFacts } from '../workers/cube-facts'
 
 /** So many runs of days without charges are told of a source; their number is told whole. */
 const MOST_RUNS = 12

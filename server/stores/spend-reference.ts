@@ -2,11 +2,12 @@ import { eq } from 'drizzle-orm'
 import { referenceBody, type ReferenceBody } from '../../shared/contracts/spend-settings'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { spendReference } from '../db/schema'
 
 /** What people have said beside the charges: aliases, the account tree, inherited tags, words for SKUs. */
 export async function readReference(db: Pick<Db, 'select'>): Promise<{ body: ReferenceBody; who: string | null; savedAt: string | null }> {
-  const [row] = await db.select().from(spendReference).where(eq(spendReference.id, 1))
+  const [row] = await db.select(named(spendReference)).from(spendReference).where(eq(spendReference.id, 1))
   return { body: referenceBody.parse(row?.body ?? {}), who: row?.who ?? null, savedAt: row?.savedAt ?? null }
 }
 

@@ -1,16 +1,17 @@
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { named } from './names'
 import { sourceWatch } from '../db/schema'
 
 export type StoredWatch = typeof sourceWatch.$inferSelect
 
 /** Folders and connections that are looked at for new deliveries. */
 export async function listWatches(db: Db): Promise<StoredWatch[]> {
-  return db.select().from(sourceWatch).orderBy(sourceWatch.id)
+  return db.select(named(sourceWatch)).from(sourceWatch).orderBy(sourceWatch.id)
 }
 
 export async function findWatch(db: Db, id: number): Promise<StoredWatch | undefined> {
-  return (await db.select().from(sourceWatch).where(eq(sourceWatch.id, id)))[0]
+  return (await db.select(named(sourceWatch)).from(sourceWatch).where(eq(sourceWatch.id, id)))[0]
 }
 
 export async function addWatch(

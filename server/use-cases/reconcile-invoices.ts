@@ -3,7 +3,8 @@ import type { Scope } from '../../core/spend/question'
 import { addDays, monthEnd, monthStart, type Day, type Month } from '../../core/time/day'
 import { daysIn, runsWithout, type DayRun } from '../../core/time/day-runs'
 import type { InvoiceView } from '../../shared/contracts/invoices'
-import type { Services } from '../services'
+import type { ChargesSeen } from '../charges/charges-seen'
+import type { Work } from '../engines/work'
 import { listInvoices } from '../stores/invoices'
 
 type StoredInvoice = Awaited<ReturnType<typeof listInvoices>>[number]
@@ -11,18 +12,18 @@ type StoredInvoice = Awaited<ReturnType<typeof listInvoices>>[number]
 const MOST_RUNS = 5
 
 /** Every invoice held against its loaded charges: those that name it, or all of its issuer's month where charges name no invoice. */
-export async function reconcileInvoices({ database, cube }: Pick<Services, 'database' | 'cube'>): Promise<InvoiceView[]> {
+export async function reconcileInvoices({ database, seen }: Pick<Work, 'database' | 'seen'>): Promise<InvoiceView[]> {
   const views: InvoiceView[] = []
-  for (const invoice of await listInvoices(database.db)) views.push(await reconcileInvoice(cube, invoice))
+  for (const invoice of await listInvoices(database.db)) views.push(await reconcileInvoice(seen, invoice))
   return views
 }
 
-async function reconcileInvoice(cube: Services['cube'], invoice: StoredInvoice): Promise<InvoiceView> {
+async function reconcileInvoice(seen: ChargesSeen, invoice: StoredInvoice): Promise<InvoiceView> {
   const { issuer, invoiceId, month, tax } = invoice
   // corrections may be about any day: what counts is the billing month
   const scope = { start: '1970-01-01', end: '2200-01-01', keep: { InvoiceIssuerName: [issuer] }, leaveOut: {}, billingMonth: month }
   const splitBy = ['InvoiceId', 'ChargeCategory']
-  const { result: groups } = await cube.ask('group', { ...scope, splitBy, grain: null, measures: ['billedCost'] })
+  const { result: groups } = await seen.ask('group', { ...scope, splitBy, grain: null, measures: ['billedCost'] })
   const named = groups.filter(group => group.values.InvoiceId === invoiceId)
   const own = named.length ? named : groups.filter(group => group.values.InvoiceId === null)
   const charges = own.map((group): InvoiceCharges => ({
@@ -42,7 +43,7 @@ async function reconcileInvoice(cube: Services['cube'], invoice: StoredInvoice):
     )
   else
     missing.push(
-      ...(await missingDays(cube, { ...scope, keep: { ...scope.keep, InvoiceId: [named.length ? invoiceId : null] } }, issuer, month)),
+      ...(await missingDays(seen, { ...scope, keep: { ...scope.keep, InvoiceId: [named.length ? invoiceId : null] } }, issuer, month)),
     )
   if (own.length && tax !== null && !charges.some(line => line.isTax) && Number(tax) !== 0)
     missing.push('The invoice has tax, and no tax charge is loaded.')
@@ -50,9 +51,9 @@ async function reconcileInvoice(cube: Services['cube'], invoice: StoredInvoice):
 }
 
 /** Days of the month that none of the invoice's own charges covers, in words. */
-async function missingDays(cube: Services['cube'], scope: Scope, issuer: string, month: Month): Promise<string[]> {
+async function missingDays(seen: ChargesSeen, scope: Scope, issuer: string, month: Month): Promise<string[]> {
   const last = addDays(monthEnd(month), -1)
-  const { result: found } = await cube.ask('covered', scope)
+  const { result: found } = await seen.ask('covered', scope)
   const gaps = runsWithout([[monthStart(month), last]], found.days)
   const tail = gaps.at(-1)?.[1] === last ? gaps.pop() : undefined
   const words: string[] = []

@@ -1,4 +1,3 @@
-import { eq } from 'drizzle-orm'
 import { scaledText } from '../../core/money/scaled'
 import { sumByCurrency } from '../../core/spend/answer'
 import { CONTAINER_COLUMN, CREATED_BY_COLUMN } from '../../core/spend/dimension'
@@ -7,11 +6,12 @@ import { runTimes, type RunTimes } from '../../core/spend/run-times'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ResourceView } from '../../shared/contracts/resources'
 import { ruleWords } from '../../shared/words/rules'
-import { resourceNote } from '../db/schema'
 import { notFound } from '../http/problem'
-import type { Services } from '../services'
+import type { Work } from '../engines/work'
 import { currentPlan } from '../stores/organisation'
+import { findNote } from '../stores/resource-notes'
 import { listOpportunities } from '../stores/savings'
+import type { ChargesSeen } from '../charges/charges-seen'
 import { reportedTo } from '../charges/delivered-days'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
@@ -34,18 +34,21 @@ const PROTECTS_COLUMN = 'x_Protects'
  * Gathers what is known about a resource: from its charges, rate cards, rules, opportunities and notes. @throws Problem when no charge
  * names it.
  */
-export async function viewResource({ database, cube }: Pick<Services, 'database' | 'cube'>, id: string): Promise<ResourceView> {
+export async function viewResource(
+  { database, seen, people, asker }: Pick<Work, 'database' | 'seen' | 'people' | 'asker'>,
+  id: string,
+): Promise<ResourceView> {
   const { db } = database
   const keep = { ResourceId: [id] }
-  const { result: data } = await cube.ask('facts', undefined)
+  const { result: data } = await seen.ask('facts', undefined)
   const tagKeys = data.tags.map(name => name.slice('Tags/'.length))
   const details = data.found.filter(name => name.startsWith('SkuPriceDetails/'))
   const group = (
     splitBy: readonly string[],
     grain: 'day' | 'month',
     measures: readonly ('billedCost' | 'effectiveCost' | 'pricingQuantity')[],
-  ) => cube.ask('group', { ...ALWAYS, keep, splitBy: [...splitBy], grain, measures: [...measures] })
-  const [facts, tagged, months, meters, priced, saved, found, [note]] = await Promise.all([
+  ) => seen.ask('group', { ...ALWAYS, keep, splitBy: [...splitBy], grain, measures: [...measures] })
+  const [facts, tagged, months, meters, priced, saved, found, note] = await Promise.all([
     group(FACTS, 'day', ['billedCost']),
     group(
       tagKeys.flatMap(key => [`Tags/${key}`, `TagsFrom/${key}`]),
@@ -57,16 +60,12 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     group(details, 'day', []),
     currentPlan(db),
     listOpportunities(db),
-    db.select().from(resourceNote).where(eq(resourceNote.resourceId, id)),
+    findNote(db, id),
   ])
   const skus = [...new Set(meters.result.flatMap(({ values }) => values.SkuId ?? []))]
-  const { result: meanings } = await cube.ask('meanings', skus)
+  const { result: meanings } = await seen.ask('meanings', skus)
   const days = facts.result.map(g => g.start!).sort()
-  if (!days.length)
-    throw notFound(
-      'resource',
-      `No charge of all that is loaded names the resource «${id}». It may be charged under another id: look for a part of its name.`,
-    )
+  if (!days.length) throw unknownResource(id)
   const firstDay = days[0]!
   const lastDay = days.at(-1)!
   const newest = facts.result.filter(g => g.start === lastDay)
@@ -74,15 +73,15 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     newest.map(g => g.values[name]).find(v => v !== null && v !== undefined) ??
     facts.result.map(g => g.values[name]).find(v => v !== null && v !== undefined) ??
     null
-  const dataTo = (await reportedTo(cube, { ...ALWAYS, keep })) ?? data.lastDay!
+  const dataTo = (await reportedTo(seen, { ...ALWAYS, keep })) ?? data.lastDay!
 
   const tags = tagsOver(tagged.result, tagKeys)
   const named = { id, name: '', provider: '', region: '', subAccountName: '', tags: {} } // its charges say the rest
-  const { result: owners } = await cube.ask('whose', { resources: [named], day: lastDay })
+  const { result: owners } = await seen.ask('whose', { resources: [named], day: lastDay })
   const owner = new Map(Object.entries(owners)).get(id)
   const rule = owner && saved?.plan.rules.find(own => own.id === owner.rule)
   const centre = owner && (saved?.plan.centres.find(c => c.id === owner.target) ?? saved?.plan.pools.find(p => p.id === owner.target))
-  const { result: ofProvider } = await cube.ask('group', {
+  const { result: ofProvider } = await seen.ask('group', {
     ...ALWAYS,
     start: firstDay,
     end: addDays(lastDay, 1),
@@ -92,8 +91,7 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     measures: [],
   })
   const runs = runTimes(hoursOf(meters.result), new Set(ofProvider.map(g => g.start!)))
-  const own = found.filter(row => row.opportunity.body.resourceId === id)
-  const people = new Map((await db.query.person.findMany()).map(p => [p.id, p.name]))
+  const own = asker.bound && !owner ? [] : found.filter(row => row.opportunity.body.resourceId === id)
 
   return {
     id,
@@ -115,15 +113,15 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
     tags,
     details: detailsOf(priced.result, details),
     events: eventsOf({ firstDay, lastDay, gone: lastDay < dataTo, tags, priced: priced.result, details, runs }),
-    createdBy: await relatedTo(cube, value(CREATED_BY_COLUMN)),
-    protects: await relatedTo(cube, value(PROTECTS_COLUMN)),
+    createdBy: await relatedTo(seen, value(CREATED_BY_COLUMN)),
+    protects: await relatedTo(seen, value(PROTECTS_COLUMN)),
     runs,
-    created: data.found.includes(CREATED_BY_COLUMN) ? await naming(cube, CREATED_BY_COLUMN, id) : [],
-    protectedBy: data.found.includes(PROTECTS_COLUMN) ? await naming(cube, PROTECTS_COLUMN, id) : [],
+    created: data.found.includes(CREATED_BY_COLUMN) ? await naming(seen, CREATED_BY_COLUMN, id) : [],
+    protectedBy: data.found.includes(PROTECTS_COLUMN) ? await naming(seen, PROTECTS_COLUMN, id) : [],
     commitments: [...new Set(facts.result.map(g => g.values.CommitmentDiscountName).filter((name): name is string => !!name))],
     centre:
       rule && centre
-        ? { name: centre.name, rule: ruleWords(rule), owner: 'owner' in centre && centre.owner ? (people.get(centre.owner) ?? null) : null }
+        ? { name: centre.name, rule: ruleWords(rule), owner: 'owner' in centre && centre.owner ? people.nameOf(centre.owner) : null }
         : null,
     opportunities: own.map(({ opportunity }) => ({
       id: opportunity.id,
@@ -132,10 +130,22 @@ export async function viewResource({ database, cube }: Pick<Services, 'database'
       monthly: opportunity.body.monthlySaving,
       currency: opportunity.body.currency,
     })),
-    actions: own.flatMap(({ action }) => action?.steps ?? []),
-    note: note ? { body: note.body, who: note.who, savedAt: note.savedAt } : null,
+    actions: own.flatMap(({ action }) => (action?.steps ?? []).map(step => ({ ...step, who: people.nameOf(step.who) }))),
+    note: note ?? null,
     revision: facts.revision,
   }
+}
+
+const unknownResource = (id: string) =>
+  notFound(
+    'resource',
+    `No charge of all that is loaded names the resource «${id}». It may be charged under another id: look for a part of its name.`,
+  )
+
+/** @throws Problem when no charge that whoever asks may see names a resource. */
+export async function mustSee({ seen }: Pick<Work, 'seen'>, id: string): Promise<void> {
+  const { result: charges } = await seen.ask('count', { ...ALWAYS, keep: { ResourceId: [id] } })
+  if (!charges) throw unknownResource(id)
 }
 
 type Groups = { values: Record<string, string | null>; start: string | null; amounts: bigint[] }[]
@@ -233,9 +243,9 @@ function eventsOf({ firstDay, lastDay, gone, tags, priced, details, runs }: Know
 
 type Related = NonNullable<ResourceView['createdBy']>
 
-async function relatedTo(cube: Services['cube'], id: string | null): Promise<Related | null> {
+async function relatedTo(seen: ChargesSeen, id: string | null): Promise<Related | null> {
   if (!id) return null
-  const { result } = await cube.ask('group', {
+  const { result } = await seen.ask('group', {
     ...ALWAYS,
     keep: { ResourceId: [id] },
     splitBy: ['ResourceName', 'ResourceType'],
@@ -251,8 +261,8 @@ async function relatedTo(cube: Services['cube'], id: string | null): Promise<Rel
 }
 
 /** Resources that name this one in a column of their own. */
-async function naming(cube: Services['cube'], column: string, id: string): Promise<Related[]> {
-  const { result } = await cube.ask('group', {
+async function naming(seen: ChargesSeen, column: string, id: string): Promise<Related[]> {
+  const { result } = await seen.ask('group', {
     ...ALWAYS,
     keep: { [column]: [id] },
     splitBy: ['ResourceId', 'ResourceName', 'ResourceType'],

@@ -8,21 +8,22 @@ import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '.
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import { Problem, notFound } from '../http/problem'
-import type { Services } from '../services'
+import type { ChargesSeen } from '../charges/charges-seen'
+import type { Work } from '../engines/work'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
 import { settleOpen } from './act'
 import { reportedTo } from '../charges/delivered-days'
 
-type Engine = Pick<Services, 'database' | 'cube'>
+type Needed = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
 /**
  * Looks through a connection for what can be saved and keeps what is found; asks first what became of actions that are not known to have
  * ended. @returns how much that is.
  */
-export async function lookForSavings(engine: Engine, connector: Connector, who: string): Promise<number> {
+export async function lookForSavings(engine: Pick<Work, 'database'>, connector: Connector, who: string): Promise<number> {
   const { database } = engine
   await settleOpen(engine, connector, who)
   const inventory = capabilityOf(connector, 'inventory')
@@ -45,12 +46,12 @@ export async function lookForSavings(engine: Engine, connector: Connector, who: 
 }
 
 /** Everything the place shows: opportunities with owner and state, and the ledger. */
-export async function savingsState(engine: Engine): Promise<SavingsState> {
-  const { database, cube } = engine
-  const rows = await listOpportunities(database.db)
+export async function savingsState(work: Needed): Promise<SavingsState> {
+  const { database, seen, people, asker } = work
+  const all = await listOpportunities(database.db)
   const saved = await currentPlan(database.db)
-  const people = new Map((await database.db.query.person.findMany()).map(p => [p.id, p.name]))
-  const owners = await ownersOf(cube, rows)
+  const owners = await ownersOf(seen, all)
+  const rows = asker.bound ? all.filter(({ opportunity }) => owners.get(opportunity.id)) : all
   const opportunities = rows.map(({ opportunity, action }): OpportunityView => {
     const { body } = opportunity
     const target = owners.get(opportunity.id)?.target
@@ -60,20 +61,20 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
       state: opportunity.state,
       foundAt: opportunity.foundAt,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
-      owner: centre?.owner ? (people.get(centre.owner) ?? null) : null,
+      owner: centre?.owner ? people.nameOf(centre.owner) : null,
       action: action && {
         state: action.state,
-        approvedBy: action.approvedBy,
+        approvedBy: people.nameOf(action.approvedBy),
         approvedAt: action.approvedAt,
         doneAt: action.doneAt,
         tries: action.tries,
-        steps: action.steps,
+        steps: action.steps.map(step => ({ ...step, who: people.nameOf(step.who) })),
       },
     }
   })
   const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
-  const { revision } = await cube.ask('facts', undefined)
-  const ledger = await Promise.all(done.map(row => ledgerLine(engine, row)))
+  const { revision } = await seen.ask('facts', undefined)
+  const ledger = await Promise.all(done.map(row => ledgerLine(work, row)))
   return {
     connected: (await connectors(database.db)).some(({ can }) => can.inventory && can.measurements),
     opportunities,
@@ -83,12 +84,12 @@ export async function savingsState(engine: Engine): Promise<SavingsState> {
 }
 
 /** Whose the resources of opportunities are, on the day to which each was measured. */
-async function ownersOf(cube: Engine['cube'], rows: readonly { opportunity: StoredOpportunity }[]): Promise<Map<string, Owner>> {
+async function ownersOf(seen: ChargesSeen, rows: readonly { opportunity: StoredOpportunity }[]): Promise<Map<string, Owner>> {
   const days = [...new Set(rows.map(({ opportunity }) => opportunity.body.evidence.to))]
   const asked = days.map(async day => {
     const own = rows.filter(({ opportunity }) => opportunity.body.evidence.to === day)
     const resources = own.map(({ opportunity: { body } }) => ({ ...body, id: body.resourceId, name: body.resourceName }))
-    const { result } = await cube.ask('whose', {
+    const { result } = await seen.ask('whose', {
       day,
       resources: resources.map(({ id, name, provider, region, subAccountName, tags }) => ({
         id,
@@ -109,7 +110,7 @@ const DAYS_BEFORE = 7
 
 /** Promised beside seen, from the charges that are loaded. */
 async function ledgerLine(
-  { cube }: Engine,
+  { seen: charges, people }: Needed,
   { opportunity, action }: { opportunity: StoredOpportunity; action: StoredAction },
 ): Promise<LedgerLine> {
   const { body } = opportunity
@@ -119,14 +120,14 @@ async function ledgerLine(
     id: opportunity.id,
     resourceName: body.resourceName,
     doneAt,
-    approvedBy: action.approvedBy,
+    approvedBy: people.nameOf(action.approvedBy),
     currency: action.currency,
     promisedMonthly: decimalText(new Decimal(action.promisedMonthly)),
   }
-  const last = await reportedTo(cube, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
+  const last = await reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
   if (!last || last < day) return { ...line, seenTo: null, promised: null, seen: null, workings: null }
   const billed = async (start: string, end: string) => {
-    const { result } = await cube.ask('group', {
+    const { result } = await charges.ask('group', {
       splitBy: [],
       grain: null,
       start,
@@ -156,14 +157,22 @@ async function ledgerLine(
   }
 }
 
-async function known({ database }: Engine, id: string) {
+async function known({ database }: Pick<Work, 'database'>, id: string) {
   const row = await findOpportunity(database.db, id)
-  if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+  if (!row) throw unknownOpportunity(id)
   return row
 }
 
+/** @throws Problem where an opportunity is not for whoever asks. */
+export async function mustBeTheirs({ database, seen, asker }: Needed, id: string): Promise<void> {
+  const row = await known({ database }, id)
+  if (asker.bound && !(await ownersOf(seen, [row])).get(id)) throw unknownOpportunity(id)
+}
+
+const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+
 /** What approving would do; does nothing. */
-export async function previewAction(engine: Engine, id: string): Promise<ActionPreview> {
+export async function previewAction(engine: Pick<Work, 'database'>, id: string): Promise<ActionPreview> {
   const { opportunity } = await known(engine, id)
   const { body } = opportunity
   const connector = await connectorThatCan(engine.database.db, ['inventory', 'actions'], body.provider)

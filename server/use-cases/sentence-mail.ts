@@ -4,24 +4,24 @@ import { amountSaid } from '../../shared/words/amounts'
 import { capitalised } from '../../shared/words/capitalised'
 import { viewTitle } from '../../shared/words/sentence-text'
 import type { Mail } from '../connectors/mail'
-import type { Services } from '../services'
+import type { Work } from '../engines/work'
 import type { StoredSentence } from '../stores/sentences'
 import { tableFile } from './table-file'
 
 /** The mail of a saved sentence as it is now, with its file; in words why there is none. */
 export async function sentenceMail(
-  { cube, exporter }: Pick<Services, 'cube' | 'exporter'>,
+  { seen, exporter, asker }: Pick<Work, 'seen' | 'exporter' | 'asker'>,
   sentence: StoredSentence,
 ): Promise<Omit<Mail, 'key'> | string> {
-  const { schedule, name, body, description, owner } = sentence
+  const { schedule, name, body, description } = sentence
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
-  const { result: facts } = await cube.ask('facts', undefined)
+  const { result: facts } = await seen.ask('facts', undefined)
   const days = dataDaysOf(facts)
   if (!days) return 'Nothing is loaded yet: nothing was sent.'
   const view = readView(body.query)
   const period = resolvePeriod(view.period, days)
   const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
-  const { result } = await cube.ask('answer', { ...asked, splitBy: [], grain: null })
+  const { result } = await seen.ask('answer', { ...asked, splitBy: [], grain: null })
   const largest = result.totals.reduce<{ currency: string; amount: string } | null>(
     (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
     null,
@@ -39,7 +39,7 @@ export async function sentenceMail(
   }
   // CSV holds nothing but its rows: what there is to know beside them is a file of its own
   const parts = schedule.format === 'csv' ? (['table', 'notes'] as const) : (['table'] as const)
-  const made = await Promise.all(parts.map(part => tableFile({ cube, exporter }, { ...table, part })))
+  const made = await Promise.all(parts.map(part => tableFile({ seen, exporter }, { ...table, part })))
   const fileName = name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '')
   const total = result.totals.length ? result.totals.map(amountSaid).join(', ') : 'no charges'
   const late = laggards(period, days)
@@ -48,7 +48,7 @@ export async function sentenceMail(
     `${capitalised(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
     `Total: ${total}.`,
     ...(late.length ? [`It lacks days of ${late.map(({ source, lastDay }) => `${source} (delivered to ${lastDay})`).join(', ')}.`] : []),
-    `Charges reach to ${days.lastDay}. Kept by ${owner} in Rain Barrel.`,
+    `Charges reach to ${days.lastDay}. Kept by ${asker.name} in Rain Barrel.`,
     ...(link ? ['', link] : []),
   ]
   return {

@@ -4,18 +4,18 @@ import { dataDaysOf, reachInto } from '../../core/spend/view'
 import { dayGroups } from '../../core/spend/day-groups'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { withCompanions } from '../../shared/words/dimensions'
-import type { Services } from '../services'
+import type { Work } from '../engines/work'
 import { tableMimes } from '../exports/tables/table-writer'
 
 /** Makes the file of a table exactly as it is shown: all it takes is asked of one state of the charges, and laid out in a thread. */
 export async function tableFile(
-  { cube, exporter }: Pick<Services, 'cube' | 'exporter'>,
+  { seen, exporter }: Pick<Work, 'seen' | 'exporter'>,
   asked: z.infer<typeof tableExport>,
 ): Promise<{ bytes: Uint8Array; mime: string }> {
   const { question, across, before } = asked
   const splitBy = withCompanions(question.splitBy)
   const plain = { ...question, splitBy, limit: undefined, grain: null }
-  const { result: facts } = await cube.ask('facts', undefined)
+  const { result: facts } = await seen.ask('facts', undefined)
   const days = dataDaysOf(facts)
   const columns = columnsFor(question.measure, asked.columns, before && days ? reachInto(before, days) : 'whole')
   const groups = dayGroups(
@@ -23,7 +23,7 @@ export async function tableFile(
     facts.sources.map(({ source }) => source),
   )
   const ofDays = groups.length > 1 && columns.includes('perDay') ? groups : []
-  const { result, revision } = await cube.ask('answers', [
+  const { result, revision } = await seen.ask('answers', [
     {
       ...plain,
       splitBy: across && across !== 'start' ? [...splitBy, across] : splitBy,

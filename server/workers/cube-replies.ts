@@ -1,7 +1,6 @@
 import { answersIn, answerIn, type Converted, type PackedConverted } from '../../core/spend/convert'
 import { answer, answersPacked } from '../../core/spend/answer'
 import { compare, type CompareQuestion } from '../../core/spend/compare'
-import type { Cube } from '../../core/spend/cube'
 import { firstDay } from '../../core/spend/find'
 import { unpackAnswer, type PackedAnswer, type PackedColumn } from '../../core/spend/packed'
 import { pricePartsOf } from '../../core/spend/price-parts'
@@ -9,20 +8,11 @@ import type { Answer, Question, Scope } from '../../core/spend/question'
 import { lateReports, tagCoverage } from '../../core/spend/tag-coverage'
 import { usedIn } from '../../core/spend/used'
 import { tagDimension } from '../../core/focus/star'
-import type { Rate } from '../../core/money/rates'
 import type { SkuMeaning } from '../../core/ratecard/sku-meanings'
+import type { Known } from './cube-state'
 
 /** A question as it comes in: in one currency where it names one. */
 export type Asked = Question & { reportCurrency?: string }
-/** All charges, and what is known beside them at the moment. */
-export type Known = {
-  cube: Cube
-  rates: readonly Rate[]
-  meanings: ReadonlyMap<string, SkuMeaning>
-  /** The currency that the company reports in, where it has said so. */
-  reportCurrency: string | null
-}
-
 /** What SKU codes mean; those that nobody knows are left out. */
 export const meaningsOf = (meanings: Known['meanings'], skus: readonly string[]): Record<string, SkuMeaning> =>
   Object.fromEntries(

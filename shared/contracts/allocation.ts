@@ -15,7 +15,8 @@ const statementLine = z.discriminatedUnion('kind', [
     pool: z.string(),
     label: z.string(),
     amount: amountText,
-    ofPool: amountText,
+    /** What the whole pool is; null where that is not for who asks. */
+    ofPool: amountText.nullable(),
     note: z.string().nullable(),
   }),
 ])
@@ -54,6 +55,10 @@ export type Settlement = z.infer<typeof settlement>
 
 export const planState = z.object({ version: z.number(), plan: allocationPlanSchema, who: z.string(), savedAt: z.string() })
 export type PlanState = z.infer<typeof planState>
+/** The cost centres of the first tree that are for who asks; the uppermost have none above them. */
+export const centreList = z.object({
+  centres: z.array(z.object({ id: z.string(), name: z.string(), parent: z.string().nullable(), owner: z.string().nullable() })),
+})
 /** What is saved names the version it was made from, so that two people do not overwrite each other. */
 export const planSave = z.object({ basedOn: z.number().int(), plan: allocationPlanSchema })
 export const planPreview = z.object({ plan: allocationPlanSchema }).extend(allocationQuestion.shape)

@@ -3,10 +3,23 @@ import { namedRecord } from '../../core/text/named-record'
 import { allocationPlanSchema } from '../../core/allocation/plan'
 import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { day } from './common'
-import { person } from './people'
+import { personEntry } from './people'
 
 /** A file of people with the tree of cost centres, its rules and its pool. */
-export const organisation = z.object({ people: z.array(person), plan: allocationPlanSchema })
+export const organisation = z
+  .object({ people: z.array(personEntry), plan: allocationPlanSchema })
+  .superRefine(({ people, plan }, context) => {
+    const centres = new Set(plan.centres.map(({ id }) => id))
+    const ids = new Set<string>()
+    people.forEach(({ id, bound }, index) => {
+      if (ids.has(id)) context.addIssue({ code: 'custom', path: ['people', index, 'id'], message: `«${id}» is there twice` })
+      ids.add(id)
+      bound?.forEach((centre, place) => {
+        if (!centres.has(centre))
+          context.addIssue({ code: 'custom', path: ['people', index, 'bound', place], message: `there is no cost centre «${centre}»` })
+      })
+    })
+  })
 export type Organisation = z.infer<typeof organisation>
 export const organisationLoaded = z.object({ people: z.number(), centres: z.number(), rules: z.number(), version: z.number() })
 

@@ -131,6 +131,8 @@ export type SavedSentenceInput = z.infer<typeof savedSentenceInput>
 export const savedSentence = savedSentenceInput.extend({
   id: z.string(),
   owner: z.string(),
+  /** Whether it is the own one of who asks. */
+  mine: z.boolean(),
   savedAt: z.string(),
   lastSentAt: z.string().nullable(),
   lastSaid: z.string().nullable(),

@@ -29,7 +29,7 @@ it('takes people and cost centres in, and lets one work as a person', async () =
     version: 1,
   })
   const response = await server.call('people/chosen', post({ id: 'siri-vaage' }))
-  expect(response.headers.get('set-cookie')).toContain('Siri%20Vaage')
+  expect(response.headers.get('set-cookie')).toContain('siri-vaage')
   const wrong = await server.call(
     'organisation',
     post({ people, plan: { ...allocationPlan, rules: [{ ...allocationPlan.rules[0], target: 'nowhere' }] } }),

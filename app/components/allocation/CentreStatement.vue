@@ -21,8 +21,8 @@ const share = (part: string, of: string) => percent(part, of)
           <tr v-for="(line, index) in statement.lines" :key="index">
             <td v-if="line.kind === 'direct'">{{ line.service }}</td>
             <td v-else>
-              {{ line.pool }}, {{ share(line.amount, line.ofPool) }} of {{ money(line.ofPool, currency) }}, {{ line.label
-              }}<br v-if="line.note" /><span v-if="line.note" class="warn">{{ line.note }}</span>
+              {{ line.pool }}, {{ line.ofPool === null ? '' : `${share(line.amount, line.ofPool)} of ${money(line.ofPool, currency)}, `
+              }}{{ line.label }}<br v-if="line.note" /><span v-if="line.note" class="warn">{{ line.note }}</span>
             </td>
             <td class="n">{{ money(line.amount, currency) }}</td>
           </tr>

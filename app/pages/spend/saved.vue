@@ -71,7 +71,7 @@ function rhythmText({ schedule, nextAt }: SavedSentence): string {
               >
             </td>
             <td class="n">
-              <template v-if="sentence.owner === session.who">
+              <template v-if="sentence.mine">
                 <button v-if="sentence.schedule" class="link" @click="sendNow(sentence)">Send now</button>
                 <UPopover :open="editing === sentence.id" @update:open="editing = $event ? sentence.id : null"
                   ><button class="link">Change</button

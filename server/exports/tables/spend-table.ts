@@ -9,7 +9,7 @@ import type { Period } from '../../../core/time/period'
 import type { tableExport } from '../../../shared/contracts/spend-export'
 import { companionOf } from '../../../shared/words/dimensions'
 import { fileHead } from '../../../shared/words/table-heads'
-import type { CubeFacts } from '../../workers/cube'
+import type { CubeFacts } from '../../workers/cube-facts'
 import type { ColumnTotal, FileFact, FileTable } from './table-writer'
 
 type Packed = PackedAnswer | PackedConverted

@@ -7,9 +7,10 @@ export const maintenance = {
     'get',
     '/maintenance/backup',
     'Everything that is kept, as one file; for whoever can read the data folder.',
-    { reply: 'file' },
+    { reach: 'company', reply: 'file' },
   ),
   check: operation('maintenance', 'get', '/maintenance/check', 'Reads everything that is kept and names what is damaged.', {
+    reach: 'company',
     reply: contracts.checked,
   }),
 }

@@ -2,6 +2,12 @@ import { z } from 'zod'
 import { notFound } from '../problem'
 import type { BodyLimits } from '../read-json'
 
+/**
+ * Whose an operation is: `bounded` shows of the charges what whoever asks may see, `common` shows nothing of charges, `company` is for
+ * those only who see the whole company.
+ */
+export type Reach = 'bounded' | 'common' | 'company'
+
 /** What one request to the interface takes and what comes back. */
 export type Operation = {
   tag: string
@@ -9,6 +15,8 @@ export type Operation = {
   /** As OpenAPI writes it: `/imports/{id}`. */
   path: string
   says: string
+  /** What it shows, and so to whom. */
+  reach: Reach
   /** Parts of the path that are more than a text. */
   parts?: Readonly<Record<string, z.ZodType>>
   query?: z.ZodObject

@@ -18,23 +18,30 @@ function cardOf(lines: Record<string, string>[]): RateCard {
 }
 
 export const rateCards = {
-  list: operation('rate cards', 'get', '/rate-cards', 'The rate cards that are loaded.', { reply: reference.rateCardList }),
+  list: operation('rate cards', 'get', '/rate-cards', 'The rate cards that are loaded.', {
+    reach: 'common',
+    reply: reference.rateCardList,
+  }),
   take: operation('rate cards', 'post', '/rate-cards', 'Takes a rate card.', {
+    reach: 'company',
     body: rateCardSchema.transform(packedCard),
     shownBody: rateCardShape,
     limits: fileBody,
     reply: reference.rateCardLoaded,
   }),
   takeTable: operation('rate cards', 'post', '/rate-cards/table', 'Takes a rate card as the lines of a CSV file.', {
+    reach: 'company',
     body: reference.cardTable.transform(({ lines }) => packedCard(cardOf(lines))),
     limits: fileBody,
     reply: reference.rateCardLoaded,
   }),
   find: operation('rate cards', 'get', '/rate-cards/{provider}', 'A provider’s rate card as of a day.', {
+    reach: 'common',
     query: reference.cardAsked,
     reply: rateCardShape,
   }),
   describe: operation('rate cards', 'post', '/rate-cards/describe', 'SKU codes in plain words.', {
+    reach: 'common',
     body: reference.skusAsked,
     reply: reference.skusDescribed,
   }),

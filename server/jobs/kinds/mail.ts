@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { ConnectorFailed } from '../../connectors/connector'
 import { sendMail } from '../../connectors/mail'
+import { workFor } from '../../engines/work'
 import { sentenceMail } from '../../use-cases/sentence-mail'
 import { findSentence } from '../../stores/sentences'
 import { NotKnown, type JobKind } from './kind'
@@ -21,7 +22,9 @@ export const mail: JobKind<{ sentence: string }> = {
   async run({ sentence: id }, run) {
     const { services, key } = run
     const sentence = await findSentence(services.database.db, id)
-    const made = sentence ? await sentenceMail(services, sentence) : 'The sentence is not kept any more: nothing was sent.'
+    const made = sentence
+      ? await sentenceMail(workFor(services, services.people.actingFor(sentence.owner)), sentence)
+      : 'The sentence is not kept any more: nothing was sent.'
     if (typeof made === 'string') return { said: made, result: undefined }
     const to = made.to.join(', ')
     await run.about(`the mail to ${to} was sent`)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { compareCards } from '../../../core/ratecard/compare-cards'
 import { capabilityOf, findConnector } from '../../connectors/connect'
 import type { Connector } from '../../connectors/connector'
+import { workFor } from '../../engines/work'
 import { takeRateCard } from '../../use-cases/take-rate-card'
 import type { Services } from '../../services'
 import { findRateCard, listRateCards, packedCard } from '../../stores/rate-cards'
@@ -29,7 +30,7 @@ async function fetchCard(services: Services, connector: Connector, who: string):
   const card = await capabilityOf(connector, 'rate card').newest()
   const before = (await listRateCards(db)).filter(c => c.provider === card.provider && c.validFrom < card.validFrom)[0]
   const previous = before ? await findRateCard(db, card.provider, before.validFrom) : null
-  const { changed, replaced, revision } = await takeRateCard(services, packedCard(card), who)
+  const { changed, replaced, revision } = await takeRateCard(workFor(services, services.people.asker(who)), packedCard(card), who)
   const counts = new Map<string, number>()
   for (const { change } of previous ? compareCards(previous, card) : []) counts.set(change, (counts.get(change) ?? 0) + 1)
   const differs = [...counts].map(([change, n]) => `${n} ${change}`).join(', ')

@@ -1,10 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { savePlan } from '../../../stores/organisation'
 
-export default route(operations.allocation.savePlan, async ({ database, cube, who, body }) => {
-  const { basedOn, plan } = body
-  const version = await savePlan(database.db, plan, basedOn, who)
-  await cube.refreshReference()
-  return { version }
-})
+export default route(operations.allocation.savePlan, ({ allocation, body }) => allocation.savePlan(body))

@@ -1,6 +1,4 @@
-import { reconcileInvoices } from '../../../use-cases/reconcile-invoices'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-/** Invoices, each held against its loaded charges. */
-export default route(operations.sources.invoices, async services => ({ invoices: await reconcileInvoices(services) }))
+export default route(operations.sources.invoices, ({ invoices }) => invoices.list())

@@ -1,8 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { saveInvoices } from '../../../stores/invoices'
 
-export default route(operations.sources.saveInvoice, async ({ database, who, body }) => {
-  await saveInvoices(database.db, [body], who)
-  return { invoices: 1 }
-})
+export default route(operations.sources.saveInvoice, ({ invoices, body }) => invoices.save([body]))

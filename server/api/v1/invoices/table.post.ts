@@ -1,9 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { saveInvoices } from '../../../stores/invoices'
 
-/** Takes the lines of a CSV of invoices; all of them or none. */
-export default route(operations.sources.takeInvoices, async ({ database, who, body: list }) => {
-  await saveInvoices(database.db, list, who)
-  return { invoices: list.length }
-})
+export default route(operations.sources.takeInvoices, ({ invoices, body }) => invoices.save(body))

@@ -1,9 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { revokeLink } from '../../../stores/links'
 
-export default route(operations.estimates.revokeLink, async ({ database, path }) => {
-  const { id } = path
-  await revokeLink(database.db, id)
-  return { id }
-})
+export default route(operations.estimates.revokeLink, ({ estimates, path }) => estimates.revokeLink(path.id))

@@ -1,10 +1,5 @@
-import { mustMaintain } from '../../../http/maintainer'
+import { shownToken } from '../../../http/maintainer'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { checkAll } from '../../../maintenance/check'
 
-/** Reads everything that is kept and names what is damaged. */
-export default route(operations.maintenance.check, ({ event, database, token }) => {
-  mustMaintain(event, token)
-  return checkAll(database)
-})
+export default route(operations.maintenance.check, ({ maintenance, event }) => maintenance.check(shownToken(event)))

@@ -1,5 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-/** SKU codes in plain words. */
-export default route(operations.rateCards.describe, ({ cube, body: { skus } }) => cube.reply('skus', skus))
+export default route(operations.rateCards.describe, ({ rateCards, body }) => rateCards.describe(body.skus))

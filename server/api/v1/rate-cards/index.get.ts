@@ -1,5 +1,4 @@
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
-import { listRateCards } from '../../../stores/rate-cards'
 
-export default route(operations.rateCards.list, async ({ database }) => ({ cards: await listRateCards(database.db) }))
+export default route(operations.rateCards.list, ({ rateCards }) => rateCards.list())

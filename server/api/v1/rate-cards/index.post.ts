@@ -1,5 +1,4 @@
-import { takeRateCard } from '../../../use-cases/take-rate-card'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-export default route(operations.rateCards.take, ({ database, cube, who, body: card }) => takeRateCard({ database, cube }, card, who))
+export default route(operations.rateCards.take, ({ rateCards, body }) => rateCards.take(body))

@@ -1,5 +1,4 @@
-import { savingsState } from '../../../use-cases/savings'
 import { operations } from '../../../http/operations'
 import { route } from '../../../http/route'
 
-export default route(operations.savings.state, context => savingsState(context))
+export default route(operations.savings.state, ({ savings }) => savings.state())

@@ -1,5 +1,4 @@
 import { operations } from '../../../../http/operations'
 import { route } from '../../../../http/route'
-import { listLinks } from '../../../../stores/links'
 
-export default route(operations.estimates.links, async ({ database, path }) => ({ links: await listLinks(database.db, path.id) }))
+export default route(operations.estimates.links, ({ estimates, path }) => estimates.links(path.id))

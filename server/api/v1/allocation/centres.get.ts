@@ -1,0 +1,4 @@
+import { operations } from '../../../http/operations'
+import { route } from '../../../http/route'
+
+export default route(operations.allocation.centres, ({ allocation }) => allocation.centres())

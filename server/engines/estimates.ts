@@ -1,0 +1,125 @@
+import { addDays } from '../../core/time/day'
+import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
+import { documentOf, exportEstimate } from '../exports/estimate/export-estimate'
+import type { estimates } from '../http/operations/estimates'
+import type { BodyOf } from '../http/operations/operation'
+import { notFound, Problem } from '../http/problem'
+import { fileEstimate, listEstimates, listVersions, mustFindEstimate, nameVersion, saveEstimate } from '../stores/estimates'
+import { listLinks, makeLink, openLink, revokeLink } from '../stores/links'
+import { listPatterns, listUplifts, removePattern, removeUplift, savePattern, saveUplift } from '../stores/reusable'
+import type { Work } from './work'
+
+type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]>
+
+/** Estimates with their versions, files and links; patterns and own charges, of which they are made. */
+export class Estimates {
+  constructor(private readonly work: Work) {}
+
+  async list() {
+    return { estimates: await listEstimates(this.#db) }
+  }
+
+  /** An estimate as it was saved last, or in a version. */
+  find(id: string, version: number | undefined) {
+    return mustFindEstimate(this.#db, id, version)
+  }
+
+  async save(id: string, { basedOn, estimate, name }: Body<'save'>) {
+    return { id, version: await saveEstimate(this.#db, id, basedOn, estimate, this.#who, name) }
+  }
+
+  /** Files an estimate in a folder, puts it away or brings it back. */
+  async file(id: string, filing: Body<'file'>) {
+    await fileEstimate(this.#db, id, filing, this.#who)
+    return { id }
+  }
+
+  /** Every state that was saved, the newest first. */
+  async versions(id: string) {
+    return { versions: await listVersions(this.#db, id) }
+  }
+
+  /** Gives a saved state a name to come back to. */
+  async nameVersion(id: string, version: number, { name }: Body<'nameVersion'>) {
+    await nameVersion(this.#db, id, version, name)
+    return { id }
+  }
+
+  /** A version as a file to hand over: CSV, XLSX with live formulas, or PDF. */
+  export(id: string, asked: Body<'export'>) {
+    return exportEstimate(this.work, id, asked, this.work.asker.name)
+  }
+
+  async links(id: string) {
+    return { links: await listLinks(this.#db, id) }
+  }
+
+  /** Makes a link that shows one version to anyone who has it. Its address is told now and never again. */
+  async makeLink(estimateId: string, { version, audience, scenario, expiresOn }: Body<'makeLink'>) {
+    const today = new Date().toISOString().slice(0, 10)
+    const last = addDays(today, LONGEST_LINK_DAYS)
+    if (expiresOn > last)
+      throw new Problem(
+        422,
+        'invalid',
+        'The link would open for too long',
+        `Choose a day up to ${last}: links open for two years at most.`,
+        [{ field: 'expiresOn', reason: `the last day is ${last}` }],
+      )
+    if (expiresOn < today)
+      throw new Problem(422, 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
+        { field: 'expiresOn', reason: 'the day has passed' },
+      ])
+    const body = await documentOf(this.work, estimateId, { version, audience, scenario }, this.work.asker.name)
+    const { id, secret } = await makeLink(this.#db, { estimateId, version, audience, body, expiresOn, who: this.#who })
+    return { id, path: `/shared/${secret}` }
+  }
+
+  async revokeLink(id: string) {
+    await revokeLink(this.#db, id)
+    return { id }
+  }
+
+  /** What a link shows: for anyone who has it. */
+  openLink(secret: string) {
+    return openLink(this.#db, secret, new Date().toISOString().slice(0, 10))
+  }
+
+  async patterns() {
+    return { patterns: await listPatterns(this.#db) }
+  }
+
+  /** Keeps a pattern; one of the same id is replaced. */
+  async savePattern(set: Body<'savePattern'>) {
+    await savePattern(this.#db, set, this.#who)
+    return { id: set.id }
+  }
+
+  async removePattern(id: string) {
+    if (!(await removePattern(this.#db, id))) throw notFound('pattern', `No pattern has the id «${id}».`)
+    return { id }
+  }
+
+  async uplifts() {
+    return { uplifts: await listUplifts(this.#db) }
+  }
+
+  /** Keeps a set of own charges; one of the same id is replaced. */
+  async saveUplift(set: Body<'saveUplift'>) {
+    await saveUplift(this.#db, set, this.#who)
+    return { id: set.id }
+  }
+
+  async removeUplift(id: string) {
+    if (!(await removeUplift(this.#db, id))) throw notFound('set of own charges', `No set has the id «${id}».`)
+    return { id }
+  }
+
+  get #db() {
+    return this.work.database.db
+  }
+
+  get #who() {
+    return this.work.asker.id
+  }
+}

@@ -1,0 +1,32 @@
+import type { PeopleList } from '../../shared/contracts/people'
+import { notFound } from '../http/problem'
+import { currentPlan } from '../stores/organisation'
+import type { Work } from './work'
+
+/** People, and whom one works as. */
+export class Persons {
+  constructor(private readonly work: Work) {}
+
+  async list(): Promise<PeopleList> {
+    const { people, asker } = this.work
+    const me = people.all.find(({ id }) => id === asker.id)
+    const centres = me?.bound ? ((await currentPlan(this.work.database.db))?.plan.centres ?? []) : []
+    return {
+      people: people.all.map(({ id, name, role }) => ({ id, name, role })),
+      who: asker.name,
+      me: me
+        ? {
+            ...{ id: me.id, name: me.name, role: me.role, seesPools: me.bound?.seesPools ?? true },
+            bound: me.bound?.centres.map(id => ({ id, name: centres.find(centre => centre.id === id)?.name ?? id })) ?? null,
+          }
+        : null,
+    }
+  }
+
+  /** @throws Problem where nobody has the id. */
+  find(id: string): { id: string } {
+    const found = this.work.people.all.find(one => one.id === id)
+    if (!found) throw notFound('person', `Nobody has the id «${id}».`)
+    return { id: found.id }
+  }
+}

@@ -1,0 +1,37 @@
+import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
+import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
+import { carryOut } from '../use-cases/act'
+import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
+import type { Work } from './work'
+
+/** What can be saved, of what is for whoever asks. */
+export class Savings {
+  constructor(private readonly work: Work) {}
+
+  state() {
+    return savingsState(this.work)
+  }
+
+  /** Looks again through every connection that has what it takes. */
+  async look() {
+    const { db } = this.work.database
+    await connectorThatCan(db, ['inventory', 'measurements']) // says so where there is none
+    for (const { name, can } of await connectors(db))
+      if (can.inventory && can.measurements)
+        await withConnector(() => this.work.jobs.runNow(lookForSavings, lookJob(name), this.work.asker.id))
+    return this.state()
+  }
+
+  /** What approving would do; does nothing. */
+  async preview(id: string) {
+    await mustBeTheirs(this.work, id)
+    return previewAction(this.work, id)
+  }
+
+  /** Approves and carries out one opportunity. Sending it again acts no second time. */
+  async approve(id: string) {
+    await mustBeTheirs(this.work, id)
+    await carryOut(this.work, id, this.work.asker.id)
+    return this.state()
+  }
+}

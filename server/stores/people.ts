@@ -1,0 +1,16 @@
+import type { Bound } from '../../core/allocation/bound'
+import type { Db } from '../db/database'
+import { person } from '../db/schema'
+
+export type StoredPerson = { id: string; name: string; role: string; bound: Bound | null }
+
+/** People by name, with what each of them may see. */
+export async function listPeople(db: Pick<Db, 'select'>): Promise<StoredPerson[]> {
+  const rows = await db.select().from(person).orderBy(person.name)
+  return rows.map(({ id, name, role, bound, seesPools }) => ({ id, name, role, bound: bound && { centres: bound, seesPools } }))
+}
+
+/** The names of people by their ids. */
+export async function namesOf(db: Pick<Db, 'select'>): Promise<Map<string, string>> {
+  return new Map((await listPeople(db)).map(({ id, name }) => [id, name]))
+}

@@ -1,0 +1,11 @@
+import { treeWithin } from '../../core/allocation/bound'
+import type { CostCentre } from '../../core/allocation/plan'
+import type { Db } from '../db/database'
+import type { Asker } from '../engines/work'
+import { currentPlan } from '../stores/organisation'
+
+/** The cost centres of the first tree that are for whoever asks; none before a plan is loaded. */
+export async function centresFor(db: Db, { bound }: Pick<Asker, 'bound'>): Promise<CostCentre[]> {
+  const centres = (await currentPlan(db))?.plan.centres ?? []
+  return bound ? treeWithin(centres, bound) : centres
+}
