@@ -32,13 +32,14 @@ export type Owner = { rule: string; target: string } | null
  */
 export function whose(cube: Cube, tree: CentreTree, resources: readonly ResourceFacts[], day: Day): Map<string, Owner> {
   const ids = [...new Set(resources.map(({ id }) => id))]
-  const charged = owners(cube, tree, ids, day)
+  const charged = ownersOfCharged(cube, tree, ids, day)
   const others = resources.filter(({ id }) => !charged.has(id))
-  const alike = others.length ? owners(asCharges(cube, others, day), tree, ids, day) : new Map<string, Owner>()
+  const alike = others.length ? ownersOfCharged(asCharges(cube, others, day), tree, ids, day) : new Map<string, Owner>()
   return new Map([...charged, ...alike])
 }
 
-function owners(cube: Cube, { rules }: CentreTree, ids: string[], day: Day): Map<string, Owner> {
+/** The same of those that have charges. */
+export function ownersOfCharged(cube: Cube, { rules }: CentreTree, ids: string[], day: Day): Map<string, Owner> {
   const rule = ruleCoding(rules, dimension => cube.coding(dimension))
   const question = {
     start: '1970-01-01',

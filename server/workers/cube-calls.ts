@@ -1,4 +1,4 @@
-import { whose, type Owner, type ResourceFacts } from '../../core/allocation/whose'
+import { ownersOfCharged, whose, type Owner, type ResourceFacts } from '../../core/allocation/whose'
 import { scaledText } from '../../core/money/scaled'
 import type { SkuMeaning } from '../../core/ratecard/sku-meanings'
 import { plainGroups, type Group } from '../../core/spend/answer'
@@ -54,8 +54,13 @@ export const calls = {
   whose(known: Known, { resources, day }: { resources: ResourceFacts[]; day: Day }): Record<string, Owner> {
     const { newest } = known.plans
     if (!newest) return {}
+    if (!known.bound) return Object.fromEntries(whose(known.whole, newest, resources, day))
+    // of a resource that others are charged for too, what they pay has no part in it
+    const ids = resources.map(({ id }) => id)
+    const own = ownersOfCharged(known.cube, newest, ids, day)
+    const others = resources.filter(({ id }) => !own.has(id))
     const isTheirs = isWithin(known)
-    return Object.fromEntries([...whose(known.whole, newest, resources, day)].filter(([, owner]) => isTheirs(owner?.target ?? null)))
+    return Object.fromEntries([...own, ...whose(known.whole, newest, others, day)].filter(([, owner]) => isTheirs(owner?.target ?? null)))
   },
   /** Places whose name or id holds a text. */
   find: ({ cube }: Known, text: string): FoundPlace[] => findPlaces(cube, text),
