@@ -40,6 +40,9 @@ watch(
   { immediate: true },
 )
 
+const session = useSession()
+const bound = computed(() => session.person?.bound ?? null)
+const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
 const proof = computed(() => allocation.proofOf(currency.value))
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
 const ruleFor = (group: UnallocatedGroup) => allocation.ruleFor(group, allocation.tree.find(c => c.depth > 1)?.id ?? allocation.tree[0]!.id)
@@ -87,6 +90,22 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
       </h1>
       <ProblemNote v-if="allocation.problem" :problem="allocation.problem" :retry="() => allocation.again()" />
       <p v-if="!allocation.settled && !allocation.problem" class="note" role="status">Adding up the month…</p>
+      <p v-if="allocation.settled && bound && !borne" class="note">Nothing landed on your cost centres in {{ monthText(month) }}.</p>
+      <template v-if="allocation.settled && bound && borne">
+        <div class="proof" data-testid="borne">
+          <b>{{ money(borne.total, currency) }} {{ currencySign(currency) }}</b> on {{ bound.map(({ name }) => name).join(', ') }}
+          <span>=</span>{{ ' ' }} <b>{{ money(borne.direct, currency) }}</b> direct <span>+</span>{{ ' ' }}
+          <b>{{ money(borne.shared, currency) }}</b> borne of shared cost
+        </div>
+        <div class="columns" :class="{ busy: allocation.loading }">
+          <div class="body">
+            <CentreTree :currency="currency" :chosen="centre" @choose="go({ centre: $event })" />
+          </div>
+          <aside class="margin">
+            <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
+          </aside>
+        </div>
+      </template>
       <template v-if="allocation.settled && proof">
         <div class="proof" data-testid="proof">
           <b>{{ money(proof.bill, currency) }} {{ currencySign(currency) }}</b> bill <span>=</span>{{ ' ' }}

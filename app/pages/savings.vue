@@ -2,6 +2,7 @@
 import type { ActionState } from '../../shared/contracts/savings'
 
 const savings = useSavings()
+const session = useSession()
 useHead({ title: 'Savings · Rain Barrel' })
 onMounted(() => savings.load())
 const troubles: Partial<Record<ActionState, string>> = {
@@ -35,7 +36,7 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
             >a month, in {{ savings.open.length }} {{ savings.open.length === 1 ? 'opportunity' : 'opportunities' }}</span
           ></span
         >
-        <button class="link" :disabled="savings.looking || !savings.state.connected" @click="savings.look()">
+        <button v-if="session.seesAll" class="link" :disabled="savings.looking || !savings.state.connected" @click="savings.look()">
           {{ savings.looking ? 'Looking…' : 'Look again' }}
         </button>
         <span v-if="savings.state.ledger.length" class="sofar"

@@ -1,9 +1,11 @@
 import { defineStore } from 'pinia'
-import { allocationPlanSchema, type AllocationPlan, type Rule } from '../../core/allocation/plan'
+import { allocationPlanSchema, type AllocationPlan, type CostCentre, type Rule } from '../../core/allocation/plan'
+import { borneOf } from '../../core/allocation/statement'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
-import { scaled } from '../../core/money/scaled'
+import { mainTotal } from '../../core/money/main-total'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
+  centreList,
   planSaved,
   planState,
   settlement,
@@ -14,7 +16,10 @@ import {
 } from '../../shared/contracts/allocation'
 
 export const useAllocation = defineStore('allocation', () => {
+  const session = useSession()
   const saved = ref<PlanState | null>(null)
+  /** The cost centres of someone who sees a part of the company: the plan itself is not for them. */
+  const seen = ref<CostCentre[] | null>(null)
   /** What is being changed; null while nothing is. */
   const draft = ref<AllocationPlan | null>(null)
   const question = ref<AllocationQuestion | null>(null)
@@ -30,14 +35,13 @@ export const useAllocation = defineStore('allocation', () => {
   const history: (AllocationPlan | null)[] = []
 
   const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
-  const tree = computed(() => (plan.value ? treeOrder(plan.value.centres) : []))
-  const currencies = computed(() => settled.value?.proof.map(p => p.currency) ?? [])
-  const rolledUp = (currency: string) =>
-    plan.value && settled.value
-      ? rollUp(plan.value.centres, settled.value.statements, currency)
-      : new Map<string, { direct: string; shared: string; total: string }>()
-  const targetName = (id: string) =>
-    plan.value?.centres.find(c => c.id === id)?.name ?? plan.value?.pools.find(p => p.id === id)?.name ?? id
+  const centres = computed(() => plan.value?.centres ?? seen.value ?? [])
+  const tree = computed(() => treeOrder(centres.value))
+  /** What is on the cost centres that are shown, by currency, the largest first. */
+  const borne = computed(() => borneOf(settled.value?.statements ?? []))
+  const currencies = computed(() => (plan.value ? (settled.value?.proof ?? []) : borne.value).map(one => one.currency))
+  const rolledUp = (currency: string) => rollUp(centres.value, settled.value?.statements ?? [], currency)
+  const targetName = (id: string) => centres.value.find(c => c.id === id)?.name ?? plan.value?.pools.find(p => p.id === id)?.name ?? id
   const isPool = (id: string) => plan.value?.pools.some(p => p.id === id) ?? false
 
   async function load(next: AllocationQuestion) {
@@ -47,7 +51,9 @@ export const useAllocation = defineStore('allocation', () => {
     const mine = (asked = new AbortController())
     loading.value = true
     try {
-      saved.value ??= await client.get('allocation/plan', planState)
+      await session.load()
+      if (session.seesAll) saved.value ??= await client.get('allocation/plan', planState)
+      else seen.value ??= (await client.get('allocation/centres', centreList)).centres
       missing.value = false
       const answer = draft.value
         ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
@@ -161,13 +167,12 @@ export const useAllocation = defineStore('allocation', () => {
 
   const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
   const proofOf = (currency: string) => settled.value?.proof.find(p => p.currency === currency) ?? null
-  const mainCurrency = computed(
-    () =>
-      settled.value?.proof.reduce<string | null>(
-        (best, p) => (best && scaled(settled.value!.proof.find(q => q.currency === best)!.bill) >= scaled(p.bill) ? best : p.currency),
-        null,
-      ) ?? 'EUR',
-  )
+  const mainCurrency = computed(() => {
+    const amounts = settled.value?.proof.length
+      ? settled.value.proof.map(({ currency, bill }) => ({ currency, amount: bill }))
+      : borne.value.map(({ currency, total }) => ({ currency, amount: total }))
+    return mainTotal(amounts, useData().facts?.reportCurrency ?? null)?.currency ?? 'EUR'
+  })
 
   return {
     saved,
@@ -183,6 +188,7 @@ export const useAllocation = defineStore('allocation', () => {
     missing,
     editing,
     currencies,
+    borne,
     mainCurrency,
     load,
     again,

@@ -4,6 +4,7 @@ import type { ProblemDetails } from '../../shared/contracts/common'
 import { actionPreview, savingsState, type ActionPreview, type SavingsState } from '../../shared/contracts/savings'
 
 export const useSavings = defineStore('savings', () => {
+  const session = useSession()
   const state = ref<SavingsState | null>(null)
   const problem = ref<ProblemDetails | null>(null)
   const looking = ref(false)
@@ -30,7 +31,8 @@ export const useSavings = defineStore('savings', () => {
   const load = () =>
     attempt(async () => {
       state.value = await client.get('savings', savingsState)
-      if (state.value.connected && !state.value.opportunities.length) await look()
+      await session.load()
+      if (session.seesAll && state.value.connected && !state.value.opportunities.length) await look()
     })
   async function look() {
     looking.value = true

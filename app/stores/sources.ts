@@ -133,7 +133,7 @@ export const useSources = defineStore('sources', () => {
       } else {
         const done = await client.send('POST', 'organisation', body, organisationLoaded)
         taken.value.push({ name, problem: null, said: `${done.people} people, ${done.centres} cost centres, ${done.rules} rules` })
-        await session.load()
+        await session.again()
       }
       await load()
     } catch (error) {

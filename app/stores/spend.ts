@@ -1,3 +1,4 @@
+import { mainTotal } from '../../core/money/main-total'
 import { defineStore } from 'pinia'
 import { namedObject } from '../../core/text/named'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
@@ -98,12 +99,7 @@ export const useSpend = defineStore('spend', () => {
   const currency = computed(() => {
     const asked = (shown.value ?? view.value)?.currency
     if (asked && totals.value.some(t => t.currency === asked)) return asked
-    return (
-      totals.value.reduce<{ currency: string; amount: string } | null>(
-        (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
-        null,
-      )?.currency ?? 'EUR'
-    )
+    return mainTotal(totals.value, useData().facts?.reportCurrency ?? null)?.currency ?? 'EUR'
   })
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)

@@ -45,6 +45,23 @@ export function statementsOf({ direct, services }: Caught, shares: readonly Shar
     )
 }
 
+/** What statements have together, by currency, the largest total first. */
+export function borneOf(statements: readonly Statement[]): { currency: string; direct: string; shared: string; total: string }[] {
+  const sums = new Map<string, { direct: Scaled; shared: Scaled; total: Scaled }>()
+  for (const { currency, direct, shared, total } of statements) {
+    const own = sums.get(currency) ?? { direct: 0n, shared: 0n, total: 0n }
+    sums.set(currency, own)
+    own.direct += scaled(direct)
+    own.shared += scaled(shared)
+    own.total += scaled(total)
+  }
+  return [...sums]
+    .sort(([a, { total: one }], [b, { total: other }]) => (one === other ? (a < b ? -1 : 1) : one > other ? -1 : 1))
+    .map(([currency, { direct, shared, total }]) => ({
+      ...{ currency, direct: scaledText(direct), shared: scaledText(shared), total: scaledText(total) },
+    }))
+}
+
 const shareLine = ({ pool, amount, ofPool, note }: Share): StatementLine => ({
   kind: 'share',
   pool: pool.name,

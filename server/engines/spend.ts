@@ -106,7 +106,9 @@ export class Spend {
         'These are too many lines for this format',
         `${charges} lines: take CSV, which has no bound, or narrow what is shown.`,
       )
-    const pieces = this.work.exporter.lines(chargesOf(this.work, question), { scope: question, columns, format, charges })
+    const { result: facts } = await this.work.seen.ask('facts', undefined)
+    const task = { scope: question, columns, format, charges, within: facts.within }
+    const pieces = this.work.exporter.lines(chargesOf(this.work, question), task)
     return { mime: tableMimes[format], pieces }
   }
 }

@@ -1,8 +1,10 @@
+import { mainTotal } from '../../core/money/main-total'
 import { dataDaysOf, laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
 import { addDays } from '../../core/time/day'
 import { amountSaid } from '../../shared/words/amounts'
 import { capitalised } from '../../shared/words/capitalised'
 import { viewTitle } from '../../shared/words/sentence-text'
+import { withinSaid } from '../../shared/words/within'
 import type { Mail } from '../connectors/mail'
 import type { Work } from '../engines/work'
 import type { StoredSentence } from '../stores/sentences'
@@ -22,12 +24,8 @@ export async function sentenceMail(
   const period = resolvePeriod(view.period, days)
   const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
   const { result } = await seen.ask('answer', { ...asked, splitBy: [], grain: null })
-  const largest = result.totals.reduce<{ currency: string; amount: string } | null>(
-    (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
-    null,
-  )
   const link = linkBack(body.query)
-  const currency = view.currency ?? largest?.currency ?? 'EUR'
+  const currency = view.currency ?? mainTotal(result.totals, facts.reportCurrency)?.currency ?? 'EUR'
   const table = {
     question: { ...asked, splitBy: view.splitBy, grain: view.grain },
     format: schedule.format,
@@ -47,6 +45,7 @@ export async function sentenceMail(
     ...(description ? [description, ''] : []),
     `${capitalised(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
     `Total: ${total}.`,
+    ...(facts.within ? [`It is of ${withinSaid(facts.within)}.`] : []),
     ...(late.length ? [`It lacks days of ${late.map(({ source, lastDay }) => `${source} (delivered to ${lastDay})`).join(', ')}.`] : []),
     `Charges reach to ${days.lastDay}. Kept by ${asker.name} in Rain Barrel.`,
     ...(link ? ['', link] : []),

@@ -1,9 +1,8 @@
-import type { Plans } from '../../core/allocation/centre-coding'
 import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
-import type { Cube } from '../../core/spend/cube'
 import { centreDimension, columnDimensions } from '../../core/spend/dimension'
 import { dataDays, sourceDays, type SourceDays } from '../../core/spend/freshness'
 import { hourOf } from '../../core/spend/segment'
+import type { Known } from './cube-state'
 
 export type CubeFacts = {
   columns: string[]
@@ -19,10 +18,17 @@ export type CubeFacts = {
   sources: SourceDays[]
   /** Billing periods whose kept charges are damaged: they are in no answer, and whose charges were in them nobody can say. */
   damaged: { source: string; billingPeriodStart: string }[]
+  /** The names of the cost centres that whoever asks sees, with all below them; null for everything. */
+  within: string[] | null
+  /** The currency that the company reports in, where it has said so. */
+  reportCurrency: string | null
 }
 
 /** What charges are there, and what they can be split by. */
-export function factsOf(cube: Cube, { newest }: Plans, damaged: CubeFacts['damaged']): CubeFacts {
+export function factsOf(
+  { cube, plans: { newest }, bound, reportCurrency }: Pick<Known, 'cube' | 'plans' | 'bound' | 'reportCurrency'>,
+  damaged: CubeFacts['damaged'],
+): CubeFacts {
   const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
   const trees = newest ? [null, ...(newest.trees ?? []).map(({ id }) => id)] : []
   const found = [...foundDimensions(cube), ...trees.map(centreDimension)]
@@ -41,5 +47,7 @@ export function factsOf(cube: Cube, { newest }: Plans, damaged: CubeFacts['damag
     ...dataDays(sources),
     sources,
     damaged,
+    within: bound && bound.centres.map(id => newest?.centres.find(centre => centre.id === id)?.name ?? id),
+    reportCurrency,
   }
 }

@@ -68,21 +68,12 @@ export class CubeState {
     const before = this.#known.get(key)
     if (before) return before
     const part = bound && chargesWithin(this.cube, this.#plans.newest?.centres ?? [], bound)
-    const cube = part?.cube ?? this.cube
-    let facts: CubeFacts | null = null
-    const made: Known = {
-      ...{
-        cube,
-        whole: this.cube,
-        part,
-        bound,
-        plans: this.#plans,
-        rates: this.#rates,
-        meanings: this.#meanings,
-        reportCurrency: this.#reportCurrency,
-      },
-      facts: () => (facts ??= factsOf(cube, this.#plans, [...this.#damaged.values()])),
+    const own = {
+      ...{ cube: part?.cube ?? this.cube, whole: this.cube, part, bound },
+      ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
     }
+    let facts: CubeFacts | null = null
+    const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])) }
     if (this.#known.size >= MOST_BOUNDS) this.#known.delete([...this.#known.keys()][0]!)
     this.#known.set(key, made)
     return made

@@ -177,6 +177,10 @@ export type PriceParts = z.infer<typeof priceParts>
 export const dimensionList = z.object({
   /** Billing periods whose kept charges are damaged: they are in no figure until their files are loaded again. */
   damaged: z.array(z.object({ source: z.string(), billingPeriodStart: z.string() })),
+  /** The names of the cost centres that who asks sees, with all below them: no figure has more; null for everything. */
+  within: z.array(z.string()).nullable(),
+  /** The currency that the company reports in; null where it has not said so. */
+  reportCurrency: z.string().nullable(),
   columns: z.array(z.string()),
   tags: z.array(z.string()),
   revision: z.number(),

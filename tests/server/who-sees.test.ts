@@ -60,7 +60,7 @@ const found = (id: string, tags: Record<string, string>) => ({
   body: {
     ...{ id, detector: 'idle-gateway', title: `Delete ${id}`, resourceId: id, resourceName: id, provider: 'Testcloud', region: 'r1' },
     ...{ subAccountName: 'live', tags, currency: 'EUR', monthlySaving: '36.5', hourlyPrice: '0.05', minutesOfWork: 5 },
-    working: { kind: 'input' as const, label: 'a month', value: '36.5', unit: 'EUR' },
+    working: { op: 'input' as const, label: 'a month', value: '36.5', unit: 'EUR' },
     evidence: { from: '2026-10-01', to: '2026-10-31', hoursMeasured: 744, gbTotal: '0', dailyGb: [] },
   },
 })

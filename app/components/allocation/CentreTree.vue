@@ -4,7 +4,7 @@ defineEmits<{ choose: [string] }>()
 const allocation = useAllocation()
 const session = useSession()
 const amounts = computed(() => allocation.rolledUp(props.currency))
-const owner = (id: string | null) => session.people.find(p => p.id === id)?.name ?? '–'
+const owner = (said: string | null) => session.people.find(p => p.id === said)?.name ?? said ?? '–'
 </script>
 
 <template>

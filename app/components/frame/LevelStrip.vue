@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
+import { mainTotal } from '../../../core/money/main-total'
 import { daysBetween } from '../../../core/time/day'
 import { laggards } from '../../../core/spend/view'
 import { monthToDate } from '../../../core/time/period'
+import { withinSaid } from '../../../shared/words/within'
 
-/** Under the bar: the month to date against the same days of the month before, the largest currency as a Level. */
+/** Under the bar: the month to date against the same days of the month before, the currency that is reported in, or the largest, as a Level. */
 const data = useData()
 const jobs = useJobs()
 const LOOK_AT_JOBS_EVERY_MS = 60_000
-const look = () => void jobs.load().catch(() => {}) // the next look may find the server again
-onMounted(look)
+const session = useSession()
+// the next look may find the server again
+const look = () => {
+  if (session.seesAll) void jobs.load().catch(() => {})
+}
+watch(() => session.seesAll, look, { immediate: true })
 useIntervalFn(look, LOOK_AT_JOBS_EVERY_MS)
 
 const amounts = computed(() =>
@@ -18,9 +24,7 @@ const amounts = computed(() =>
     return { ...now, before, share: Number(before) > 0 ? Number(now.amount) / Number(before) : null }
   }),
 )
-const main = computed(() =>
-  amounts.value.reduce<(typeof amounts.value)[number] | null>((a, b) => (a && Number(a.amount) >= Number(b.amount) ? a : b), null),
-)
+const main = computed(() => mainTotal(amounts.value, data.facts?.reportCurrency ?? null))
 const others = computed(() => amounts.value.filter(a => a !== main.value))
 /** Sources whose days end sooner. */
 const lagging = computed(() => {
@@ -37,6 +41,9 @@ const days = computed(() => {
 
 <template>
   <div class="strip" data-testid="level-strip">
+    <b v-if="data.facts?.within" class="within" data-testid="within" :title="`Every figure is of ${withinSaid(data.facts.within)}`">{{
+      data.facts.within.length ? `Only ${data.facts.within.join(', ')}` : 'No cost centre'
+    }}</b>
     <template v-if="main && days">
       <b class="wide">{{ days.month }}</b>
       <LevelGauge
@@ -66,6 +73,7 @@ const days = computed(() => {
     <span v-else-if="data.failed" class="bad"
       >The month to date could not be read. <button class="link" @click="data.load()">Try again</button></span
     >
+    <span v-else-if="data.facts?.within">No charge is on what you see.</span>
     <span v-else-if="data.facts">Nothing is loaded yet. Drop a bill under Sources.</span>
     <span v-else>Reading…</span>
     <NuxtLink v-if="jobs.wanting.length" class="link bad" to="/sources/runs"
@@ -92,6 +100,10 @@ const days = computed(() => {
 }
 .strip b.bad {
   color: var(--bad);
+}
+.strip b.within {
+  color: var(--warn);
+  white-space: nowrap;
 }
 .end {
   margin-left: auto;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { withinSaid } from '../../../shared/words/within'
+
 const session = useSession()
 const colour = useColorMode()
 const open = ref(false)
@@ -26,13 +28,16 @@ async function choose(id: string) {
         <button
           v-for="person in session.people"
           :key="person.id"
-          :aria-pressed="person.name === session.who"
+          :aria-pressed="person.id === session.person?.id"
           class="option"
           @click="choose(person.id)"
         >
-          <span class="tick">{{ person.name === session.who ? '✓' : '' }}</span><span>{{ person.name }}</span
+          <span class="tick">{{ person.id === session.person?.id ? '✓' : '' }}</span><span>{{ person.name }}</span
           ><span class="minor role">{{ person.role }}</span>
         </button>
+        <p v-if="session.person?.bound" class="note title">
+          {{ session.who }} sees {{ withinSaid(session.person.bound.map(({ name }) => name)) }}.
+        </p>
         <hr />
         <p class="minor title">Paper</p>
         <button

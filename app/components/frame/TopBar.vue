@@ -7,6 +7,9 @@ const places = [
   { to: '/sources', name: 'Sources' },
 ]
 const route = useRoute()
+const session = useSession()
+/** Where charges come from is for those who see all of them. */
+const shown = computed(() => (session.person?.bound ? places.filter(({ to }) => to !== '/sources') : places))
 </script>
 
 <template>
@@ -14,7 +17,7 @@ const route = useRoute()
     <NuxtLink to="/" class="mark" aria-label="Rain Barrel, start"><BrandMark /> Rain Barrel</NuxtLink>
     <nav aria-label="Places">
       <NuxtLink
-        v-for="place in places"
+        v-for="place in shown"
         :key="place.to"
         :to="place.to"
         class="place"

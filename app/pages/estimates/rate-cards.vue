@@ -10,6 +10,7 @@ import { estimateList, upliftList, type SavedEstimate } from '../../../shared/co
 import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
 
 /** Rate cards by provider and version: what changes from one to the next, and which estimates it touches. */
+const session = useSession()
 const list = ref<RateCardEntry[] | null>(null)
 const estimates = shallowRef<SavedEstimate[]>([])
 const rates = shallowRef<Rate[]>([])
@@ -92,7 +93,7 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="list ? undefined : load" />
     <p v-if="!list && !problem" class="note" role="status">Reading…</p>
-    <CardFetch @fetched="fetched" />
+    <CardFetch v-if="session.seesAll" @fetched="fetched" />
     <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="rate cards">
       <table class="ledger">
         <thead>

@@ -6,6 +6,7 @@ import { referenceState } from '../../../shared/contracts/spend-settings'
 
 /** Every SKU code of the charges in plain words: from the rate cards, or in own words; unknown ones first where money is on them. */
 const data = useData()
+const session = useSession()
 const spend = useSpend()
 useHead({ title: 'SKU codes · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
@@ -18,7 +19,8 @@ const load = () =>
   attempt(async () => {
     if (!data.days) return
     const days = data.days
-    const [[answer], { body }] = await Promise.all([
+    await session.load()
+    const [[answer], reference] = await Promise.all([
       askAnswers([
         {
           measure: 'effectiveCost',
@@ -28,9 +30,9 @@ const load = () =>
           leaveOut: { SkuId: [null] },
         },
       ]),
-      client.get('spend/reference', referenceState),
+      session.seesAll ? client.get('spend/reference', referenceState) : null,
     ])
-    own.value = namedObject(body.skus)
+    own.value = namedObject(reference?.body.skus ?? {})
     const found = new Map<string, Code>()
     for (const row of answer!.rows) {
       const sku = row.values.SkuId!
@@ -148,7 +150,7 @@ const virtual = useVirtualizer(
                 <span v-for="a in code.amounts" :key="a.currency">{{ money(a.amount, a.currency) }} {{ a.currency }} </span>
               </td>
               <td class="n">
-                <button class="link" @click="edit(code)">change</button>{{ ' ' }}
+                <button v-if="session.seesAll" class="link" @click="edit(code)">change</button>{{ ' ' }}
                 <button v-if="own[code.sku]" class="link" @click="keep(code.sku, null)">take back</button>
               </td>
             </template>

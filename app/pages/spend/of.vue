@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mainTotal } from '../../../core/money/main-total'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
@@ -12,6 +13,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
  */
 const route = useRoute()
 const data = useData()
+const session = useSession()
 const spend = useSpend()
 const dimension = computed(() => String(route.query.dimension ?? ''))
 const value = computed(() => String(route.query.value ?? ''))
@@ -86,13 +88,7 @@ watch(
   { immediate: true },
 )
 
-const currency = computed(
-  () =>
-    answers.value?.months.totals.reduce<{ currency: string; amount: string } | null>(
-      (a, b) => (a && Math.abs(Number(a.amount)) >= Math.abs(Number(b.amount)) ? a : b),
-      null,
-    )?.currency ?? 'EUR',
-)
+const currency = computed(() => mainTotal(answers.value?.months.totals ?? [], data.facts?.reportCurrency ?? null)?.currency ?? 'EUR')
 const totalOf = (answer: Answered) => answer.totals.find(t => t.currency === currency.value)?.amount ?? '0'
 const starts = computed(() => (days.value ? grainStarts(days.value.firstDay, resolvePeriod('all', days.value).end, 'month') : []))
 const monthly = computed(() => {
@@ -172,10 +168,10 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
         <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
         ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink>
         <template v-if="isSku"
-          ><button v-if="!editing" class="link" @click="edit">
+          ><button v-if="!editing && session.seesAll" class="link" @click="edit">
             {{ words ? 'Say it in other words' : 'Say what it is' }}
           </button>
-          <form v-else class="edit" @submit.prevent="keepWords(edited.trim() || null)">
+          <form v-if="editing" class="edit" @submit.prevent="keepWords(edited.trim() || null)">
             <input v-model="edited" class="field" aria-label="What the code means" maxlength="300" /><button class="button">Keep</button
             ><button type="button" class="link" @click="keepWords(null)">as the rate card says</button>
           </form></template

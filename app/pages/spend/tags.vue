@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mainTotal } from '../../../core/money/main-total'
 import { namedObject } from '../../../core/text/named'
 import { scaled, scaledText } from '../../../core/money/scaled'
 import { likelySpellings } from '../../../core/spend/spellings'
@@ -9,6 +10,7 @@ import { referenceState } from '../../../shared/contracts/spend-settings'
 
 /** Tags: which keys there are and since when, how much cost has them day by day, and one value's spellings side by side. */
 const data = useData()
+const session = useSession()
 useHead({ title: 'Tags · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
 const period = ref<SpendView['period']>('last-90')
@@ -44,9 +46,7 @@ async function load() {
     questions.length ? askAnswers(questions) : [],
     names.length ? client.send('POST', 'spend/tags/first-seen', { keys: names.map(name => name.slice(5)) }, firstSeen) : { tags: [] },
   ])
-  const totals = new Map<string, number>()
-  for (const t of answers[0]?.totals ?? []) totals.set(t.currency, Math.abs(Number(t.amount)))
-  currency.value = [...totals].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'EUR'
+  currency.value = mainTotal(answers[0]?.totals ?? [], data.facts?.reportCurrency ?? null)?.currency ?? 'EUR'
   keys.value = names
     .map((name, i): Key => {
       const key = name.slice(5)
@@ -72,10 +72,11 @@ async function loadKey() {
   if (!key || !now.value) return
   const name = `Tags/${key.key}`
   const common = { ...now.value, keep: { ChargeCategory: ['Usage'] } }
-  const [{ days: daily }, [all], { body }] = await Promise.all([
+  await session.load()
+  const [{ days: daily }, [all], reference] = await Promise.all([
     client.send('POST', 'spend/tags/coverage', { ...common, key: key.key }, tagDays),
     askAnswers([{ ...common, measure: 'effectiveCost', start: days.value!.firstDay, splitBy: [name], grain: null }]),
-    client.get('spend/reference', referenceState),
+    session.seesAll ? client.get('spend/reference', referenceState) : null,
   ])
   const starts = grainStarts(now.value.start, now.value.end, 'day')
   const own = new Map(daily.filter(day => day.currency === currency.value).map(day => [day.start, day]))
@@ -88,7 +89,8 @@ async function loadKey() {
   values.value = [...byValue]
     .map(([value, amount]) => ({ value, amount: scaledText(amount) }))
     .sort((a, b) => Number(b.amount) - Number(a.amount))
-  aliases.value = namedObject(Object.hasOwn(body.aliases, name) ? body.aliases[name] : {})
+  const known = reference?.body.aliases ?? {}
+  aliases.value = namedObject(Object.hasOwn(known, name) ? known[name] : {})
 }
 watch(
   () => [now.value?.start, now.value?.end, data.facts?.revision],
@@ -214,6 +216,7 @@ const setAlias = (spellings: string[], as: string | null) =>
             </tbody>
           </table>
           <button
+            v-if="session.seesAll"
             class="button"
             @click="
               setAlias(

@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { addDays } from '../../../core/time/day'
+import { withinSaid } from '../../../shared/words/within'
 import type { Scope } from '../../../core/spend/question'
 import { tableWriters } from '../tables'
 import type { TableFormat } from '../tables/table-writer'
@@ -7,16 +8,17 @@ import { asText } from '../estimate/writer'
 import { chargeLines, lineKind, type LineSource } from './charge-lines'
 import { xlsxLines } from './xlsx-lines'
 
-/** Charge lines as a file. @param charges about how many there are. */
-export type LinesTask = { scope: Scope; columns: string[]; format: TableFormat; charges: number }
+/** Charge lines as a file: about how many there are, and of which cost centres alone, where not of all. */
+export type LinesTask = { scope: Scope; columns: string[]; format: TableFormat; charges: number; within: string[] | null }
 
 /** The bytes of the file, piece by piece. CSV and XLSX are made as the lines are read; the other formats whole. */
-export async function* linesFile(kept: LineSource, { scope, columns, format, charges }: LinesTask): AsyncGenerator<Uint8Array> {
+export async function* linesFile(kept: LineSource, { scope, columns, format, charges, within }: LinesTask): AsyncGenerator<Uint8Array> {
   const lines = chargeLines(kept, columns)
   if (format === 'csv') return yield* csvPieces(columns, lines)
   const facts = [
     { name: 'Period', text: `${scope.start} to ${addDays(scope.end, -1)}` },
     { name: 'Charges', text: String(charges) },
+    ...(within ? [{ name: 'Of the company', text: withinSaid(within) }] : []),
   ]
   const heads = columns.map(name => ({ name, kind: lineKind(name) }))
   if (format === 'xlsx') return yield* xlsxLines(heads, facts, lines, charges) as AsyncIterable<Buffer>

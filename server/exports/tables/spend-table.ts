@@ -9,6 +9,7 @@ import type { Period } from '../../../core/time/period'
 import type { tableExport } from '../../../shared/contracts/spend-export'
 import { companionOf } from '../../../shared/words/dimensions'
 import { fileHead } from '../../../shared/words/table-heads'
+import { withinSaid } from '../../../shared/words/within'
 import type { CubeFacts } from '../../workers/cube-facts'
 import type { ColumnTotal, FileFact, FileTable } from './table-writer'
 
@@ -57,6 +58,7 @@ export function spendFileTable({ asked, columns, facts, revision, now: packed, o
       { name: 'Period', text: periodSaid(question) },
       ...(before ? [{ name: 'Compared with', text: periodSaid(before) }] : []),
       { name: 'Amounts in', text: currency },
+      ...(facts.within ? [{ name: 'Of the company', text: withinSaid(facts.within) }] : []),
       ...missingFacts(question, before, facts),
       ...('unconverted' in packed ? packed.unconverted : []).map(({ currency: own, from, to, amount }) => ({
         name: 'No rate',
