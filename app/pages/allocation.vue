@@ -62,7 +62,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
     </p>
     <template v-else>
       <h1 v-if="month" class="sentence">
-        Share out
+        {{ bound ? 'Read' : 'Share out' }}
         <SentenceChoice
           label="billing month"
           :options="months.map(m => ({ value: m, label: monthText(m) }))"
@@ -86,7 +86,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           :chosen="currency"
           :text="currency"
           @choose="go({ currency: $event })"
-        />, among the cost centres.
+        />, {{ bound ? 'on your cost centres' : 'among the cost centres' }}.
       </h1>
       <ProblemNote v-if="allocation.problem" :problem="allocation.problem" :retry="() => allocation.again()" />
       <p v-if="!allocation.settled && !allocation.problem" class="note" role="status">Adding up the month…</p>

@@ -7,7 +7,7 @@ import { currentPlan, saveOrganisation, savePlan, type SavedPlan } from '../stor
 import { namesOf } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
 import { settleMonth } from '../use-cases/settle-month'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Name]>
 

@@ -8,7 +8,7 @@ import { bill, billJob } from '../jobs/kinds/bill'
 import { rateCard, rateCardJob } from '../jobs/kinds/rate-card'
 import { findConnection } from '../stores/connections'
 import { changeJob, findJob, jobsOf } from '../stores/jobs'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof connections> = BodyOf<(typeof connections)[Name]>
 const HOURS = { minute: 1 / 60, hour: 1, day: 24, week: 168, month: 720 }

@@ -7,7 +7,7 @@ import { notFound, Problem } from '../http/problem'
 import { fileEstimate, listEstimates, listVersions, mustFindEstimate, nameVersion, saveEstimate } from '../stores/estimates'
 import { listLinks, makeLink, openLink, revokeLink } from '../stores/links'
 import { listPatterns, listUplifts, removePattern, removeUplift, savePattern, saveUplift } from '../stores/reusable'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]>
 

@@ -14,7 +14,7 @@ import { Sentences } from './sentences'
 import { Sources } from './sources'
 import { Spend } from './spend'
 import { SpendSettings } from './spend-settings'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** All that can be asked of the server, for whoever asks: what they may not see is in none of it. */
 export const enginesFor = (work: Work) => ({

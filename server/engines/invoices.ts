@@ -5,7 +5,7 @@ import { ratesText } from '../stores/beside'
 import { removeInvoice, saveInvoices } from '../stores/invoices'
 import { saveRates } from '../stores/rates'
 import { reconcileInvoices } from '../use-cases/reconcile-invoices'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** What charges are held against and converted with: invoices and exchange rates. */
 export class Invoices {

@@ -2,7 +2,7 @@ import type { jobs } from '../http/operations/jobs'
 import type { BodyOf } from '../http/operations/operation'
 import { conflict, notFound } from '../http/problem'
 import { changeJob, findJobById } from '../stores/jobs'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** What runs by itself, and what runs now. */
 export class Jobs {

@@ -2,7 +2,7 @@ import type { JumpFound } from '../../shared/contracts/jump'
 import { centresFor } from '../use-cases/centres'
 import { listEstimates } from '../stores/estimates'
 import { listSentences } from '../stores/sentences'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 const MOST_OF_A_KIND = 8
 

@@ -9,7 +9,7 @@ import { otherSize } from '../http/arrive'
 import type { BodyOf, QueryOf } from '../http/operations/operation'
 import type { sources } from '../http/operations/sources'
 import { conflict, notFound } from '../http/problem'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof sources> = BodyOf<(typeof sources)[Name]>
 

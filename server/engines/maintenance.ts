@@ -2,7 +2,7 @@ import { PassThrough, type Readable } from 'node:stream'
 import { checkAll } from '../maintenance/check'
 import { writeBackup } from '../maintenance/backup'
 import { Problem } from '../http/problem'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** What keeps the data: for whoever can read the data folder. */
 export class Maintenance {

@@ -1,7 +1,7 @@
 import type { PeopleList } from '../../shared/contracts/people'
 import { notFound } from '../http/problem'
 import { currentPlan } from '../stores/organisation'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** People, and whom one works as. */
 export class Persons {

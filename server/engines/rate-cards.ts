@@ -2,7 +2,7 @@ import { notFound } from '../http/problem'
 import { JsonBytes } from '../json-bytes'
 import { findRateCardText, listRateCards, type PackedCard } from '../stores/rate-cards'
 import { takeRateCard } from '../use-cases/take-rate-card'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** What providers ask for, and what their SKU codes mean. */
 export class RateCards {

@@ -4,7 +4,7 @@ import type { ResourceReport, ResourceView } from '../../shared/contracts/resour
 import { saveNote } from '../stores/resource-notes'
 import { reportOf } from '../use-cases/reported'
 import { mustSee, viewResource } from '../use-cases/resource-view'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** Single resources, as far as their charges are for whoever asks. */
 export class Resources {

@@ -2,7 +2,7 @@ import { connectors, connectorThatCan, withConnector } from '../connectors/conne
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { carryOut } from '../use-cases/act'
 import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 /** What can be saved, of what is for whoever asks. */
 export class Savings {

@@ -5,7 +5,7 @@ import { notFound } from '../http/problem'
 import { mail } from '../jobs/kinds/mail'
 import { findJob } from '../stores/jobs'
 import { findLongSentence, findSentence, keepLongSentence, listSentences, mailJob, removeSentence, saveSentence } from '../stores/sentences'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof sentences> = BodyOf<(typeof sentences)[Name]>
 

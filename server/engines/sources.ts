@@ -8,7 +8,7 @@ import { lookNow, startWatching, stopWatching, watched } from '../jobs/watching'
 import { findMapping, listMapped, removeMapping, saveMapping } from '../stores/mappings'
 import { listSources } from '../stores/sources'
 import { findWatch } from '../stores/watches'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof sources> = BodyOf<(typeof sources)[Name]>
 

@@ -5,7 +5,7 @@ import type { spend } from '../http/operations/spend'
 import { Problem } from '../http/problem'
 import { checkDimensions } from '../http/question'
 import { changeReference, readReference } from '../stores/spend-reference'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof spend> = BodyOf<(typeof spend)[Name]>
 

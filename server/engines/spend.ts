@@ -9,7 +9,7 @@ import { checkDimensions, checkScope } from '../http/question'
 import { CSV_CELL_BYTES } from '../../shared/contracts/spend-export'
 import type { DimensionList } from '../../shared/contracts/spend'
 import { tableFile } from '../use-cases/table-file'
-import type { Work } from './work'
+import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof spend> = BodyOf<(typeof spend)[Name]>
 

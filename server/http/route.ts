@@ -3,7 +3,7 @@ import { services, type Services } from '../services'
 import { JsonBytes } from '../json-bytes'
 import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from './operations/operation'
 import { enginesFor, type Engines } from '../engines'
-import { workFor } from '../engines/work'
+import { workFor } from '../use-cases/work'
 import { notFound, Problem, wholeCompany } from './problem'
 import { hasBody, isKeepable, readBytes, usualBody } from './read-json'
 import { sendProblem } from './send-problem'
@@ -17,8 +17,8 @@ export const PERSON_COOKIE = 'rain-barrel-person'
 type Given<O extends Operation> = ReplyOf<O> | JsonBytes<ReplyOf<O>>
 
 /**
- * Carries out an operation of the table for whoever asks, as far as it is for them: what came is checked by its entry before the route sees it, what the route gives back is
- * sent, failures as problem details.
+ * Carries out an operation of the table for whoever asks, where it is for them: what came is checked by its entry before the route sees it,
+ * what the route gives back is sent, failures as problem details.
  */
 export function route<const O extends Operation>(operation: O, handle: (context: RouteContext<O>) => Promise<Given<O>> | Given<O>) {
   return defineEventHandler(async event => {

@@ -4,7 +4,7 @@ import { addDays, monthEnd, monthStart, type Day, type Month } from '../../core/
 import { daysIn, runsWithout, type DayRun } from '../../core/time/day-runs'
 import type { InvoiceView } from '../../shared/contracts/invoices'
 import type { ChargesSeen } from '../charges/charges-seen'
-import type { Work } from '../engines/work'
+import type { Work } from './work'
 import { listInvoices } from '../stores/invoices'
 
 type StoredInvoice = Awaited<ReturnType<typeof listInvoices>>[number]

@@ -9,7 +9,7 @@ import { capabilityOf, connectors, connectorThatCan, withConnector } from '../co
 import type { Connector } from '../connectors/connector'
 import { Problem, notFound } from '../http/problem'
 import type { ChargesSeen } from '../charges/charges-seen'
-import type { Work } from '../engines/work'
+import type { Work } from './work'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'

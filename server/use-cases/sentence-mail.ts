@@ -6,7 +6,7 @@ import { capitalised } from '../../shared/words/capitalised'
 import { viewTitle } from '../../shared/words/sentence-text'
 import { withinSaid } from '../../shared/words/within'
 import type { Mail } from '../connectors/mail'
-import type { Work } from '../engines/work'
+import type { Work } from './work'
 import type { StoredSentence } from '../stores/sentences'
 import { tableFile } from './table-file'
 

@@ -4,7 +4,7 @@ import { dataDaysOf, reachInto } from '../../core/spend/view'
 import { dayGroups } from '../../core/spend/day-groups'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { withCompanions } from '../../shared/words/dimensions'
-import type { Work } from '../engines/work'
+import type { Work } from './work'
 import { tableMimes } from '../exports/tables/table-writer'
 
 /** Makes the file of a table exactly as it is shown: all it takes is asked of one state of the charges, and laid out in a thread. */

@@ -1,4 +1,4 @@
-import type { Work } from '../engines/work'
+import type { Work } from './work'
 import { saveRateCard, type PackedCard } from '../stores/rate-cards'
 
 /** Keeps a rate card; from then on charges are told by it what their SKUs are charged for. */

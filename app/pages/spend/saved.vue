@@ -3,7 +3,6 @@ import type { SavedSentence } from '../../../shared/contracts/spend-settings'
 
 /** Sentences kept under a name, by folder, and what was asked lately. */
 const sentences = useSentences()
-const session = useSession()
 useHead({ title: 'Saved sentences · Rain Barrel' })
 const { attempt, problem } = useAttempt()
 const said = ref<Record<string, string>>({})

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { ConnectorFailed } from '../../connectors/connector'
 import { sendMail } from '../../connectors/mail'
-import { workFor } from '../../engines/work'
+import { workFor } from '../../use-cases/work'
 import { sentenceMail } from '../../use-cases/sentence-mail'
 import { findSentence } from '../../stores/sentences'
 import { NotKnown, type JobKind } from './kind'
