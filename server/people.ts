@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Database } from './db/database'
-import type { Asker } from './engines/work'
+import type { Asker } from './use-cases/work'
 import { listPeople, type StoredPerson } from './stores/people'
 
 /** Who did something before anyone was chosen. */

@@ -6,7 +6,7 @@ import { laggards } from '../../../core/spend/view'
 import { monthToDate } from '../../../core/time/period'
 import { withinSaid } from '../../../shared/words/within'
 
-/** Under the bar: the month to date against the same days of the month before, as a Level in the currency that is reported in, or the largest. */
+/** Under the bar: the month to date against the same days of the month before, in the currency that is reported in, or the largest. */
 const data = useData()
 const jobs = useJobs()
 const LOOK_AT_JOBS_EVERY_MS = 60_000
