@@ -22,10 +22,7 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
         <template v-if="!savings.state.connected && !savings.state.opportunities.length"
           >No cloud is connected. Set its address in the environment and start Rain Barrel again.</template
         >
-        <template v-else-if="savings.open.length"
-          >{{ savings.open.length === 1 ? 'One gateway passes' : `${count(savings.open.length)} gateways pass` }} nothing and
-          {{ savings.open.length === 1 ? 'is' : 'are' }} paid for every hour.</template
-        >
+        <template v-else-if="savings.state.said.length">{{ savings.state.said.join(' ') }}</template>
         <template v-else-if="savings.looking">Looking at what runs…</template>
         <template v-else>Nothing to save is in sight.</template>
       </h1>

@@ -1,17 +1,34 @@
+import type { Day } from '../time/day'
 import type { Working } from '../working/working'
 
-/** What a connector's inventory says about a gateway. */
-export type GatewayFacts = {
+/** What an inventory says of a resource. */
+export type Resource = {
   id: string
   name: string
+  /** What it is, such as `gateway`: connectors say which types their inventory, measurements and actions are for. */
+  type: string
   region: string
   subAccountName: string
   createdAt: string
   tags: Record<string, string>
 }
 
-/** What passed in an hour, in GB. */
-export type HourReading = { hour: string; gb: number }
+/** A measured value; `at` is when the hour begins that it is of. */
+export type Reading = { at: string; value: number }
+
+/** What was measured, a value to a day, and what it is held against. */
+export type EvidenceSeries = {
+  label: string
+  unit: string
+  days: { day: Day; value: number }[]
+  /** What was found where it is below, or not above, this much. */
+  threshold: { value: number; label: string } | null
+  /** The whole of it in words, such as `Nothing passed in 30 days, measured every hour.` */
+  said: string
+}
+
+/** What proves an opportunity: measured over days, the end exclusive. */
+export type Evidence = { from: Day; to: Day; series: EvidenceSeries[] }
 
 /** Something that can be saved, with what proves it. Amounts are decimal text in `currency`. */
 export type Opportunity = {
@@ -30,6 +47,6 @@ export type Opportunity = {
   working: Working
   /** The unit price that the saving rests on, for comparing with the bill afterwards. */
   hourlyPrice: string
-  evidence: { from: string; to: string; hoursMeasured: number; gbTotal: string; dailyGb: { day: string; gb: number }[] }
+  evidence: Evidence
   minutesOfWork: number
 }

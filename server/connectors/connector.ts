@@ -1,5 +1,6 @@
 import type { RateCard } from '../../core/ratecard/rate-card'
-import type { GatewayFacts, HourReading } from '../../core/opportunity/opportunity'
+import type { Deed } from '../../core/opportunity/detector'
+import type { Reading, Resource } from '../../core/opportunity/opportunity'
 
 /** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
 export class ConnectorFailed extends Error {
@@ -15,6 +16,8 @@ export class ConnectorFailed extends Error {
 
 /** How a resource is now: its locks with who set them and why, what is planned for it and how that went the last time. */
 export type Condition = {
+  /** Its type in the inventory, where the service says it. */
+  type: string | null
   status: string
   locks: { against: 'changes' | 'deletion'; why: string; by: string; since: string }[]
   plan: {
@@ -23,6 +26,12 @@ export type Condition = {
     last: { at: string; outcome: 'done' | 'refused' | 'nothing to do'; why: string | null } | null
   }[]
 }
+
+/** What is measured of resources: `what` in words. */
+export type Metric = { metric: string; what: string; unit: string }
+
+/** A resource as it is spoken of to a service. */
+export type ResourceName = Pick<Resource, 'type' | 'id'>
 
 /** Something that has happened to a resource. */
 export type OutsideEvent = { at: string; resourceId: string; what: string; by: string }
@@ -41,21 +50,27 @@ export type Capabilities = {
     newest: () => Promise<RateCard>
   }
   inventory: {
-    gateways: () => Promise<GatewayFacts[]>
+    /** The resources of a type. */
+    resources: (type: string) => Promise<Resource[]>
     /** How a resource is; null for one that is not there. */
     condition: (id: string) => Promise<Condition | null>
   }
   measurements: {
-    /** What passed a gateway, hour by hour; `to` exclusive. */
-    readings: (id: string, from: string, to: string) => Promise<HourReading[]>
+    /** What is measured of a type: metrics with their units. */
+    metrics: (type: string) => Promise<Metric[]>
+    /** A metric of a resource, hour by hour; `to` exclusive. */
+    readings: (resource: ResourceName, metric: string, from: string, to: string) => Promise<Reading[]>
   }
   events: {
     /** What has happened since a day. */
     since: (day: string) => Promise<OutsideEvent[]>
   }
   actions: {
-    /** @param requestKey the same for every try of one approved action: it is acted on once. */
-    deleteGateway: (id: string, requestKey: string) => Promise<{ id: string; deletedAt: string }>
+    /**
+     * @param requestKey the same for every try of one approved action: it is acted on once.
+     * @returns when it was done, by the service's own time.
+     */
+    carryOut: (deed: Deed, resource: ResourceName, requestKey: string) => Promise<{ at: string }>
     /** What became of what was sent with a key. */
     outcomeOf: (requestKey: string) => Promise<ActionOutcome>
   }

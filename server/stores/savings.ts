@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, not, notInArray, sql } from 'drizzle-orm'
+import { detectorOf, detectors } from '../../core/opportunity/detectors'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionState, ActionStep, OpportunityState } from '../../shared/contracts/savings'
 import type { Db } from '../db/database'
@@ -8,17 +9,22 @@ import { action, opportunity } from '../db/schema'
 export type StoredOpportunity = typeof opportunity.$inferSelect
 export type StoredAction = typeof action.$inferSelect
 
-/** Keeps what the detectors found now. What is spotted and no longer found goes away, but for what was
- * acted on in vain; what is under way or done stays. */
-export async function keepFound(db: Db, found: Opportunity[], provider: string): Promise<void> {
+/** Who finds: a detector, through a connection. */
+export type Finder = { detector: string; connection: string }
+
+/**
+ * Keeps what a detector found now through a connection. What it has spotted there and finds no longer goes away, but for what was acted on
+ * in vain; what is under way or done stays, and so does what others have found.
+ */
+export async function keepFound(db: Db, found: readonly Opportunity[], { detector, connection }: Finder): Promise<void> {
   await db.transaction(async tx => {
     for (const body of found) {
       await tx
         .insert(opportunity)
-        .values({ id: body.id, state: 'spotted', body })
+        .values({ id: body.id, state: 'spotted', detector, connection, body })
         .onConflictDoUpdate({
           target: opportunity.id,
-          set: { body, state: 'spotted' },
+          set: { body, connection, state: 'spotted' },
           setWhere: inArray(opportunity.state, ['spotted', 'gone']),
         })
     }
@@ -28,16 +34,23 @@ export async function keepFound(db: Db, found: Opportunity[], provider: string):
           found.map(f => f.id),
         )
       : sql`true`
-    const lost = and(gone, eq(opportunity.state, 'spotted'), sql`${opportunity.body}->>'provider' = ${provider}`)
+    const own = and(eq(opportunity.detector, detector), eq(opportunity.connection, connection))
+    const lost = and(gone, eq(opportunity.state, 'spotted'), own)
     const acted = sql`exists (select 1 from ${action} where ${action.opportunityId} = ${opportunity.id})`
     await tx.update(opportunity).set({ state: 'gone' }).where(and(lost, acted))
     await tx.delete(opportunity).where(and(lost, not(acted)))
   })
 }
 
+/** What was found, with what was done about it; evidence of an earlier form is read as the present one. */
 export async function listOpportunities(db: Db): Promise<{ opportunity: StoredOpportunity; action: StoredAction | null }[]> {
   const rows = await db.select().from(opportunity).leftJoin(action, eq(action.opportunityId, opportunity.id)).orderBy(opportunity.id)
-  return rows.map(row => ({ opportunity: row.opportunity, action: row.action }))
+  return rows.map(({ opportunity, action }) => ({ opportunity: asKept(opportunity), action }))
+}
+
+function asKept(row: StoredOpportunity): StoredOpportunity {
+  const evidence = detectors.find(({ detector }) => detector === row.detector)?.earlierEvidence?.(row.body.evidence)
+  return evidence ? { ...row, body: { ...row.body, evidence } } : row
 }
 
 export async function findOpportunity(db: Db, id: string) {
@@ -59,7 +72,12 @@ export async function openActions(db: Db): Promise<{ opportunity: StoredOpportun
  */
 export async function approve(db: Db, { id, body }: StoredOpportunity, who: string): Promise<StoredAction> {
   return db.transaction(async tx => {
-    const step: ActionStep = { at: new Date().toISOString(), who, what: `approved: delete ${body.resourceName}`, outcome: 'recorded' }
+    const step: ActionStep = {
+      at: new Date().toISOString(),
+      who,
+      what: `approved: ${detectorOf(body.detector).action.deed} ${body.resourceName}`,
+      outcome: 'recorded',
+    }
     await tx
       .insert(action)
       .values({

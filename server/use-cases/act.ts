@@ -1,11 +1,11 @@
-import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/idle-gateway'
-import { addDays } from '../../core/time/day'
+import { detectorOf } from '../../core/opportunity/detectors'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
 import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
 import { saidOf } from '../http/fault'
 import { Problem, notFound } from '../http/problem'
 import type { Services } from '../services'
 import { findRateCard } from '../stores/rate-cards'
+import { readingsOf } from './detector-facts'
 import { approve, findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
 
 type Engine = Pick<Services, 'database'>
@@ -31,7 +31,9 @@ async function begin(engine: Engine, id: string, who: string): Promise<void> {
   const row = await findOpportunity(db, id)
   if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
   const { opportunity } = row
-  const connector = await connectorThatCan(db, ['inventory', 'measurements', 'actions'], opportunity.body.provider)
+  const { measurements } = detectorOf(opportunity.detector).needs
+  const wanted = ['inventory', ...(measurements ? (['measurements'] as const) : []), 'actions'] as const
+  const connector = await connectorThatCan(db, wanted, opportunity.body.provider)
   const approved = await approve(db, opportunity, who)
   if (approved.state === 'done') return
   const act: Act = { engine, connector, opportunity, approved, who }
@@ -62,7 +64,8 @@ async function settle(act: Act): Promise<boolean> {
   const { engine, connector, approved, opportunity, who } = act
   const { db } = engine.database
   const { resourceName } = opportunity.body
-  const what = `ask what became of deleting ${resourceName}`
+  const doing = doings[detectorOf(opportunity.detector).action.deed]
+  const what = `ask what became of ${doing.now} ${resourceName}`
   let found: ActionOutcome
   try {
     found = await capabilityOf(connector, 'actions').outcomeOf(approved.requestKey)
@@ -73,11 +76,11 @@ async function settle(act: Act): Promise<boolean> {
       502,
       'not-known',
       'Nobody knows whether it was done',
-      `${connector.provider} does not say what became of deleting ${resourceName}: ${error.message}. Nothing is sent again before it does; look there, or ask again later.`,
+      `${connector.provider} does not say what became of ${doing.now} ${resourceName}: ${error.message}. Nothing is sent again before it does; look there, or ask again later.`,
     )
   }
   if (found.outcome === 'done') {
-    await noteStep(db, approved, 'done', stepOf(who, what, `deleted at ${found.at}`), { doneAt: found.at })
+    await noteStep(db, approved, 'done', stepOf(who, what, `${doing.past} at ${found.at}`), { doneAt: found.at })
     return true
   }
   const outcome = found.outcome === 'refused' ? `refused: ${found.why}` : 'it was never received'
@@ -91,9 +94,11 @@ async function attempt(act: Act): Promise<void> {
   const { engine, connector, opportunity, who } = act
   const { db } = engine.database
   const { resourceId, resourceName } = opportunity.body
+  const { action, needs } = detectorOf(opportunity.detector)
+  const doing = doings[action.deed]
   const approved = await approve(db, opportunity, who) // as it stands now: its key may be another
   const tries = approved.tries + 1
-  const what = `delete ${resourceName}, try ${tries}`
+  const what = `${action.deed} ${resourceName}, try ${tries}`
   const note = (state: 'sent' | 'failed' | 'lapsed' | 'not known', outcome: string, more: { tries?: number; anew?: boolean } = {}) =>
     noteStep(db, approved, state, stepOf(who, what, outcome), more)
   let why: string | null
@@ -110,19 +115,20 @@ async function attempt(act: Act): Promise<void> {
       409,
       'lapsed',
       'The approval has lapsed',
-      `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be deleted.`,
+      `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be ${doing.past}.`,
     )
   }
   await note('sent', 'sent', { tries })
   try {
-    const { deletedAt } = await capabilityOf(connector, 'actions').deleteGateway(resourceId, approved.requestKey)
-    await noteStep(db, approved, 'done', stepOf(who, what, `deleted at ${deletedAt}`), { doneAt: deletedAt })
+    const resource = { type: needs.inventory, id: resourceId }
+    const { at } = await capabilityOf(connector, 'actions').carryOut(action.deed, resource, approved.requestKey)
+    await noteStep(db, approved, 'done', stepOf(who, what, `${doing.past} at ${at}`), { doneAt: at })
   } catch (error) {
     if (error instanceof ConnectorFailed && error.sure) {
       await note('failed', error.message, { anew: true })
       throw error
     }
-    await note('not known', `${saidOf(error, what)}; whether it was deleted is not known`)
+    await note('not known', `${saidOf(error, what)}; whether it was ${doing.past} is not known`)
     if (!(error instanceof ConnectorFailed)) throw error
     if (!(await settle({ ...act, approved }))) throw new ConnectorFailed(error.message, true)
   }
@@ -130,17 +136,22 @@ async function attempt(act: Act): Promise<void> {
 
 /** Why what the approval rests on does not hold at this moment; null where it does. */
 async function whyNot({ engine, connector, opportunity: { body } }: Act): Promise<string | null> {
+  const detector = detectorOf(body.detector)
+  const { deed } = detector.action
   const inventory = capabilityOf(connector, 'inventory')
-  const gateway = (await inventory.gateways()).find(({ id }) => id === body.resourceId)
+  const resource = (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)
   const condition = await inventory.condition(body.resourceId)
-  if (!gateway || !condition) return 'it is not there any more, somebody else has deleted it'
-  const lock = condition.locks.find(({ against }) => against === 'deletion')
-  if (lock) return `${lock.by} has locked it against deletion since ${lock.since}: ${lock.why}`
+  if (!resource || !condition) return `it is not there any more, somebody else has ${doings.delete.past} it`
+  const lock = condition.locks.find(({ against }) => against === doings[deed].lock)
+  if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
   const today = (await connector.now()).slice(0, 10)
   const card = await findRateCard(engine.database.db, connector.provider, today)
   if (!card) return `no rate card of ${connector.provider} holds today`
-  const readings = await capabilityOf(connector, 'measurements').readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), addDays(today, 1))
-  return idleGateway.whyNot(body, { gateway, readings }, { card, today })
+  const readings = await readingsOf(connector, resource, detector.needs, today)
+  return detector.whyNot(body, { resource, readings }, { card, today })
 }
+
+/** How deeds are spoken of, and which locks are against them. */
+const doings = { delete: { now: 'deleting', past: 'deleted', lock: 'deletion' } } as const
 
 const stepOf = (who: string, what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })

@@ -1,7 +1,7 @@
 import { addDays } from '../../core/time/day'
 import type { ResourceReport } from '../../shared/contracts/resources'
 import { connectors, withConnector } from '../connectors/connect'
-import type { Capabilities, Connector } from '../connectors/connector'
+import type { Connector, ResourceName } from '../connectors/connector'
 import type { Db } from '../db/database'
 
 const LOOK_BACK_DAYS = 30
@@ -19,7 +19,7 @@ export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
           status: found.status,
           locks: found.locks,
           plan: found.plan,
-          measured: await measuredOf(connector, inventory, id),
+          measured: found.type === null ? [] : await measuredOf(connector, { type: found.type, id }),
         }
       )
     })
@@ -28,16 +28,20 @@ export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
   return { report: null }
 }
 
-/** What a cloud has measured of a resource lately, a sum to a day. */
+/** What a cloud has measured of a resource lately, a sum to a day for each metric. */
 async function measuredOf(
   { now, can: { measurements } }: Connector,
-  inventory: Capabilities['inventory'],
-  id: string,
+  resource: ResourceName,
 ): Promise<NonNullable<ResourceReport['report']>['measured']> {
-  if (!measurements || !(await inventory.gateways()).some(gateway => gateway.id === id)) return []
+  if (!measurements) return []
   const today = (await now()).slice(0, 10)
-  const days = new Map<string, number>()
-  for (const { hour, gb } of await measurements.readings(id, addDays(today, -LOOK_BACK_DAYS), today))
-    days.set(hour.slice(0, 10), (days.get(hour.slice(0, 10)) ?? 0) + gb)
-  return [{ what: 'passed through', unit: 'GB', days: [...days].map(([day, amount]) => ({ day, amount })) }]
+  const metrics = await measurements.metrics(resource.type)
+  return Promise.all(
+    metrics.map(async ({ metric, what, unit }) => {
+      const days = new Map<string, number>()
+      for (const { at, value } of await measurements.readings(resource, metric, addDays(today, -LOOK_BACK_DAYS), today))
+        days.set(at.slice(0, 10), (days.get(at.slice(0, 10)) ?? 0) + value)
+      return { what, unit, days: [...days].map(([day, amount]) => ({ day, amount })) }
+    }),
+  )
 }

@@ -1,7 +1,7 @@
 import type { Owner } from '../../core/allocation/whose'
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
-import { idleGateway, LOOK_BACK_DAYS } from '../../core/opportunity/detectors/idle-gateway'
+import { detectorOf, detectors } from '../../core/opportunity/detectors'
 import { promisedSince, realisedSaving } from '../../core/opportunity/realised'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
@@ -14,20 +14,19 @@ import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
 import { settleOpen } from './act'
+import { canMeet, factsFor } from './detector-facts'
 import { reportedTo } from '../charges/delivered-days'
 
 type Needed = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
 /**
- * Looks through a connection for what can be saved and keeps what is found; asks first what became of actions that are not known to have
- * ended. @returns how much that is.
+ * Looks through a connection for what can be saved, with every detector that it has what for, and keeps what is found; asks first what
+ * became of actions that are not known to have ended. @returns how much that is.
  */
-export async function lookForSavings(engine: Pick<Work, 'database'>, connector: Connector, who: string): Promise<number> {
-  const { database } = engine
-  await settleOpen(engine, connector, who)
-  const inventory = capabilityOf(connector, 'inventory')
-  const measurements = capabilityOf(connector, 'measurements')
+export async function lookForSavings(work: Pick<Work, 'database'>, connector: Connector, who: string): Promise<number> {
+  const { database } = work
+  await settleOpen(work, connector, who)
   const today = (await connector.now()).slice(0, 10)
   const card = await findRateCard(database.db, connector.provider, today)
   if (!card)
@@ -37,12 +36,13 @@ export async function lookForSavings(engine: Pick<Work, 'database'>, connector: 
       'There is nothing to price a saving with',
       `Drop the rate card of ${connector.provider} under Sources first.`,
     )
-  const measured = []
-  for (const gateway of await inventory.gateways())
-    measured.push({ gateway, readings: await measurements.readings(gateway.id, addDays(today, -LOOK_BACK_DAYS), addDays(today, 1)) })
-  const found = idleGateway.find(measured, { card, today })
-  await keepFound(database.db, found, connector.provider)
-  return found.length
+  let count = 0
+  for (const detector of detectors.filter(({ needs }) => canMeet(connector, needs))) {
+    const found = detector.find(await factsFor(connector, detector.needs, today), { card, today })
+    await keepFound(database.db, found, { detector: detector.detector, connection: connector.name })
+    count += found.length
+  }
+  return count
 }
 
 /** Everything the place shows: opportunities with owner and state, and the ledger. */
@@ -56,8 +56,9 @@ export async function savingsState(work: Needed): Promise<SavingsState> {
     const { body } = opportunity
     const target = owners.get(opportunity.id)?.target
     const centre = saved?.plan.centres.find(c => c.id === target)
+    const { deed, noun } = detectorOf(body.detector).action
     return {
-      ...body,
+      ...{ ...body, deed, noun },
       state: opportunity.state,
       foundAt: opportunity.foundAt,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
@@ -76,7 +77,11 @@ export async function savingsState(work: Needed): Promise<SavingsState> {
   const { revision } = await seen.ask('facts', undefined)
   const ledger = await Promise.all(done.map(row => ledgerLine(work, row)))
   return {
-    connected: (await connectors(database.db)).some(({ can }) => can.inventory && can.measurements),
+    connected: (await connectors(database.db)).some(connector => detectors.some(({ needs }) => canMeet(connector, needs))),
+    said: detectors.flatMap(({ detector, says }) => {
+      const open = opportunities.filter(one => one.detector === detector && (one.state === 'spotted' || one.state === 'under way'))
+      return open.length ? [says(open.length)] : []
+    }),
     opportunities,
     ledger,
     revision,
@@ -172,22 +177,13 @@ export async function mustBeTheirs({ database, seen, asker }: Needed, id: string
 const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
 
 /** What approving would do; does nothing. */
-export async function previewAction(engine: Pick<Work, 'database'>, id: string): Promise<ActionPreview> {
-  const { opportunity } = await known(engine, id)
+export async function previewAction(work: Pick<Work, 'database'>, id: string): Promise<ActionPreview> {
+  const { opportunity } = await known(work, id)
   const { body } = opportunity
-  const connector = await connectorThatCan(engine.database.db, ['inventory', 'actions'], body.provider)
+  const { action, needs } = detectorOf(body.detector)
+  const connector = await connectorThatCan(work.database.db, ['inventory', 'actions'], body.provider)
   const stillThere = await withConnector(async () =>
-    (await capabilityOf(connector, 'inventory').gateways()).some(g => g.id === body.resourceId),
+    (await capabilityOf(connector, 'inventory').resources(needs.inventory)).some(({ id }) => id === body.resourceId),
   )
-  return {
-    id,
-    stillThere,
-    steps: [
-      `look once more that ${body.resourceName} (${body.resourceId}) is there, not locked, and that nothing passes it, this hour included`,
-      `delete the gateway in ${body.region}, sub account ${body.subAccountName}, at ${body.provider}`,
-      'write down what the cloud answered and when',
-      'compare with the bill as it arrives',
-    ],
-    undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
-  }
+  return { id, stillThere, steps: action.steps(body), undo: action.undo }
 }

@@ -35,10 +35,19 @@ export const opportunityView = z.object({
   evidence: z.object({
     from: day,
     to: day,
-    hoursMeasured: z.number(),
-    gbTotal: amountText,
-    dailyGb: z.array(z.object({ day, gb: z.number() })),
+    series: z.array(
+      z.object({
+        label: z.string(),
+        unit: z.string(),
+        days: z.array(z.object({ day, value: z.number() })),
+        threshold: z.object({ value: z.number(), label: z.string() }).nullable(),
+        said: z.string(),
+      }),
+    ),
   }),
+  /** What its action would do to what, in words: `delete`, `gateway`. */
+  deed: z.enum(['delete']),
+  noun: z.string(),
   /** From allocation: whom the resource lands on; null when no rule catches it. */
   centre: z.string().nullable(),
   owner: z.string().nullable(),
@@ -72,6 +81,8 @@ export type LedgerLine = z.infer<typeof ledgerLine>
 
 export const savingsState = z.object({
   connected: z.boolean(),
+  /** What is open, a sentence to a detector. */
+  said: z.array(z.string()),
   opportunities: z.array(opportunityView),
   ledger: z.array(ledgerLine),
   revision: z.number(),

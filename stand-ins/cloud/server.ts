@@ -15,8 +15,8 @@ const LONG_MS = 3000
 /** What became of a request, by the reply that it got. */
 function outcomeOf(reply: Reply | undefined): object {
   if (!reply) return { outcome: 'not received' }
-  const { deletedAt, error } = reply.body as { deletedAt?: string; error?: string }
-  return deletedAt ? { outcome: 'done', at: deletedAt } : { outcome: 'refused', why: error ?? `status ${reply.status}` }
+  const { at, deletedAt, error } = reply.body as { at?: string; deletedAt?: string; error?: string }
+  return (at ?? deletedAt) ? { outcome: 'done', at: at ?? deletedAt } : { outcome: 'refused', why: error ?? `status ${reply.status}` }
 }
 
 /**
@@ -46,6 +46,37 @@ export function cloudServer(stateFile: string, token?: string): Server {
     tags: g.tags,
   })
 
+  /** What is listed of a type, measured of one, or done to it; of gateways alone more is known than how they are. */
+  function ofInventory(method: string, [type, id, more]: string[], query: URLSearchParams): Reply {
+    if (type !== 'gateway' && method === 'GET' && !more)
+      return { status: 200, body: id === 'metrics' ? { metrics: [] } : { resources: [] } }
+    if (type !== 'gateway') return notFound('such resource')
+    if (method === 'GET' && !id) return { status: 200, body: { resources: existing().map(describe) } }
+    if (method === 'GET' && id === 'metrics')
+      return { status: 200, body: { metrics: [{ metric: 'passed', what: 'passed through', unit: 'GB' }] } }
+    const gateway = gateways.find(g => g.id === id)
+    if (!gateway) return notFound('such gateway')
+    if (method === 'GET' && more === 'readings') {
+      const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
+      if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
+      if (query.get('metric') !== 'passed') return notFound('such metric')
+      const until = state.deletions[gateway.id] ?? { day: state.day, hour: state.hour }
+      const passes = state.passes[gateway.id] ?? 0
+      const readings = hourlyReadings(gateway, from < gateway.since ? gateway.since : from, to, until)
+      return {
+        status: 200,
+        body: { readings: readings.map(({ hour, gb }) => ({ at: hour, value: hour.startsWith(state.day) ? gb + passes : gb })) },
+      }
+    }
+    if (method === 'DELETE') {
+      if (state.deletions[gateway.id]) return notFound('such gateway any more')
+      if (state.locked.includes(gateway.id)) return { status: 409, body: { error: `${gateway.name} is locked against deletion` } }
+      save({ ...state, deletions: { ...state.deletions, [gateway.id]: { day: state.day, hour: state.hour } } })
+      return { status: 200, body: { id: gateway.id, at: clock() } }
+    }
+    return notFound('such thing')
+  }
+
   function act(request: IncomingMessage, path: string[], query: URLSearchParams): Reply | Buffer {
     const route = `${request.method} ${path[1] ?? ''}`
     if (route === 'GET clock') return { status: 200, body: { now: clock(), provider: 'Brackwater Cloud' } }
@@ -74,37 +105,17 @@ export function cloudServer(stateFile: string, token?: string): Server {
       for (const charge of brackwaterDelivery(month, state.day, new Map(Object.entries(state.deletions)))) text += chargeLine(charge)
       return gzipSync(text)
     }
-    if (route === 'GET gateways' && !path[2]) return { status: 200, body: { gateways: existing().map(describe) } }
     if (route === 'GET resources') {
       const found = inventory.find(r => r.id === path[2])
       return found && runsOn(found, state.day) && !state.deletions[found.id]
-        ? { status: 200, body: { id: found.id, ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)) } }
+        ? {
+            status: 200,
+            body: { id: found.id, type: found.use.kind, ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)) },
+          }
         : notFound('such resource')
     }
     if (route === 'GET requests') return { status: 200, body: outcomeOf(state.replies[path[2] ?? '']) }
-    const gateway = gateways.find(g => g.id === path[2])
-    if (!gateway) return notFound('such gateway')
-    if (route === 'GET gateways' && path[3] === 'readings') {
-      const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
-      if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
-      const until = state.deletions[gateway.id] ?? { day: state.day, hour: state.hour }
-      const more = state.passes[gateway.id] ?? 0
-      return {
-        status: 200,
-        body: {
-          readings: hourlyReadings(gateway, from < gateway.since ? gateway.since : from, to, until).map(({ hour, gb }) => ({
-            hour,
-            gb: hour.startsWith(state.day) ? gb + more : gb,
-          })),
-        },
-      }
-    }
-    if (route === 'DELETE gateways') {
-      if (state.deletions[gateway.id]) return notFound('such gateway any more')
-      if (state.locked.includes(gateway.id)) return { status: 409, body: { error: `${gateway.name} is locked against deletion` } }
-      save({ ...state, deletions: { ...state.deletions, [gateway.id]: { day: state.day, hour: state.hour } } })
-      return { status: 200, body: { id: gateway.id, deletedAt: clock() } }
-    }
+    if (path[1] === 'inventory') return ofInventory(request.method ?? '', path.slice(2), query)
     return notFound('such thing')
   }
 

@@ -47,7 +47,7 @@ afterAll(async () => {
 const change = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
 const find = async (name: string) => savingsState.parse(await server.json('savings')).opportunities.find(o => o.resourceName === name)!
 const isThere = async (name: string) =>
-  ((await (await fetch(`${base}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.some(g => g.name === name)
+  ((await (await fetch(`${base}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.some(g => g.name === name)
 /** Approves. @returns the status, and why it was not done. */
 async function approve(name: string) {
   const { id } = await find(name)

@@ -128,8 +128,11 @@ it('does through each what it can do, and says of others that they cannot', asyn
 it('tells what has happened there', async () => {
   const connector = cloudKind.connect({ name: 'x', provider: 'Brackwater Cloud', address: cloudBase, secret: `file:${secretFile}` })
   expect(await connector.can.events!.since('2026-11-01')).toEqual([])
-  const [gateway] = await connector.can.inventory!.gateways()
-  await connector.can.actions!.deleteGateway(gateway!.id, 'a key')
+  const [gateway] = await connector.can.inventory!.resources('gateway')
+  expect(await connector.can.inventory!.resources('constructor')).toEqual([])
+  expect(await connector.can.measurements!.metrics('server')).toEqual([])
+  expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
+  await connector.can.actions!.carryOut('delete', gateway!, 'a key')
   expect(await connector.can.events!.since('2026-11-24')).toEqual([
     { at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },
   ])

@@ -54,7 +54,7 @@ const misbehave = (next: string | null) => fetch(`${cloudBase}/v1/behaviour`, { 
 const approve = (id: string) => server.call('savings/approve', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
 const named = (s: SavingsState, name: string) => s.opportunities.find(o => o.resourceName === name)!
 const gatewaysThere = async () =>
-  ((await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.map(g => g.name)
+  ((await (await fetch(`${cloudBase}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.map(g => g.name)
 
 it('finds the three gateways that pass nothing, priced, measured and owned', async () => {
   const found = savingsState.parse(await server.json('savings/look', post({})))
@@ -66,11 +66,15 @@ it('finds the three gateways that pass nothing, priced, measured and owned', asy
     ]),
   )
   expect(found.opportunities).toHaveLength(3)
-  expect(found.opportunities.every(o => o.evidence.dailyGb.length === 30 && o.evidence.gbTotal === '0')).toBe(true)
+  expect(
+    found.opportunities.every(o => o.evidence.series[0]!.days.length === 30 && o.evidence.series[0]!.said.startsWith('Nothing passed')),
+  ).toBe(true)
 })
 
 it('shows on a resource’s page what its cloud says of it, or why that is not known', async () => {
-  const { gateways } = (await (await fetch(`${cloudBase}/v1/gateways`)).json()) as { gateways: { id: string; name: string }[] }
+  const { resources: gateways } = (await (await fetch(`${cloudBase}/v1/inventory/gateway`)).json()) as {
+    resources: { id: string; name: string }[]
+  }
   const id = (name: string) => encodeURIComponent(gateways.find(g => g.name === name)!.id)
   const report = async (of: string) => resourceReport.parse(await server.json(`resources/reported?id=${of}`)).report
   const measured = async (name: string) => (await report(id(name)))!.measured[0]!

@@ -55,13 +55,14 @@ const theirs = (mark: string, amounts: readonly string[]): FileCharge[] =>
 
 const found = (id: string, tags: Record<string, string>) => ({
   id,
+  ...{ detector: 'idle-gateway', connection: 'cloud' },
   state: 'spotted' as const,
   foundAt: '2026-11-01T00:00:00Z',
   body: {
     ...{ id, detector: 'idle-gateway', title: `Delete ${id}`, resourceId: id, resourceName: id, provider: 'Testcloud', region: 'r1' },
     ...{ subAccountName: 'live', tags, currency: 'EUR', monthlySaving: '36.5', hourlyPrice: '0.05', minutesOfWork: 5 },
     working: { op: 'input' as const, label: 'a month', value: '36.5', unit: 'EUR' },
-    evidence: { from: '2026-10-01', to: '2026-10-31', hoursMeasured: 744, gbTotal: '0', dailyGb: [] },
+    evidence: { from: '2026-10-01', to: '2026-10-31', series: [] },
   },
 })
 

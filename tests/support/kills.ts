@@ -160,7 +160,9 @@ const settings: Record<KillKind, () => Promise<Setting>> = {
     cloud.prependListener('request', ({ method }: { method?: string }) => (told += method === 'DELETE' ? 1 : 0))
     const name = 'gw-sandbox-trial'
     const isThere = async () =>
-      ((await (await fetch(`${base}/v1/gateways`)).json()) as { gateways: { name: string }[] }).gateways.some(g => g.name === name)
+      ((await (await fetch(`${base}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.some(
+        g => g.name === name,
+      )
     const find = async (server: Running) =>
       savingsState.parse(await server.json('savings')).opportunities.find(o => o.resourceName === name)!
     return {

@@ -3,12 +3,16 @@ import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
+const doing = { delete: { now: 'Deleting…', past: 'deleted' } }
 /** What came of an action that is not done, and what to do. */
 const trouble = computed(() => {
   const { action } = props.opportunity
   if (action?.state === 'failed') return { head: 'Not done.', todo: 'Everything is as it was; try again when you like.' }
   if (action?.state === 'lapsed')
-    return { head: 'The approval has lapsed.', todo: 'It was left alone; approve it anew if it still is to be deleted.' }
+    return {
+      head: 'The approval has lapsed.',
+      todo: `It was left alone; approve it anew if it still is to be ${doing[props.opportunity.deed].past}.`,
+    }
   if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))
     return { head: 'Nobody knows whether it was done.', todo: 'Nothing is sent again before the cloud says what became of it: ask again.' }
   return null
@@ -26,8 +30,10 @@ const trouble = computed(() => {
       owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · found
       {{ timeText(opportunity.foundAt) }}
     </p>
-    <h3 class="minor">Measured, 30 days</h3>
-    <TrafficPicture :days="opportunity.evidence.dailyGb" :total="opportunity.evidence.gbTotal" />
+    <template v-for="series in opportunity.evidence.series" :key="series.label">
+      <h3 class="minor">{{ capitalised(series.label) }}, {{ series.days.length }} days</h3>
+      <SeriesPicture :series="series" />
+    </template>
     <h3 class="minor">Workings</h3>
     <WorkingsTree :working="opportunity.working" :currency="opportunity.currency" />
     <div v-if="trouble" class="failed" role="alert">
@@ -40,10 +46,10 @@ const trouble = computed(() => {
           <li v-for="step in savings.preview.steps" :key="step">{{ step }}</li>
         </ol>
         <p class="warn">{{ savings.preview.undo }}</p>
-        <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this gateway any more.</p>
+        <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this {{ opportunity.noun }} any more.</p>
         <div class="acts">
           <button class="button main" :disabled="savings.acting" @click="savings.approve()">
-            {{ savings.acting ? 'Deleting…' : 'Approve and delete' }}</button><button
+            {{ savings.acting ? doing[opportunity.deed].now : `Approve and ${opportunity.deed}` }}</button><button
             class="button"
             :disabled="savings.acting"
             @click="savings.preview = null"

@@ -2,31 +2,30 @@ import { Decimal, decimalText } from '../../money/decimal'
 import { findPrice } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS, addDays } from '../../time/day'
 import { evaluate, input, multiply, subtract } from '../../working/working'
-import type { GatewayFacts, HourReading } from '../opportunity'
-import type { Detector } from './detector'
+import type { Detector } from '../detector'
+import type { EvidenceSeries, Opportunity, Reading } from '../opportunity'
 
 /** Days that are looked at, and the fewest that must have been measured before anything is said. */
-export const LOOK_BACK_DAYS = 30
+const LOOK_BACK_DAYS = 30
 const FEWEST_HOURS = 14 * 24
 /** Less than this in the whole look-back is the noise of the gateway's own checks. */
 const NOISE_GB = 0.1
-
-export type MeasuredGateway = { gateway: GatewayFacts; readings: readonly HourReading[] }
 
 /**
  * Gateways that nothing passes: they are charged for every hour they exist. Saving a month = 730 h × the hourly price of the rate card;
  * afterwards nothing is charged.
  */
-export const idleGateway: Detector<MeasuredGateway> = {
+export const idleGateway: Detector = {
   detector: 'idle-gateway',
   label: 'Gateways without traffic',
+  needs: { inventory: 'gateway', measurements: { metric: 'passed', days: LOOK_BACK_DAYS } },
   find(facts, { card, today }) {
     const from = addDays(today, -LOOK_BACK_DAYS)
-    return facts.flatMap(({ gateway, readings }) => {
-      const seen = readings.filter(({ hour }) => hour >= from && hour < today)
+    return facts.flatMap(({ resource: gateway, readings }) => {
+      const seen = readings.filter(({ at }) => at >= from && at < today)
       const total = passedIn(seen)
       // a day that is not over proves nothing for it, and everything against it
-      if (passedIn(readings.filter(({ hour }) => hour >= today)).gte(NOISE_GB)) return []
+      if (passedIn(readings.filter(({ at }) => at >= today)).gte(NOISE_GB)) return []
       if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return []
       const line = findPrice(card, 'gateway-hour', gateway.region)
       if (!line) return []
@@ -36,8 +35,6 @@ export const idleGateway: Detector<MeasuredGateway> = {
         input('price of a gateway', hourlyPrice, 'per hour', line.sku),
       ])
       const working = subtract('saved a month', [now, input('after deletion', 0)])
-      const daily = new Map<string, number>()
-      for (const { hour, gb } of seen) daily.set(hour.slice(0, 10), (daily.get(hour.slice(0, 10)) ?? 0) + gb)
       return [
         {
           id: `idle-gateway/${gateway.id}`,
@@ -53,32 +50,67 @@ export const idleGateway: Detector<MeasuredGateway> = {
           monthlySaving: decimalText(evaluate(working)),
           working,
           hourlyPrice,
-          evidence: {
-            from,
-            to: today,
-            hoursMeasured: seen.length,
-            gbTotal: decimalText(total),
-            dailyGb: [...daily].sort(([a], [b]) => (a < b ? -1 : 1)).map(([day, gb]) => ({ day, gb })),
-          },
+          evidence: { from, to: today, series: [passedSeries(dailySums(seen), total)] },
           minutesOfWork: 10,
         },
       ]
     })
   },
-  whyNot(approved, { gateway, readings }, { card, today }) {
-    const recent = readings.filter(({ hour }) => hour >= addDays(today, -LOOK_BACK_DAYS))
+  whyNot(approved, { resource, readings }, { card, today }) {
+    const recent = readings.filter(({ at }) => at >= addDays(today, -LOOK_BACK_DAYS))
     const total = passedIn(recent)
     if (total.gte(NOISE_GB)) {
-      const now = passedIn(recent.filter(({ hour }) => hour >= today))
+      const now = passedIn(recent.filter(({ at }) => at >= today))
       return `${gbSaid(total)} GB passed it in the last ${LOOK_BACK_DAYS} days, ${gbSaid(now)} GB of them today`
     }
-    const [again] = idleGateway.find([{ gateway, readings }], { card, today })
+    const [again] = idleGateway.find([{ resource, readings }], { card, today })
     if (!again) return `it is measured for fewer than ${FEWEST_HOURS} hours, or its price is gone from the rate card`
     return new Decimal(again.monthlySaving).lt(approved.monthlySaving)
       ? `it would save ${again.monthlySaving} ${again.currency} a month now, not ${approved.monthlySaving}`
       : null
   },
+  action: {
+    deed: 'delete',
+    steps: ({ resourceName, resourceId, region, subAccountName, provider }: Opportunity) => [
+      `look once more that ${resourceName} (${resourceId}) is there, not locked, and that nothing passes it, this hour included`,
+      `delete the gateway in ${region}, sub account ${subAccountName}, at ${provider}`,
+      'write down what the cloud answered and when',
+      'compare with the bill as it arrives',
+    ],
+    undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
+    noun: 'gateway',
+  },
+  says: open => `${open === 1 ? 'One gateway passes nothing and is' : `${open} gateways pass nothing and are`} paid for every hour.`,
+  earlierEvidence(kept) {
+    if (!('dailyGb' in kept)) return null
+    const { from, to, gbTotal, dailyGb } = kept as { from: string; to: string; gbTotal: string; dailyGb: { day: string; gb: number }[] }
+    return {
+      from,
+      to,
+      series: [
+        passedSeries(
+          dailyGb.map(({ day, gb }) => ({ day, value: gb })),
+          new Decimal(gbTotal),
+        ),
+      ],
+    }
+  },
 }
 
-const passedIn = (readings: readonly HourReading[]) => readings.reduce((sum, { gb }) => sum.plus(gb), new Decimal(0))
+/** What passed on each day, in order. */
+function dailySums(readings: readonly Reading[]): EvidenceSeries['days'] {
+  const daily = new Map<string, number>()
+  for (const { at, value } of readings) daily.set(at.slice(0, 10), (daily.get(at.slice(0, 10)) ?? 0) + value)
+  return [...daily].sort(([a], [b]) => (a < b ? -1 : 1)).map(([day, value]) => ({ day, value }))
+}
+
+const passedSeries = (days: EvidenceSeries['days'], total: Decimal): EvidenceSeries => ({
+  label: 'passed through',
+  unit: 'GB',
+  days,
+  threshold: { value: NOISE_GB, label: `below ${NOISE_GB} GB in all it is the noise of its own checks` },
+  said: `${total.eq(0) ? 'Nothing' : `${decimalText(total)} GB`} passed in ${days.length} ${days.length === 1 ? 'day' : 'days'}, measured every hour.`,
+})
+
+const passedIn = (readings: readonly Reading[]) => readings.reduce((sum, { value }) => sum.plus(value), new Decimal(0))
 const gbSaid = (gb: Decimal) => decimalText(gb.round(2))

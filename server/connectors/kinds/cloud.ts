@@ -1,11 +1,12 @@
 import { z } from 'zod'
+import type { Deed } from '../../../core/opportunity/detector'
 import { namedRecord } from '../../../core/text/named-record'
 import { rateCardSchema } from '../../../core/ratecard/rate-card'
 import { ConnectorFailed, type ConnectorKind } from '../connector'
 import { httpCaller } from '../http'
 
-const gatewayList = z.object({
-  gateways: z.array(
+const resourceList = z.object({
+  resources: z.array(
     z.object({
       id: z.string(),
       name: z.string(),
@@ -16,8 +17,10 @@ const gatewayList = z.object({
     }),
   ),
 })
-const readingList = z.object({ readings: z.array(z.object({ hour: z.string(), gb: z.number() })) })
+const metricList = z.object({ metrics: z.array(z.object({ metric: z.string(), what: z.string(), unit: z.string() })) })
+const readingList = z.object({ readings: z.array(z.object({ at: z.string(), value: z.number() })) })
 const condition = z.object({
+  type: z.string().nullable().default(null),
   status: z.string(),
   locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: z.string() })),
   plan: z.array(
@@ -29,13 +32,15 @@ const condition = z.object({
   ),
 })
 const eventList = z.object({ events: z.array(z.object({ at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })) })
-const deletion = z.object({ id: z.string(), deletedAt: z.string() })
+const deed = z.object({ at: z.string() })
 const actionOutcome = z.discriminatedUnion('outcome', [
   z.object({ outcome: z.literal('done'), at: z.string() }),
   z.object({ outcome: z.literal('refused'), why: z.string() }),
   z.object({ outcome: z.literal('not received') }),
 ])
 const clockReply = z.object({ now: z.string(), provider: z.string().optional() })
+/** How a deed is asked for. */
+const methods: Record<Deed, 'DELETE'> = { delete: 'DELETE' }
 /** A bill is large and may be made when it is asked for. */
 const BILL_TIME_OUT_MS = 120_000
 const at = encodeURIComponent
@@ -62,10 +67,9 @@ export const cloud: ConnectorKind = {
         bill: { month: month => call('GET', `/v1/bills/${at(month)}`, {}, BILL_TIME_OUT_MS) },
         'rate card': { newest: () => json(rateCardSchema, 'GET', '/v1/rate-card') },
         inventory: {
-          gateways: async () =>
-            (await json(gatewayList, 'GET', '/v1/gateways')).gateways.map(({ account, ...gateway }) => ({
-              ...gateway,
-              subAccountName: account,
+          resources: async type =>
+            (await json(resourceList, 'GET', `/v1/inventory/${at(type)}`)).resources.map(({ account, ...resource }) => ({
+              ...{ ...resource, type, subAccountName: account },
             })),
           async condition(id) {
             try {
@@ -77,12 +81,16 @@ export const cloud: ConnectorKind = {
           },
         },
         measurements: {
-          readings: async (id, from, to) =>
-            (await json(readingList, 'GET', `/v1/gateways/${at(id)}/readings?from=${at(from)}&to=${at(to)}`)).readings,
+          metrics: async type => (await json(metricList, 'GET', `/v1/inventory/${at(type)}/metrics`)).metrics,
+          async readings({ type, id }, metric, from, to) {
+            const query = `metric=${at(metric)}&from=${at(from)}&to=${at(to)}`
+            return (await json(readingList, 'GET', `/v1/inventory/${at(type)}/${at(id)}/readings?${query}`)).readings
+          },
         },
         events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`)).events },
         actions: {
-          deleteGateway: (id, requestKey) => json(deletion, 'DELETE', `/v1/gateways/${at(id)}`, { 'request-key': requestKey }),
+          carryOut: (what, { type, id }, requestKey) =>
+            json(deed, methods[what], `/v1/inventory/${at(type)}/${at(id)}`, { 'request-key': requestKey }),
           outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
         },
       },

@@ -6,6 +6,9 @@ import type { ActionState, ActionStep, OpportunityState } from '../../../shared/
 export const opportunity = pgTable('opportunity', {
   id: text('id').primaryKey(),
   state: text('state').$type<OpportunityState>().notNull(),
+  /** By which detector it was found, through which connection. */
+  detector: text('detector').notNull(),
+  connection: text('connection').notNull(),
   body: jsonb('body').$type<Opportunity>().notNull(),
   foundAt: timestamp('found_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
 })

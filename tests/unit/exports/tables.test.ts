@@ -20,12 +20,12 @@ const compared = { start: '2026-09-01', end: '2026-10-01' }
 async function written(format: TableFormat, change: Partial<FileTable> = {}): Promise<Uint8Array> {
   const { bytes } = await tableFile(
     {
-      cube: {
+      seen: {
         ask: async (call: string, asked: { start: string; splitBy: string[] }[]) => ({
           revision: 7,
           result:
             call === 'facts'
-              ? { sources: [], damaged: [], firstDay: null, lastDay: null }
+              ? { sources: [], damaged: [], firstDay: null, lastDay: null, within: ['Fleet'], reportCurrency: null }
               : asked.map(({ start, splitBy }) => packAnswer(start === period.start ? now : before, splitBy)),
         }),
       },
@@ -86,7 +86,10 @@ it('a workbook’s totals, recalculated, are the figures it shows; what is gone 
 })
 
 it('says in every format what the figures are of, and CSV has no line that doubles a pivot', async () => {
-  const facts = { Period: '2026-10-01 to 2026-10-31', 'Compared with': '2026-09-01 to 2026-09-30', 'Amounts in': 'EUR' }
+  const facts = {
+    ...{ Period: '2026-10-01 to 2026-10-31', 'Compared with': '2026-09-01 to 2026-09-30', 'Amounts in': 'EUR' },
+    'Of the company': 'only Fleet and what lies below',
+  }
   expect(text(await written('csv'))).toBe(
     [
       'service,"billed, EUR",before,difference,change',

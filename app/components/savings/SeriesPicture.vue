@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import type { EvidenceSeries } from '../../../core/opportunity/opportunity'
+
+/** What was measured on each day of the look-back. */
+const { series } = defineProps<{ series: EvidenceSeries }>()
+const WIDTH = 350
+const HEIGHT = 70
+const most = computed(() => Math.max(1, ...series.days.map(d => d.value)))
+const bars = computed(() =>
+  series.days.map((d, i) => ({
+    ...d,
+    x: (i * WIDTH) / series.days.length,
+    width: WIDTH / series.days.length - 1.5,
+    height: (d.value / most.value) * HEIGHT,
+  })),
+)
+</script>
+
+<template>
+  <figure>
+    <svg :viewBox="`0 -14 ${WIDTH} ${HEIGHT + 32}`" role="img" :aria-label="`${series.label}, ${series.days.length} days: ${series.said}`">
+      <line x1="0" :x2="WIDTH" y1="0" y2="0" stroke="var(--line)" />
+      <text :x="WIDTH" y="-4" text-anchor="end">{{ most.toFixed(most < 10 ? 1 : 0) }} {{ series.unit }} a day</text>
+      <rect
+        v-for="bar in bars"
+        :key="bar.day"
+        :x="bar.x"
+        :y="HEIGHT - bar.height"
+        :width="bar.width"
+        :height="Math.max(bar.height, 1.5)"
+        :fill="bar.value > 0 ? 'var(--c1)' : 'var(--line-strong)'"
+      >
+        <title>{{ dayText(bar.day) }}: {{ bar.value.toFixed(3) }} {{ series.unit }}</title>
+      </rect>
+      <line x1="0" :x2="WIDTH" :y1="HEIGHT" :y2="HEIGHT" stroke="var(--ink-3)" />
+      <text x="0" :y="HEIGHT + 15">{{ dayShortText(series.days[0]?.day ?? '2026-01-01') }}</text>
+      <text :x="WIDTH" :y="HEIGHT + 15" text-anchor="end">{{ dayShortText(series.days.at(-1)?.day ?? '2026-01-01') }}</text>
+    </svg>
+    <figcaption class="minor">
+      {{ series.said }}<template v-if="series.threshold"> {{ capitalised(series.threshold.label) }}.</template>
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+svg {
+  width: 100%;
+  display: block;
+}
+text {
+  font: 11px var(--sans);
+  fill: var(--ink-3);
+}
+</style>
