@@ -1,6 +1,7 @@
 // How long a month takes to be settled, and how long its longest slice is: `npm run bench:settlement`. A month of charges of 300 sub accounts
 // under 200 rules with 12 pools and 300 cost centres, in so many combinations of what rules look at; the same combinations at every size
 // come as often.
+import { chargesWithin } from '../core/allocation/bound'
 import { allocationPlanSchema, type AllocationPlan } from '../core/allocation/plan'
 import { centreCoding } from '../core/allocation/centre-coding'
 import { settleInSlices } from '../core/allocation/settle'
@@ -174,4 +175,7 @@ for (const [charges, combinations] of [
   }
   timed('CostCentre asked for the first time', () => answer(cube, question))
   timed('and again', () => answer(cube, question))
+  const part = timed('the charges within a bound, of a fifth of the centres', () => chargesWithin(cube, plan.centres, { centres: ['c1'] }))
+  console.log(`    ${part.cube.rows.toLocaleString('en')} charges`)
+  timed('CostCentre asked of them', () => answer(part.cube, question))
 }
