@@ -4,58 +4,80 @@ import { documentOf, exportEstimate } from '../exports/estimate/export-estimate'
 import type { estimates } from '../http/operations/estimates'
 import type { BodyOf } from '../http/operations/operation'
 import { notFound, Problem } from '../http/problem'
-import { fileEstimate, listEstimates, listVersions, mustFindEstimate, nameVersion, saveEstimate } from '../stores/estimates'
-import { listLinks, makeLink, openLink, revokeLink } from '../stores/links'
+import {
+  fileEstimate,
+  listEstimates,
+  listVersions,
+  mustFindEstimate,
+  nameVersion,
+  noEstimate,
+  saveEstimate,
+  saversOf,
+} from '../stores/estimates'
+import { estimateOfLink, listLinks, makeLink, openLink, revokeLink } from '../stores/links'
 import { listPatterns, listUplifts, removePattern, removeUplift, savePattern, saveUplift } from '../stores/reusable'
+import { madeFor } from '../use-cases/made-by'
 import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]>
 
-/** Estimates with their versions, files and links; patterns and own charges, of which they are made. */
+/**
+ * Estimates with their versions, files and links, as far as they are for whoever asks: one made of what runs shows what its maker sees.
+ * Patterns and own charges, of which they are made, are for everybody.
+ */
 export class Estimates {
   constructor(private readonly work: Work) {}
 
   async list() {
-    return { estimates: await listEstimates(this.#db) }
+    const [estimates, savers, isFor] = await Promise.all([listEstimates(this.#db), saversOf(this.#db), madeFor(this.work)])
+    return { estimates: estimates.filter(({ id }) => isFor(savers.get(id) ?? [])) }
   }
 
   /** An estimate as it was saved last, or in a version. */
-  find(id: string, version: number | undefined) {
+  async find(id: string, version: number | undefined) {
+    await this.#mustBeFor(id)
     return mustFindEstimate(this.#db, id, version)
   }
 
   async save(id: string, { basedOn, estimate, name }: Body<'save'>) {
+    await this.#mustBeFor(id)
     return { id, version: await saveEstimate(this.#db, id, basedOn, estimate, this.#who, name) }
   }
 
   /** Files an estimate in a folder, puts it away or brings it back. */
   async file(id: string, filing: Body<'file'>) {
+    await this.#mustBeFor(id)
     await fileEstimate(this.#db, id, filing, this.#who)
     return { id }
   }
 
   /** Every state that was saved, the newest first. */
   async versions(id: string) {
+    await this.#mustBeFor(id)
     return { versions: await listVersions(this.#db, id) }
   }
 
   /** Gives a saved state a name to come back to. */
   async nameVersion(id: string, version: number, { name }: Body<'nameVersion'>) {
+    await this.#mustBeFor(id)
     await nameVersion(this.#db, id, version, name)
     return { id }
   }
 
   /** A version as a file to hand over: CSV, XLSX with live formulas, or PDF. */
-  export(id: string, asked: Body<'export'>) {
+  async export(id: string, asked: Body<'export'>) {
+    await this.#mustBeFor(id)
     return exportEstimate(this.work, id, asked, this.work.asker.name)
   }
 
   async links(id: string) {
+    await this.#mustBeFor(id)
     return { links: await listLinks(this.#db, id) }
   }
 
   /** Makes a link that shows one version to anyone who has it. Its address is told now and never again. */
   async makeLink(estimateId: string, { version, audience, scenario, expiresOn }: Body<'makeLink'>) {
+    await this.#mustBeFor(estimateId)
     const today = new Date().toISOString().slice(0, 10)
     const last = addDays(today, LONGEST_LINK_DAYS)
     if (expiresOn > last)
@@ -76,6 +98,8 @@ export class Estimates {
   }
 
   async revokeLink(id: string) {
+    const estimate = await estimateOfLink(this.#db, id)
+    if (estimate !== null) await this.#mustBeFor(estimate)
     await revokeLink(this.#db, id)
     return { id }
   }
@@ -113,6 +137,13 @@ export class Estimates {
   async removeUplift(id: string) {
     if (!(await removeUplift(this.#db, id))) throw notFound('set of own charges', `No set has the id «${id}».`)
     return { id }
+  }
+
+  /** @throws Problem where an estimate is there and not for whoever asks: then there is none. */
+  async #mustBeFor(id: string): Promise<void> {
+    if (!this.work.asker.bound) return
+    const savers = (await saversOf(this.#db, id)).get(id)
+    if (savers && !(await madeFor(this.work))(savers)) throw noEstimate(id)
   }
 
   get #db() {

@@ -1,7 +1,7 @@
 import type { JumpFound } from '../../shared/contracts/jump'
 import { centresFor } from '../use-cases/centres'
-import { listEstimates } from '../stores/estimates'
-import { listSentences } from '../stores/sentences'
+import { Estimates } from './estimates'
+import { Sentences } from './sentences'
 import type { Work } from '../use-cases/work'
 
 const MOST_OF_A_KIND = 8
@@ -10,14 +10,14 @@ const MOST_OF_A_KIND = 8
  * Anything with a place of its own whose name or id holds a text: saved sentences, accounts, services, resources, SKUs, cost centres,
  * estimates.
  */
-export async function jumpTo({ database: { db }, seen, asker }: Work, q: string): Promise<{ found: JumpFound[] }> {
+export async function jumpTo(work: Work, q: string): Promise<{ found: JumpFound[] }> {
   const sought = q.toLowerCase()
   const holds = (...texts: string[]) => texts.some(text => text.toLowerCase().includes(sought))
-  const [{ result: places }, sentences, centres, estimates] = await Promise.all([
-    seen.ask('find', q),
-    listSentences(db, asker.id),
-    centresFor(db, asker),
-    listEstimates(db),
+  const [{ result: places }, { sentences }, centres, { estimates }] = await Promise.all([
+    work.seen.ask('find', q),
+    new Sentences(work).list(),
+    centresFor(work.database.db, work.asker),
+    new Estimates(work).list(),
   ])
   return {
     found: [

@@ -5,6 +5,7 @@ import { notFound } from '../http/problem'
 import { mail } from '../jobs/kinds/mail'
 import { findJob } from '../stores/jobs'
 import { findLongSentence, findSentence, keepLongSentence, listSentences, mailJob, removeSentence, saveSentence } from '../stores/sentences'
+import { madeFor } from '../use-cases/made-by'
 import type { Work } from '../use-cases/work'
 
 type Body<Name extends keyof typeof sentences> = BodyOf<(typeof sentences)[Name]>
@@ -14,7 +15,7 @@ export class Sentences {
   constructor(private readonly work: Work) {}
 
   async list() {
-    return { sentences: await listSentences(this.#db, this.work.asker.id) }
+    return { sentences: await listSentences(this.#db, this.work.asker.id, await madeFor(this.work)) }
   }
 
   async save(id: string, body: Body<'save'>) {
@@ -31,7 +32,8 @@ export class Sentences {
   /** Sends a saved sentence's file now instead of when it is due. */
   async send(id: string) {
     const sentence = await findSentence(this.#db, id)
-    if (!sentence || (!sentence.shared && sentence.owner !== this.work.asker.id))
+    const isOwn = sentence?.owner === this.work.asker.id
+    if (!sentence || !(isOwn || (sentence.shared && (await madeFor(this.work))([sentence.owner]))))
       throw notFound('saved sentence', 'It may have been taken out already.')
     if (!(await findJob(this.#db, mailJob(id)))) return { said: 'The sentence is sent to nobody: name someone under its schedule.' }
     const { said } = await withConnector(() => this.work.jobs.runNow(mail, mailJob(id), this.work.asker.id))

@@ -59,6 +59,17 @@ export async function listEstimates(db: Db): Promise<ListedEstimate[]> {
     .sort((a, b) => (a.savedAt < b.savedAt ? 1 : -1))
 }
 
+/** Who has saved versions of estimates, of one where an id is given; by id. */
+export async function saversOf(db: Pick<Db, 'selectDistinct'>, id?: string): Promise<Map<string, string[]>> {
+  const rows = await db
+    .selectDistinct({ id: estimateVersion.estimateId, who: estimateVersion.who })
+    .from(estimateVersion)
+    .where(id === undefined ? undefined : eq(estimateVersion.estimateId, id))
+  const savers = new Map<string, string[]>()
+  for (const { id, who } of rows) savers.set(id, [...(savers.get(id) ?? []), who])
+  return savers
+}
+
 /** Files an estimate in a folder, puts it away or brings it back. @throws Problem when there is none. */
 export async function fileEstimate(db: Db, id: string, { folder, putAway }: Filing, who: string): Promise<void> {
   const [known] = await db
@@ -74,7 +85,7 @@ export async function fileEstimate(db: Db, id: string, { folder, putAway }: Fili
     .onConflictDoUpdate({ target: estimateFiling.estimateId, set: { folder, putAway, who, filedAt } })
 }
 
-const noEstimate = (id: string, version?: number) =>
+export const noEstimate = (id: string, version?: number) =>
   notFound(
     'estimate',
     `No estimate has the id «${id}»${version === undefined ? '' : ` and a version ${version}`}. Look for it by its name under Estimates.`,

@@ -54,6 +54,12 @@ export async function listLinks(db: Db, estimateId: string) {
   }))
 }
 
+/** Of which estimate a link is; null where there is no such link. */
+export async function estimateOfLink(db: Db, id: string): Promise<string | null> {
+  const [found] = await db.select({ estimateId: estimateLink.estimateId }).from(estimateLink).where(eq(estimateLink.id, id))
+  return found?.estimateId ?? null
+}
+
 /** Ends a link for good. */
 export async function revokeLink(db: Db, id: string): Promise<void> {
   const [found] = await db

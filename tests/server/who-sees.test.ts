@@ -1,6 +1,7 @@
 // Two companies that differ only in what lies outside somebody's bound: every operation answers that person with the same bytes.
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { AllocationPlan } from '../../core/allocation/plan'
+import { demoEstimates } from '../../demo/estimates'
 import type { FileCharge } from '../../demo/focus-file'
 import { opportunity as opportunities } from '../../server/db/schema'
 import { allOperations } from '../../server/http/operations'
@@ -189,7 +190,7 @@ async function asked(server: Running, method: string, path: string, body: unknow
   const reply = await server.call(path, body === undefined ? init : { ...post(body, as(who)), method: method.toUpperCase() })
   // when a note was written is not what lies outside
   const text = (await reply.text()).replace(/"(savedAt)":"[^"]*"/g, '"$1":""')
-  return `${reply.status} ${[...reply.headers].filter(([name]) => name.startsWith('content')).join(' ')}\n${text}`
+  return `${reply.status} ${reply.headers.get('content-type')} ${reply.headers.get('content-disposition')}\n${text}`
 }
 
 const keyOf = ({ method, path }: { method: string; path: string }) => `${method} ${path}`
@@ -271,6 +272,35 @@ it('a change of the rules, of people or of an alias changes at once what is with
   const changed = people.map(one => (one.id === 'lead' ? { ...one, bound: ['below'] } : one))
   await other.json('organisation', post({ people: changed, plan }, as('analyst')))
   expect(await total(other, 'lead')).toEqual(['20 EUR'])
+})
+
+it('what others have made is for whoever sees all that they see: estimates, Sentences, what is found by name', async () => {
+  const estimate = { ...demoEstimates[0]!.states[0]!.estimate, name: 'secret estimate' }
+  const save = (id: string, who: string, basedOn: number | null = null) => one.call(`estimates/${id}`, put({ basedOn, estimate }, as(who)))
+  const seenBy = async (who: string) =>
+    (await one.json<{ estimates: { id: string }[] }>('estimates', { headers: as(who) })).estimates.map(({ id }) => id.slice(-1)).sort()
+  const id = (last: number) => `00000000-0000-4000-8000-00000000000${last}`
+  expect((await save(id(1), 'analyst')).status).toBe(200)
+  expect((await save(id(2), 'trusted')).status).toBe(200)
+  expect((await save(id(3), 'lead')).status).toBe(200)
+  expect([await seenBy('analyst'), await seenBy('lead'), await seenBy('nothing')]).toEqual([['1', '2', '3'], ['2', '3'], []])
+  // one that somebody has saved who sees more is theirs from then on
+  expect((await save(id(2), 'analyst', 1)).status).toBe(200)
+  expect(await seenBy('lead')).toEqual(['3'])
+  for (const path of ['', '/versions', '/links'])
+    expect((await one.call(`estimates/${id(1)}${path}`, { headers: as('lead') })).status).toBe(404)
+  expect((await save(id(1), 'lead', 1)).status).toBe(404)
+  expect(
+    (await one.call(`estimates/${id(1)}/export`, post({ format: 'csv', audience: 'own', version: 1, scenario: null }, as('lead')))).status,
+  ).toBe(404)
+  const sentence = { name: 'secret sentence', shared: true, body: { query: { split: 'ServiceName' } } }
+  await one.json('sentences/by-analyst', put(sentence, as('analyst')))
+  await one.json('sentences/by-trusted', put(sentence, as('trusted')))
+  const { sentences } = await one.json<{ sentences: { id: string; owner: string; mine: boolean }[] }>('sentences', { headers: as('lead') })
+  expect(sentences.map(({ id, owner, mine }) => [id, owner, mine])).toEqual([['by-trusted', 'The trusted', false]])
+  expect((await one.call('sentences/by-analyst/send', post({}, as('lead')))).status).toBe(404)
+  const { found } = await one.json<{ found: { id: string }[] }>('jump?q=secret', { headers: as('lead') })
+  expect(found.map(({ id }) => id)).toEqual(['by-trusted', id(3)])
 })
 
 it('refuses a bound that names no cost centre', async () => {
