@@ -84,7 +84,7 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
             </table>
           </div>
           <SavingsLedger />
-          <ConnectionBar @delivered="savings.load()" />
+          <ConnectionBar v-if="session.seesAll" @delivered="savings.load()" />
         </div>
         <OpportunityMargin v-if="savings.chosen" :opportunity="savings.chosen" />
       </div>

@@ -36,9 +36,7 @@ const bars = computed(() =>
       <text x="0" :y="HEIGHT + 15">{{ dayShortText(series.days[0]?.day ?? '2026-01-01') }}</text>
       <text :x="WIDTH" :y="HEIGHT + 15" text-anchor="end">{{ dayShortText(series.days.at(-1)?.day ?? '2026-01-01') }}</text>
     </svg>
-    <figcaption class="minor">
-      {{ series.said }}<template v-if="series.threshold"> {{ capitalised(series.threshold.label) }}.</template>
-    </figcaption>
+    <figcaption class="minor">{{ series.said }}{{ series.threshold ? ` ${capitalised(series.threshold.label)}.` : '' }}</figcaption>
   </figure>
 </template>
 

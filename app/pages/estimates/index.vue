@@ -20,6 +20,7 @@ import { rateList } from '../../../shared/contracts/spend-settings'
 import { rateCardList, type RateCardEntry } from '../../../shared/contracts/reference-data'
 import { monthEnd } from '../../../core/time/day'
 
+const session = useSession()
 const list = shallowRef<ListedEstimate[] | null>(null)
 const rates = shallowRef<Rate[]>([])
 const cards = ref<RateCardEntry[]>([])
@@ -402,7 +403,11 @@ const beginFromUse = () =>
         No matches.
         <button class="link" @click="showAll">Show all of them</button>
       </p>
-      <p v-else-if="cards.length" class="note">None yet. Give one a name and begin.</p>
+      <p v-else-if="cards.length" class="note">
+        None yet. Give one a name and begin.<template v-if="session.person?.bound">
+          Estimates of people who see more than you come as a link or a file.</template
+        >
+      </p>
     </template>
   </div>
 </template>
