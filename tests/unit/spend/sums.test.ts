@@ -123,3 +123,48 @@ it('writes limbs as the amount they are', () => {
     '10',
   ])
 })
+
+it('carries what has been summed before a run could take a float beyond 53 bits, of either limb', () => {
+  // three times an odd number of 2⁵² and a bit: the sum is odd and beyond 2⁵³, where a float knows even numbers only
+  const high = new Sums(2)
+  const large = 2 ** 52 + 1
+  for (let run = 0; run < 3; run++) {
+    high.reserve(1, large)
+    high.high[1]! += large
+  }
+  expect(high.total(1)).toBe(3n * BigInt(large) * 10n ** 9n)
+  // as many rows as low limbs may be added of, and again, with an odd sum
+  const low = new Sums(1)
+  const rows = EXACT_ROWS - 1
+  for (let run = 0; run < 3; run++) {
+    low.reserve(rows, 0)
+    low.low[0]! += rows * 999_999_999 - (run === 1 ? 1 : 0)
+  }
+  expect(low.total(0)).toBe(3n * BigInt(rows) * 999_999_999n - 1n)
+})
+
+it('adds and gathers low limbs beyond 53 bits exactly', () => {
+  const [one, other] = [new Sums(1), new Sums(1)]
+  const almost = EXACT - 1
+  one.low[0] = almost
+  other.low[0] = almost - 1
+  one.add(0, other, 0)
+  expect(one.total(0)).toBe(BigInt(almost) * 2n - 1n)
+  const gathered = new Sums(1)
+  gathered.low[0] = almost
+  const from = new Sums(1)
+  from.low[0] = almost - 1
+  gathered.gather([0], from, [0])
+  expect(gathered.total(0)).toBe(BigInt(almost) * 2n - 1n)
+})
+
+it('is near the exact sum with both limbs, and with what is carried', () => {
+  const sums = new Sums(3)
+  sums.high[0] = 2_000_000
+  sums.low[0] = 500_000_000
+  sums.low[1] = -250_000_000
+  sums.addScaled(2, scaled('90071992547409930000000000'))
+  const [first, second, third] = sums.near(Uint32Array.of(0, 1, 2))
+  expect([first, second]).toEqual([2.0000005, -0.00000025])
+  expect(Math.abs(third! / 9.007199254740993e25 - 1)).toBeLessThan(1e-15)
+})
