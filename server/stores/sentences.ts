@@ -11,7 +11,10 @@ import { nameOf } from './names'
 
 export type StoredSentence = typeof savedSentence.$inferSelect
 
-/** The sentences a person may see, the own and shared ones of makers whose are for them, with when each was sent last and what came of the last try. */
+/**
+ * The sentences a person may see, the own and shared ones of makers whose are for them, with when each was sent last and what came of the
+ * last try.
+ */
 export async function listSentences(db: Db, who: string, isFor: (makers: readonly string[]) => boolean): Promise<SavedSentence[]> {
   const [rows, jobs] = await Promise.all([
     db.select({ ...getTableColumns(savedSentence), ownerName: nameOf(savedSentence.owner) }).from(savedSentence),
