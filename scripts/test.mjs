@@ -123,11 +123,11 @@ await lanes([vitest('unit and reference tests', ['unit', 'reference'], 'unit')],
 const postgres = await startPostgres()
 try {
   const onPostgres = { E2E_PORT: String(Number(process.env.E2E_PORT ?? 4319) + 100), E2E_DATABASE_URL: await postgres.database('browser') }
+  await vitest('server tests', ['server'], 'server')()
   await lanes(
     [browser('browser tests', [], '.tests')],
     // what the browser leaves of the machine
     [
-      vitest('server tests', ['server'], 'server', GENTLE),
       vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
       browser('the whole job in the browser, on PostgreSQL', ['tests/e2e/1-'], '.tests/postgres', { ...onPostgres, ...GENTLE }),
     ],
