@@ -80,12 +80,12 @@ it('a changed rule is previewed, saved with who, and every figure follows; an ol
   )
   expect(preview.proof[0]).toMatchObject({ unallocated: '0', equal: true })
   expect((await settled()).proof[0]!.unallocated).toBe('7')
-  expect(await server.json('allocation/plan', put({ basedOn: version, plan: changed }, as('Siri Vaage')))).toEqual({ version: version + 1 })
-  expect(await server.json('allocation/plan')).toMatchObject({ who: 'Siri Vaage', version: version + 1 })
+  expect(await server.json('allocation/plan', put({ basedOn: version, plan: changed }, as('Arvid Nes')))).toEqual({ version: version + 1 })
+  expect(await server.json('allocation/plan')).toMatchObject({ who: 'Arvid Nes', version: version + 1 })
   expect((await settled()).proof[0]!.unallocated).toBe('0')
   const late = await server.call('allocation/plan', put({ basedOn: version, plan }))
   expect(late.status).toBe(409)
-  expect(JSON.stringify(await late.json())).toContain('Siri Vaage')
+  expect(JSON.stringify(await late.json())).toContain('Arvid Nes')
 })
 
 it('takes rate cards, replaces one of the same day, refuses a bad one line by line', async () => {

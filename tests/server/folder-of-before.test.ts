@@ -10,6 +10,7 @@ import { openAsBefore } from '../support/kept'
 import { dayNumber } from '../../core/time/day'
 import { runsOf } from '../../core/time/day-runs'
 import { sourcesOverview } from '../../shared/contracts/imports'
+import { savingsState } from '../../shared/contracts/savings'
 import { freePort, post, remove, startServer, type Running } from '../support/server'
 
 type Shown = { path: string; body?: unknown; reply: Record<string, unknown> }
@@ -48,8 +49,11 @@ afterAll(async () => {
   remove(folder)
 })
 
-/** What came of what runs by itself may have come anew; what days lack charges is told in runs by now, and how an invoice is rounded. */
-const changed = ['lastSaid', 'lastAskedAt', 'lastTriedAt', 'lastSentAt', 'missingDays', 'missing', 'lines']
+/**
+ * What came of what runs by itself may have come anew; what days lack charges is told in runs by now, what proves an opportunity in series,
+ * and how an invoice is rounded.
+ */
+const changed = ['lastSaid', 'lastAskedAt', 'lastTriedAt', 'lastSentAt', 'missingDays', 'missing', 'lines', 'evidence']
 const lasting = (reply: unknown): unknown =>
   JSON.parse(JSON.stringify(reply, (key, value: unknown) => (changed.includes(key) ? undefined : value)))
 
@@ -63,6 +67,18 @@ it('says in runs which days a source lacks', async () => {
   for (const { source, missingDays } of sources) {
     const own = now.find(state => state.source === source)!
     expect([own.missingCount, own.missingDays]).toEqual([missingDays.length, runsOf(missingDays.map(dayNumber))])
+  }
+})
+
+it('says in series what proved an opportunity', async () => {
+  type Proof = { from: string; to: string; dailyGb: { day: string; gb: number }[] }
+  const { opportunities } = before.shown.savings!.reply as { opportunities: { id: string; evidence: Proof }[] }
+  const now = savingsState.parse(await server.json('savings')).opportunities
+  expect(opportunities.length).toBe(now.length)
+  for (const { id, evidence } of opportunities) {
+    const { series, ...period } = now.find(one => one.id === id)!.evidence
+    expect(period).toEqual({ from: evidence.from, to: evidence.to })
+    expect(series.map(({ unit, days }) => [unit, days])).toEqual([['GB', evidence.dailyGb.map(({ day, gb }) => ({ day, value: gb }))]])
   }
 })
 
