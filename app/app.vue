@@ -21,8 +21,8 @@ const damaged = computed(() => {
     detail: `What is kept of ${periods.map(({ source, billingPeriodStart }) => `${source}, ${monthText(billingPeriodStart)}`).join('; ')} is damaged on disk. Load the files of ${periods.length === 1 ? 'that billing period' : 'those billing periods'} again under Sources.`,
   }
 })
-// what had the focus may be gone with the page before: it goes to the new page, never to nothing
 const failed = ref(false)
+// what had the focus may be gone with the page before: it goes to the new page, never to nothing
 const main = useTemplateRef<HTMLElement>('main')
 useNuxtApp().hook('page:finish', () => {
   if (document.activeElement === document.body) main.value?.focus({ preventScroll: true })

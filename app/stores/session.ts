@@ -29,7 +29,10 @@ export const useSession = defineStore('session', () => {
       throw error
     }))
   /** Who there is now, after a file of people has come. */
-  const again = () => (asked = find())
+  const again = () => {
+    asked = null
+    return load()
+  }
 
   async function find() {
     const list = await client.get('people', peopleList)

@@ -19,7 +19,7 @@ export async function sentenceMail(
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
   const { result: facts } = await seen.ask('facts', undefined)
   const days = dataDaysOf(facts)
-  if (!days) return 'Nothing is loaded yet: nothing was sent.'
+  if (!days) return facts.within ? `${asker.name} sees no charges: nothing was sent.` : 'Nothing is loaded yet: nothing was sent.'
   const view = readView(body.query)
   const period = resolvePeriod(view.period, days)
   const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
