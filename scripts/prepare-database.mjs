@@ -1,6 +1,7 @@
-// Makes the dump that an empty data folder starts from: a database with all migrations applied. Kept until a migration changes.
+// Makes the database that an empty data folder starts from, with all migrations applied, as a folder that is copied. Kept until a migration
+// changes.
 import { createHash } from 'node:crypto'
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { PGlite } from '@electric-sql/pglite'
@@ -16,18 +17,20 @@ function filesOf(folder) {
     .flatMap(name => (statSync(join(folder, name)).isDirectory() ? filesOf(join(folder, name)) : [join(folder, name)]))
 }
 
-/** Writes the dump to `target`. */
+/** Puts the database's folder at `target`. */
 export async function prepareDatabase(target) {
   const hash = createHash('sha256')
   for (const file of filesOf(migrations)) hash.update(readFileSync(file))
-  const kept = join(root, 'node_modules/.cache/rain-barrel', `database-${hash.digest('hex').slice(0, 16)}.tar.gz`)
+  const kept = join(root, 'node_modules/.cache/rain-barrel', `database-${hash.digest('hex').slice(0, 16)}`)
   if (!existsSync(kept)) {
-    const client = await PGlite.create()
-    await migrate(drizzle(client), { migrationsFolder: migrations })
-    const dump = await client.dumpDataDir('gzip')
+    const making = `${kept}.making`
+    rmSync(making, { recursive: true, force: true })
     mkdirSync(dirname(kept), { recursive: true })
-    writeFileSync(kept, Buffer.from(await dump.arrayBuffer()))
+    const client = await PGlite.create(making)
+    await migrate(drizzle(client), { migrationsFolder: migrations })
     await client.close()
+    renameSync(making, kept) // there whole or not at all
   }
-  copyFileSync(kept, target)
+  rmSync(target, { recursive: true, force: true })
+  cpSync(kept, target, { recursive: true })
 }

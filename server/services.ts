@@ -6,7 +6,7 @@ import { connectFromEnvironment } from './connectors/connections'
 import type { Database } from './db/database'
 import { lockFolder } from './db/folder-lock'
 import { openDatabase } from './db/open-database'
-import { CubeClient } from './charges/cube-client'
+import { CubeClient, cubeThread } from './charges/cube-client'
 import { Exporter } from './exports/exporter'
 import { BodyReader } from './http/body-reader'
 import { Importer } from './imports/importer'
@@ -43,9 +43,13 @@ export async function startServices(
   const token = randomUUID()
   const unlock = lockFolder(dataDir, address ? { address, token } : {})
   const place = placeOf(dataDir)
-  const database = await openDatabase({ dataDir, serverDir, url })
+  const thread = cubeThread(serverDir) // is there by the time the database is
+  const database = await openDatabase({ dataDir, serverDir, url }).catch(async (error: unknown) => {
+    await thread.terminate()
+    throw error
+  })
   const charges = new ChargeStore(database)
-  const cube = new CubeClient(serverDir, charges, database)
+  const cube = new CubeClient(thread, charges, database)
   const importer = new Importer(database, charges, cube, new Inbox(dataDir), place, serverDir)
   const people = new People(database)
   await people.refresh()

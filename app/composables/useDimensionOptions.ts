@@ -5,7 +5,7 @@ export function useDimensionOptions() {
     const facts = data.facts
     if (!facts) return []
     const known = [...facts.columns, ...facts.found, ...facts.inherited.map(key => `TagsFrom/${key}`)]
-    const option = (value: string, group: string) => ({
+    const option = <G extends string>(value: string, group: G) => ({
       value,
       label: dimensionLabel(value),
       group,

@@ -1,5 +1,5 @@
 import { addDays, monthEnd } from '../../core/time/day'
-import { dimensionKind } from '../../core/spend/dimension'
+import { isDimension } from '../../core/spend/dimensions'
 import type { Condition } from '../../core/spend/question'
 
 /** The things one can do with a value, a period or a part of the Sentence: each changes the address, so back undoes it. */
@@ -54,7 +54,7 @@ export function useSpendActions() {
       void router.push({ path: '/spend/resource', query: { id: value } })
     else void router.push({ path: '/spend/of', query: { dimension, value } })
   }
-  const canOpen = (dimension: string) => dimensionKind(dimension) !== null
+  const canOpen = isDimension
 
   return { go, keep, keepPath, leaveOut, drop, dropCondition, splitInto, lookInto, open, canOpen }
 }

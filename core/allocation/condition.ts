@@ -1,13 +1,7 @@
 import { z } from 'zod'
 import { parseScaled } from '../money/scaled'
-import { dimensionKind } from '../spend/dimension'
+import { isRuleDimension } from '../spend/dimensions'
 import { costMeasures } from '../spend/question'
-
-/** Where a rule may look: at everything that spend can be split by, but for whose a charge is, which rules say. */
-export function isRuleDimension(name: string): boolean {
-  const kind = dimensionKind(name)
-  return kind !== null && kind.kind !== 'cost centre'
-}
 
 const dimension = z
   .string()

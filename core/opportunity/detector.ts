@@ -1,18 +1,30 @@
 import type { RateCard } from '../ratecard/rate-card'
 import type { Day } from '../time/day'
-import type { Opportunity, Reading, Resource } from './opportunity'
+import type { Deed } from './deeds'
+import type { Opportunity, OutsideEvent, Reading, Resource, ResourceCharge } from './opportunity'
 
-/** What a detector looks at: resources of a type, and what was measured of each over some days up to now. */
-export type Needs = { inventory: string; measurements: { metric: string; days: number } | null }
+/** What a detector looks at: resources of a type, and what of each over so many days up to now. */
+export type Needs = {
+  inventory: string
+  /** What was measured of it: the metrics, each over its days. */
+  measurements?: readonly { metric: string; days: number }[]
+  /** What has happened to it. */
+  events?: { days: number }
+  /** What was charged for it. */
+  charges?: { days: number }
+}
 
-/** A resource with what was measured of it, as a detector needs it. */
-export type Facts = { resource: Resource; readings: readonly Reading[] }
+/** A resource with what a detector needs to know of it; what it does not need is empty. */
+export type Facts = {
+  resource: Resource
+  /** By metric, in the order of time. */
+  readings: ReadonlyMap<string, readonly Reading[]>
+  events: readonly OutsideEvent[]
+  charges: readonly ResourceCharge[]
+}
 
 /** What a detector looks with: the provider's prices and the first day that is not measured whole yet. */
 export type DetectorContext = { card: RateCard; today: Day }
-
-/** What can be done to a resource from outside; connectors say what they can do to which type. */
-export type Deed = 'delete'
 
 /** What an opportunity's action does, and how that is said. */
 export type DetectorAction = {
@@ -30,7 +42,8 @@ export type Detector = {
   detector: string
   label: string
   needs: Needs
-  find: (facts: readonly Facts[], context: DetectorContext) => Opportunity[]
+  /** @param facts one resource after the other: so many are not held at once. */
+  find: (facts: AsyncIterable<Facts> | Iterable<Facts>, context: DetectorContext) => Promise<Opportunity[]>
   /**
    * Looks once more at what an approved opportunity rests on, with what is measured to this very hour.
    * @returns why it does not hold any more, in words; null where it does.

@@ -16,6 +16,20 @@ export type Resource = {
 /** A measured value; `at` is when the hour begins that it is of. */
 export type Reading = { at: string; value: number }
 
+/** Something that has happened to a resource, as the service tells it. */
+export type OutsideEvent = { id: string; at: string; resourceId: string; what: string; by: string }
+
+/** What was charged for a resource on a day: by SKU, meter, unit and currency. Amounts are decimal text. */
+export type ResourceCharge = {
+  day: Day
+  sku: string | null
+  meter: string | null
+  unit: string | null
+  currency: string
+  quantity: string
+  effectiveCost: string
+}
+
 /** What was measured, a value to a day, and what it is held against. */
 export type EvidenceSeries = {
   label: string

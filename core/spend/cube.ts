@@ -1,6 +1,6 @@
 import type { DictionaryName } from '../focus/star'
-import { makeCoding } from './coding'
-import { columnPlace, dimensionKind } from './dimension'
+import { columnPlace } from './dimension'
+import { dimensionOf, makeCoding } from './dimensions'
 import { Entries } from './entries'
 import type { Coding } from './layers'
 import type { SpendReference } from './reference'
@@ -64,10 +64,8 @@ export class Cube extends Entries {
   /** Which services there are depends on the chunks, and so does what may be worked out of them. */
   #forgetServices(): void {
     this.#services = null
-    for (const dimension of this.#codings.keys()) {
-      const kind = dimensionKind(dimension)!.kind
-      if (kind === 'service whole' || kind === 'lookup' || kind === 'cost centre') this.#codings.delete(dimension)
-    }
+    for (const dimension of this.#codings.keys())
+      if (dimensionOf(dimension)!.changesWithCharges) this.#codings.delete(dimension)
   }
 
   get rows(): number {

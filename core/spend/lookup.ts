@@ -1,6 +1,5 @@
 import { dayNumber, type Day } from '../time/day'
 import { codedColumn, intervalsOf } from './coded-column'
-import { dimensionKind } from './dimension'
 import { rowCodes, type Coding } from './layers'
 
 /** What a key means, from a day on and until a day, exclusive; null for no bound. Of entries that hold on a day the first counts. */
@@ -8,12 +7,6 @@ export type LookupEntry = { key: string; from: Day | null; until: Day | null; va
 
 /** A table that says something of each value of a dimension: `{ by: 'SubAccountName', fields: ['division'], … }`. */
 export type Lookup = { by: string; fields: string[]; entries: LookupEntry[] }
-
-/** Whether a lookup may go by a dimension: by anything that is not itself looked up or said by rules. */
-export function isLookupBase(dimension: string): boolean {
-  const kind = dimensionKind(dimension)?.kind
-  return kind !== undefined && kind !== 'lookup' && kind !== 'cost centre'
-}
 
 /** Entries of a key that hold on days on which an earlier one does too: the places of both. */
 export function overlaps(entries: readonly Pick<LookupEntry, 'key' | 'from' | 'until'>[]): { place: number; other: number }[] {

@@ -2,7 +2,7 @@ import { addDays, addMonths, daysBetween, isDay, monthEnd, monthOf, monthStart, 
 import { grains, type Grain } from '../time/grain'
 import { periodBefore, type Period } from '../time/period'
 import { endsCompared, endsWithin } from './day-groups'
-import { isDimension } from './dimension'
+import { isDimension } from './dimensions'
 import { measures, type Condition, type Measure, type Narrowing, type Scope } from './question'
 import { tableColumns, type TableColumn } from './table'
 

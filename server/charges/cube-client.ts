@@ -19,6 +19,9 @@ const MOST_READINGS = 5
 
 const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
 
+/** Starts the thread that has the charges. */
+export const cubeThread = (serverDir: string): Worker => new Worker(pathToFileURL(join(serverDir, 'workers/cube.mjs')))
+
 /** All charges in a thread of their own: filled from the database, asked through messages, by what whoever asks may see. */
 export class CubeClient {
   #worker: Worker
@@ -33,12 +36,13 @@ export class CubeClient {
   readonly #me = randomUUID()
   #turn: Promise<void> = Promise.resolve()
 
+  /** @param worker the thread, which may be under way before the database is open. */
   constructor(
-    serverDir: string,
+    worker: Worker,
     private readonly charges: ChargeStore,
     private readonly database: Database,
   ) {
-    this.#worker = new Worker(pathToFileURL(join(serverDir, 'workers/cube.mjs')))
+    this.#worker = worker
     this.#worker.on('message', (reply: CubeReply) => {
       const waiting = this.#waiting.get(reply.id)
       this.#waiting.delete(reply.id)

@@ -9,6 +9,7 @@ import { bill, billJob } from '../jobs/kinds/bill'
 import { stopWatching } from '../jobs/watching'
 import { findJob, putJob, removeJob } from '../stores/jobs'
 import { findConnection, listConnections, removeConnection, saveConnection, type StoredConnection } from '../stores/connections'
+import { dropObserved } from '../stores/observed'
 import { listWatches } from '../stores/watches'
 import { connectorOf } from './connect'
 import { ConnectorFailed, type ConnectorKind } from './connector'
@@ -77,10 +78,11 @@ export async function makeConnection(db: Db, input: ConnectionInput, who: string
   })
 }
 
-/** Takes a connection out with what runs through it by itself. What it has delivered stays. @returns false when there is none. */
+/** Takes a connection out with what runs through it by itself and what it has reported. What it has delivered stays. @returns false when there is none. */
 export async function dropConnection(db: Db, name: string): Promise<boolean> {
   for (const watch of await listWatches(db)) if (watch.kind === 'connection' && watch.place === name) await stopWatching(db, watch.id)
   for (const job of [billJob(name), rateCardJob(name), lookJob(name)]) await removeJob(db, job)
+  await dropObserved(db, name)
   return removeConnection(db, name)
 }
 

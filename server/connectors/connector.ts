@@ -1,6 +1,6 @@
 import type { RateCard } from '../../core/ratecard/rate-card'
-import type { Deed } from '../../core/opportunity/detector'
-import type { Reading, Resource } from '../../core/opportunity/opportunity'
+import type { Deed } from '../../core/opportunity/deeds'
+import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opportunity'
 
 /** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
 export class ConnectorFailed extends Error {
@@ -32,9 +32,6 @@ export type Metric = { metric: string; what: string; unit: string }
 
 /** A resource as it is spoken of to a service. */
 export type ResourceName = Pick<Resource, 'type' | 'id'>
-
-/** Something that has happened to a resource. */
-export type OutsideEvent = { at: string; resourceId: string; what: string; by: string }
 
 /** What became of an action: done, at the service's own time; refused, and why; or it never came. */
 export type ActionOutcome = { outcome: 'done'; at: string } | { outcome: 'refused'; why: string } | { outcome: 'not received' }

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { cpSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { drizzle } from 'drizzle-orm/pglite'
@@ -8,19 +8,19 @@ import { PgliteClient } from './pglite-client'
 import * as schema from './schema'
 
 /**
- * Opens the embedded database of a data folder, in a thread. An empty folder begins from the prepared dump that the build has made.
- * @param serverDir the built server: holds `workers/` and the dump.
+ * Opens the embedded database of a data folder, in a thread. An empty folder begins as a copy of the one that the build has made.
+ * @param serverDir the built server: holds `workers/` and that database.
  * @param folder the database's folder. @param bare begins an empty folder from nothing instead.
  */
 export async function openEmbedded(folder: string, serverDir: string, { bare = false } = {}): Promise<Database> {
   const isNew = checkDatabase(folder)
-  const open = () =>
-    PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), {
-      dataDir: folder,
-      ...(isNew && !bare && { loadDataDir: readFileSync(join(serverDir, 'empty-database.tar.gz')) }),
-    })
+  const open = () => PgliteClient.open(pathToFileURL(join(serverDir, 'workers/database.mjs')), folder)
+  const begin = () => {
+    if (!bare) cpSync(join(serverDir, 'empty-database'), folder, { recursive: true })
+    return open()
+  }
   const client = isNew
-    ? await beginDatabase(folder, open)
+    ? await beginDatabase(folder, begin)
     : await open().catch((error: unknown) => {
         throw new Error(notOpened(folder), { cause: error })
       })

@@ -1,6 +1,7 @@
 import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
-import { carryOut } from '../use-cases/act'
+import { act } from '../jobs/kinds/act'
+import { actJob } from '../use-cases/act'
 import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
 import type { Work } from '../use-cases/work'
 
@@ -31,7 +32,7 @@ export class Savings {
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
     await mustBeTheirs(this.work, id)
-    await carryOut(this.work, id, this.work.asker.id)
+    await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()
   }
 }

@@ -1,4 +1,4 @@
-import { isLookupBase } from '../../core/spend/lookup'
+import { isLookupBase } from '../../core/spend/dimensions'
 import type { ReferenceBody } from '../../shared/contracts/spend-settings'
 import type { BodyOf } from '../http/operations/operation'
 import type { spend } from '../http/operations/spend'

@@ -1,7 +1,8 @@
 import type { Readable } from 'node:stream'
 import { chargesOf } from '../charges/line-source'
 import { isLineColumn, lineColumns } from '../exports/lines/charge-lines'
-import { MOST_SHEET_ROWS, tableMimes } from '../exports/tables/table-writer'
+import { tableFormats } from '../../shared/table-formats'
+import { MOST_SHEET_ROWS } from '../exports/tables/table-writer'
 import type { BodyOf } from '../http/operations/operation'
 import type { spend } from '../http/operations/spend'
 import { Problem } from '../http/problem'
@@ -109,6 +110,6 @@ export class Spend {
     const { result: facts } = await this.work.seen.ask('facts', undefined)
     const task = { scope: question, columns, format, charges, within: facts.within }
     const pieces = this.work.exporter.lines(chargesOf(this.work, question), task)
-    return { mime: tableMimes[format], pieces }
+    return { mime: tableFormats[format].mime, pieces }
   }
 }

@@ -1,5 +1,5 @@
 import type { Condition, Narrowing } from '../../core/spend/question'
-import { isDimension } from '../../core/spend/dimension'
+import { isDimension } from '../../core/spend/dimensions'
 import { Problem } from './problem'
 
 /** Refuses dimensions that are none. */

@@ -14,6 +14,7 @@ import {
   MOST_TAKEN_UP,
   noteProgress,
   noteStep,
+  putJob,
   releasePlace,
   removeJob,
   untilNextJob,
@@ -43,6 +44,7 @@ type Running = { job: StoredJob; kind: AnyJobKind; abort: AbortController; ended
 export class JobRunner {
   readonly #claimer: Claimer
   readonly #running = new Map<number, Running>()
+  readonly #once = new Map<string, Promise<unknown>>()
   #timer: NodeJS.Timeout | null = null
   #beat: NodeJS.Timeout | null = null
   #looking: Promise<void> | null = null
@@ -106,6 +108,20 @@ export class JobRunner {
       if (error instanceof JobLost) throw conflict('It was not done', error.message)
       throw error
     }
+  }
+
+  /**
+   * Does what is done once, and waits for it. Asked again while this process does it, it waits for the same.
+   * @throws what made it fail; Problem when another process is at it.
+   */
+  runOnce<A extends object, R>(kind: JobKind<A, R>, name: string, argument: A, who: string): Promise<{ said: string; result: R }> {
+    const underWay = this.#once.get(name) as Promise<{ said: string; result: R }> | undefined
+    if (underWay) return underWay
+    const mine = putJob(this.services.database.db, { kind: kind.kind, name, argument, every: null, due: null, tell: who })
+      .then(() => this.runNow(kind, name, who))
+      .finally(() => this.#once.delete(name))
+    this.#once.set(name, mine)
+    return mine
   }
 
   /** The same of a job by its id, without waiting. */
@@ -207,7 +223,7 @@ export class JobRunner {
     const end = async (ended: Ended) => {
       const isOurs = await endJob(db, claimed, this.#claimer.process, ended)
       // what came of a thing that is done once stands where the thing is
-      if (isOurs && kind.queues) await removeJob(db, claimed.name)
+      if (isOurs && kind.once) await removeJob(db, claimed.name)
       return isOurs
     }
     const argument = kind.argument.safeParse(claimed.argument)
@@ -215,8 +231,6 @@ export class JobRunner {
       await end({ state: 'failed', outcome: 'What it is about cannot be read any more. Take it out and make it anew.' })
       throw new Error(`job ${claimed.name} has an argument that cannot be read`)
     }
-    const isEnded = claimed.takenUp && (await this.#endLeft(claimed, kind, argument.data, end))
-    if (isEnded) throw new JobLost(isEnded)
     const abort = new AbortController()
     const running: Running = { job: claimed, kind, abort, ended: Promise.resolve() }
     this.#running.set(claimed.id, running)
@@ -231,9 +245,11 @@ export class JobRunner {
       },
       progress: this.#throttled(claimed),
     }
-    const mine = this.#carryOut(kind, argument.data, run, end)
-    running.ended = mine
     try {
+      const isEnded = claimed.takenUp && (await this.#endLeft(claimed, kind, argument.data, run, end))
+      if (isEnded) throw new JobLost(isEnded)
+      const mine = this.#carryOut(kind, argument.data, run, end)
+      running.ended = mine
       return await mine
     } finally {
       this.#running.delete(claimed.id)
@@ -267,7 +283,19 @@ export class JobRunner {
    * Ends a job that a process has left behind, where doing it again would be wrong: what it was about to do outside may have been done, and
    * what ends one process after the other is left alone. @returns why it has ended.
    */
-  async #endLeft(claimed: Claimed, kind: AnyJobKind, argument: unknown, end: (ended: Ended) => Promise<boolean>): Promise<string | null> {
+  async #endLeft(
+    claimed: Claimed,
+    kind: AnyJobKind,
+    argument: unknown,
+    run: Run,
+    end: (ended: Ended) => Promise<boolean>,
+  ): Promise<string | null> {
+    if (claimed.step && kind.findOut) {
+      if (run.who !== SCHEDULE) return null // a person asks for it: it finds out by itself and goes on
+      const outcome = await kind.findOut(argument, run).catch((error: unknown) => saidOf(error, `job ${kind.kind}`))
+      await end({ state: 'done', outcome })
+      return outcome
+    }
     if (claimed.step) {
       const outcome = `It is not known whether ${claimed.step.what}: Rain Barrel ended at that moment. It is not done again by itself; see there, then run it now if it is wanted.`
       await end({ state: 'not known', outcome })

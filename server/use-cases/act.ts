@@ -1,56 +1,65 @@
+import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
 import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
 import { saidOf } from '../http/fault'
 import { Problem, notFound } from '../http/problem'
-import type { Services } from '../services'
+import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
-import { readingsOf } from './detector-facts'
+import { factsNow, type FactsFrom } from './detector-facts'
 import { approve, findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
 
-type Engine = Pick<Services, 'database'>
-type Act = { engine: Engine; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
+type Act = { from: FactsFrom; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
+/** Notes what is about to be done, in words that follow «whether»; throws where it must not be done any more. */
+type About = (what: string) => Promise<void>
 
-const running = new Map<string, Promise<void>>()
+/** The job that acts on an opportunity: there is one at a time, whatever process does it. */
+export const actJob = (opportunity: string) => `act ${opportunity}`
 
 /**
- * Approves and carries out, once: asked again while it runs, it waits; asked again when done, it says so. Every try finds out what became
- * of the one before, and looks anew whether what the approval rests on still holds.
+ * Approves and carries out, once: asked again when done, it does nothing. Every try finds out what became of the one before, and looks
+ * anew whether what the approval rests on still holds.
  * @throws Problem when it is not done, or nobody knows whether it was.
  */
-export function carryOut(engine: Engine, id: string, who: string): Promise<void> {
-  const now = running.get(id)
-  if (now) return now
-  const mine = begin(engine, id, who).finally(() => running.delete(id))
-  running.set(id, mine)
-  return mine
-}
-
-async function begin(engine: Engine, id: string, who: string): Promise<void> {
-  const { db } = engine.database
+export async function carryOut(from: FactsFrom, id: string, who: string, about: About): Promise<void> {
+  const { db } = from
   const row = await findOpportunity(db, id)
   if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
   const { opportunity } = row
-  const { measurements } = detectorOf(opportunity.detector).needs
-  const wanted = ['inventory', ...(measurements ? (['measurements'] as const) : []), 'actions'] as const
+  const { measurements, events } = detectorOf(opportunity.detector).needs
+  const wanted = [
+    'inventory',
+    ...(measurements?.length ? (['measurements'] as const) : []),
+    ...(events ? (['events'] as const) : []),
+    'actions',
+  ] as const
   const connector = await connectorThatCan(db, wanted, opportunity.body.provider)
   const approved = await approve(db, opportunity, who)
   if (approved.state === 'done') return
-  const act: Act = { engine, connector, opportunity, approved, who }
+  const act: Act = { from, connector, opportunity, approved, who }
   await withConnector(async () => {
     if (wasSent(approved) && (await settle(act))) return
-    await attempt(act)
+    await attempt(act, about)
   })
 }
 
 const wasSent = ({ state }: StoredAction) => state === 'sent' || state === 'not known'
 
-/** Finds out what became of what a connection was told and did not answer, or a process was killed over. */
-export async function settleOpen(engine: Engine, connector: Connector, who: string): Promise<void> {
+/** Finds out what became of what a process was killed over; does nothing. @throws Problem when nobody knows. */
+export async function findOut(from: FactsFrom, id: string, who: string): Promise<void> {
+  const row = await findOpportunity(from.db, id)
+  if (!row?.action || !wasSent(row.action)) return
+  const connector = await connectorThatCan(from.db, ['actions'], row.opportunity.body.provider)
+  await settle({ from, connector, opportunity: row.opportunity, approved: row.action, who })
+}
+
+/** Finds out what became of everything that a connection was told and did not answer. */
+export async function settleOpen(from: FactsFrom, connector: Connector, who: string): Promise<void> {
   if (!connector.can.actions) return
-  for (const { opportunity, action } of await openActions(engine.database.db)) {
-    if (opportunity.body.provider !== connector.provider || running.has(opportunity.id)) continue
-    await settle({ engine, connector, opportunity, approved: action, who }).catch((error: unknown) => {
+  for (const { opportunity, action } of await openActions(from.db)) {
+    if (opportunity.body.provider !== connector.provider) continue
+    if ((await findJob(from.db, actJob(opportunity.id)))?.claimedBy) continue // someone is at it
+    await settle({ from, connector, opportunity, approved: action, who }).catch((error: unknown) => {
       if (!(error instanceof Problem)) throw error // that it is not known stands in its steps
     })
   }
@@ -61,10 +70,10 @@ export async function settleOpen(engine: Engine, connector: Connector, who: stri
  * @throws Problem when nobody knows: then nothing is sent.
  */
 async function settle(act: Act): Promise<boolean> {
-  const { engine, connector, approved, opportunity, who } = act
-  const { db } = engine.database
+  const { from, connector, approved, opportunity, who } = act
+  const { db } = from
   const { resourceName } = opportunity.body
-  const doing = doings[detectorOf(opportunity.detector).action.deed]
+  const doing = deeds[detectorOf(opportunity.detector).action.deed]
   const what = `ask what became of ${doing.now} ${resourceName}`
   let found: ActionOutcome
   try {
@@ -90,12 +99,12 @@ async function settle(act: Act): Promise<boolean> {
 }
 
 /** Looks once more whether the reasons hold, and does it. */
-async function attempt(act: Act): Promise<void> {
-  const { engine, connector, opportunity, who } = act
-  const { db } = engine.database
+async function attempt(act: Act, about: About): Promise<void> {
+  const { from, connector, opportunity, who } = act
+  const { db } = from
   const { resourceId, resourceName } = opportunity.body
   const { action, needs } = detectorOf(opportunity.detector)
-  const doing = doings[action.deed]
+  const doing = deeds[action.deed]
   const approved = await approve(db, opportunity, who) // as it stands now: its key may be another
   const tries = approved.tries + 1
   const what = `${action.deed} ${resourceName}, try ${tries}`
@@ -118,6 +127,7 @@ async function attempt(act: Act): Promise<void> {
       `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be ${doing.past}.`,
     )
   }
+  await about(`${resourceName} was ${doing.past}`)
   await note('sent', 'sent', { tries })
   try {
     const resource = { type: needs.inventory, id: resourceId }
@@ -135,23 +145,19 @@ async function attempt(act: Act): Promise<void> {
 }
 
 /** Why what the approval rests on does not hold at this moment; null where it does. */
-async function whyNot({ engine, connector, opportunity: { body } }: Act): Promise<string | null> {
+async function whyNot({ from, connector, opportunity: { body } }: Act): Promise<string | null> {
   const detector = detectorOf(body.detector)
   const { deed } = detector.action
   const inventory = capabilityOf(connector, 'inventory')
   const resource = (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)
   const condition = await inventory.condition(body.resourceId)
-  if (!resource || !condition) return `it is not there any more, somebody else has ${doings.delete.past} it`
-  const lock = condition.locks.find(({ against }) => against === doings[deed].lock)
+  if (!resource || !condition) return `it is not there any more, somebody else has ${deeds.delete.past} it`
+  const lock = condition.locks.find(({ against }) => against === deeds[deed].lock)
   if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
   const today = (await connector.now()).slice(0, 10)
-  const card = await findRateCard(engine.database.db, connector.provider, today)
+  const card = await findRateCard(from.db, connector.provider, today)
   if (!card) return `no rate card of ${connector.provider} holds today`
-  const readings = await readingsOf(connector, resource, detector.needs, today)
-  return detector.whyNot(body, { resource, readings }, { card, today })
+  return detector.whyNot(body, await factsNow(from, connector, resource, detector.needs, today), { card, today })
 }
-
-/** How deeds are spoken of, and which locks are against them. */
-const doings = { delete: { now: 'deleting', past: 'deleted', lock: 'deletion' } } as const
 
 const stepOf = (who: string, what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })

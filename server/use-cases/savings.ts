@@ -14,7 +14,8 @@ import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
 import { settleOpen } from './act'
-import { canMeet, factsFor } from './detector-facts'
+import { canMeet, factsKept, type FactsFrom } from './detector-facts'
+import { observe } from './observe'
 import { reportedTo } from '../charges/delivered-days'
 
 type Needed = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>
@@ -24,11 +25,11 @@ const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
  * Looks through a connection for what can be saved, with every detector that it has what for, and keeps what is found; asks first what
  * became of actions that are not known to have ended. @returns how much that is.
  */
-export async function lookForSavings(work: Pick<Work, 'database'>, connector: Connector, who: string): Promise<number> {
-  const { database } = work
-  await settleOpen(work, connector, who)
+export async function lookForSavings(from: FactsFrom, connector: Connector, who: string): Promise<number> {
+  const { db } = from
+  await settleOpen(from, connector, who)
   const today = (await connector.now()).slice(0, 10)
-  const card = await findRateCard(database.db, connector.provider, today)
+  const card = await findRateCard(db, connector.provider, today)
   if (!card)
     throw new Problem(
       409,
@@ -36,10 +37,17 @@ export async function lookForSavings(work: Pick<Work, 'database'>, connector: Co
       'There is nothing to price a saving with',
       `Drop the rate card of ${connector.provider} under Sources first.`,
     )
+  const able = detectors.filter(({ needs }) => canMeet(connector, needs))
+  await observe(
+    db,
+    connector,
+    able.map(({ needs }) => needs),
+    today,
+  )
   let count = 0
-  for (const detector of detectors.filter(({ needs }) => canMeet(connector, needs))) {
-    const found = detector.find(await factsFor(connector, detector.needs, today), { card, today })
-    await keepFound(database.db, found, { detector: detector.detector, connection: connector.name })
+  for (const detector of able) {
+    const found = await detector.find(factsKept(from, connector, detector.needs, today), { card, today })
+    await keepFound(db, found, { detector: detector.detector, connection: connector.name })
     count += found.length
   }
   return count

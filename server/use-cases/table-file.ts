@@ -5,7 +5,7 @@ import { dayGroups } from '../../core/spend/day-groups'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { withCompanions } from '../../shared/words/dimensions'
 import type { Work } from './work'
-import { tableMimes } from '../exports/tables/table-writer'
+import { tableFormats } from '../../shared/table-formats'
 
 /** Makes the file of a table exactly as it is shown: all it takes is asked of one state of the charges, and laid out in a thread. */
 export async function tableFile(
@@ -42,5 +42,5 @@ export async function tableFile(
     byDays: ofDays.length ? ofDays.map(({ days }, i) => ({ days, answer: result[i + 1]! })) : null,
     days: groups[0]!.days,
   })
-  return { bytes, mime: asked.part === 'notes' ? 'text/plain; charset=utf-8' : tableMimes[asked.format] }
+  return { bytes, mime: asked.part === 'notes' ? 'text/plain; charset=utf-8' : tableFormats[asked.format].mime }
 }

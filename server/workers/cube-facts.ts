@@ -1,5 +1,6 @@
-import { foundDimensions, inheritedTagKeys } from '../../core/spend/coding'
 import { centreDimension, columnDimensions } from '../../core/spend/dimension'
+import { foundDimensions } from '../../core/spend/dimensions'
+import { inheritedTagKeys } from '../../core/spend/dimensions/tag-layers'
 import { dataDays, sourceDays, type SourceDays } from '../../core/spend/freshness'
 import { hourOf } from '../../core/spend/segment'
 import type { Known } from './cube-state'

@@ -2,14 +2,15 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { tableWriters } from '../exports/tables'
 import { spendFileTable, type SpendTableTask } from '../exports/tables/spend-table'
-import { factLines, type FileTable, type TableFormat } from '../exports/tables/table-writer'
+import { factLines, type FileTable } from '../exports/tables/table-writer'
+import type { TableFormat } from '../../shared/table-formats'
 import { goGently } from './gentle'
 
 goGently()
 
 export type TableTask = { format: TableFormat; table: FileTable } | { spend: SpendTableTask }
 
-const write = (format: TableFormat, table: FileTable) => tableWriters.find(w => w.format === format)!.write(table)
+const write = (format: TableFormat, table: FileTable) => tableWriters[format].write(table)
 
 async function written(task: TableTask): Promise<Uint8Array> {
   if ('table' in task) return write(task.format, task.table)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { deeds, type Deed } from '../../core/opportunity/deeds'
 import { namedRecord } from '../../core/text/named-record'
 import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
@@ -46,7 +47,7 @@ export const opportunityView = z.object({
     ),
   }),
   /** What its action would do to what, in words: `delete`, `gateway`. */
-  deed: z.enum(['delete']),
+  deed: z.enum(Object.keys(deeds) as [Deed, ...Deed[]]),
   noun: z.string(),
   /** From allocation: whom the resource lands on; null when no rule catches it. */
   centre: z.string().nullable(),

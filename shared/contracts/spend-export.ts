@@ -1,16 +1,16 @@
 import { z } from 'zod'
+import { tableFormatNames } from '../table-formats'
 import { namedRecord } from '../../core/text/named-record'
 import { tableColumns } from '../../core/spend/table'
 import { spendQuestion } from './spend'
 import { day } from './common'
 
-export const exportFormat = z.enum(['csv', 'xlsx', 'parquet', 'json'])
-export type ExportFormat = z.infer<typeof exportFormat>
+export const tableFormat = z.enum(tableFormatNames)
 
 /** The table as it is shown: dimensions down the side, what runs across, further columns, and names for the heads. */
 export const tableExport = z.object({
   question: spendQuestion,
-  format: exportFormat,
+  format: tableFormat,
   currency: z.string(),
   across: z.string().nullable().default(null),
   columns: z.array(z.enum(tableColumns)).default([]),
@@ -25,7 +25,7 @@ export const tableExport = z.object({
 export type TableExport = z.input<typeof tableExport>
 
 /** The charge lines behind what is shown, with chosen FOCUS columns. */
-export const linesExport = z.object({ question: spendQuestion, columns: z.array(z.string()).min(1).max(80), format: exportFormat })
+export const linesExport = z.object({ question: spendQuestion, columns: z.array(z.string()).min(1).max(80), format: tableFormat })
 export type LinesExport = z.input<typeof linesExport>
 /** About how many bytes a cell takes in CSV, by what the demo's charges take. */
 export const CSV_CELL_BYTES = 14

@@ -1,9 +1,11 @@
 import { z } from 'zod'
 import { namedRecord } from '../../core/text/named-record'
 import { isCurrency } from '../../core/money/currency'
-import { isLookupBase, overlaps } from '../../core/spend/lookup'
+import { isLookupBase } from '../../core/spend/dimensions'
+import { overlaps } from '../../core/spend/lookup'
 import { rounded } from '../../core/spend/reconcile'
 import { amountText, day, month } from './common'
+import { tableFormat } from './spend-export'
 
 const plainTags = namedRecord(z.string().min(1), z.string().min(1))
 
@@ -116,7 +118,7 @@ export type SavedSentenceBody = z.infer<typeof savedSentenceBody>
 export const deliverySchedule = z.object({
   to: z.array(z.email('write an address like name@example.org')).min(1).max(20),
   every: z.enum(['day', 'week', 'month']),
-  format: z.enum(['csv', 'xlsx', 'parquet', 'json']),
+  format: tableFormat,
 })
 export type DeliverySchedule = z.infer<typeof deliverySchedule>
 export const savedSentenceInput = z.object({

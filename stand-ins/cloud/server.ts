@@ -90,6 +90,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
       const events = Object.entries(state.deletions)
         .filter(([, { day }]) => day >= since)
         .map(([id, { day, hour }]) => ({
+          id: `${id}/deleted`,
           at: `${day}T${String(hour).padStart(2, '0')}:00:00Z`,
           resourceId: id,
           what: 'deleted',

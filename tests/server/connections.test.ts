@@ -134,7 +134,7 @@ it('tells what has happened there', async () => {
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
   await connector.can.actions!.carryOut('delete', gateway!, 'a key')
   expect(await connector.can.events!.since('2026-11-24')).toEqual([
-    { at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },
+    { id: `${gateway!.id}/deleted`, at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },
   ])
   expect(await connector.can.events!.since('2026-11-25')).toEqual([])
 })

@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest'
-import { kill, killKinds } from '../support/kills'
+import { afterAll, expect, it } from 'vitest'
+import { kill, Killed, killKinds } from '../support/kills'
 
 /** When each is killed, in milliseconds: early, and in the midst of it. */
 const times = {
@@ -17,7 +17,10 @@ const cases = many
     )
   : killKinds.flatMap(kind => times[kind].map(after => [kind, after] as const))
 
+const shared = new Killed()
+afterAll(() => shared.end())
+
 it.each(cases)('killed while %s, after %i ms', async (kind, after) => {
-  await kill(kind, after)
+  await kill(kind, after, shared)
   expect.hasAssertions()
 })

@@ -15,11 +15,11 @@ async function shareOfMain(work: () => Promise<unknown>): Promise<number> {
   await work()
   const after = cpuOf(pid)
   const [main, all] = [after.main - before.main, after.all - before.all]
-  expect(all).toBeGreaterThan(500) // else it was nothing heavy
+  expect(all).toBeGreaterThan(250) // else it was nothing heavy
   return main / all
 }
 
-const CHARGES = 60_000
+const CHARGES = 30_000
 /** Measured: 0.06 of a large body, less of the others; a body that is read on the main thread takes 0.25. */
 const MOST = 0.15
 const question = {
@@ -39,7 +39,7 @@ it('an import is read elsewhere', async () => {
 
 it('a large body is read, checked and made ready to be kept elsewhere', async () => {
   const from = Date.UTC(2000, 0, 1)
-  const lines = Array.from({ length: 30_000 }, (_, i) => ({
+  const lines = Array.from({ length: 12_000 }, (_, i) => ({
     from: i % 2 ? 'USD' : 'CHF',
     to: 'EUR',
     'valid from': new Date(from + Math.floor(i / 2) * 86_400_000).toISOString().slice(0, 10),
@@ -47,8 +47,8 @@ it('a large body is read, checked and made ready to be kept elsewhere', async ()
     note: 'x'.repeat(1500),
   }))
   const init = post({ lines })
-  expect((init.body as string).length).toBeGreaterThan(40 * 1024 * 1024)
-  const taken = async () => expect(await server.json('rates/table', init)).toEqual({ rates: 30_000, changed: 30_000 })
+  expect((init.body as string).length).toBeGreaterThan(16 * 1024 * 1024)
+  const taken = async () => expect(await server.json('rates/table', init)).toEqual({ rates: 12_000, changed: 12_000 })
   expect(await shareOfMain(taken)).toBeLessThan(MOST)
 })
 
@@ -74,7 +74,7 @@ it('a large answer is written where it is made', async () => {
   const asked = { ...question, limit: 100_000 }
   const taken = async () => {
     const text = await (await server.call('spend/answer', post(asked))).text()
-    expect(text.length).toBeGreaterThan(5_000_000)
+    expect(text.length).toBeGreaterThan(2_500_000)
     expect((JSON.parse(text) as { rows: unknown[] }).rows).toHaveLength(CHARGES)
   }
   expect(await shareOfMain(taken)).toBeLessThan(MOST)

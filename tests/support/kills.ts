@@ -28,29 +28,49 @@ export type KillKind = (typeof killKinds)[number]
 type Work = { go: (server: Running) => Promise<void>; holds: (server: Running) => Promise<void> }
 type Setting = { prepare: (server: Running) => Promise<Work>; env: Record<string, string>; end: () => void }
 
+/** A server on a folder of its own, which is started again after each kill. */
+export class Killed {
+  readonly #folder = mkdtempSync(join(tmpdir(), 'rain-barrel-kill-'))
+  #server: Running | null = null
+  constructor(private readonly env: Record<string, string> = {}) {}
+
+  async start(): Promise<Running> {
+    this.#server ??= await startServer({ folder: this.#folder, env: this.env })
+    return this.#server
+  }
+  async kill(): Promise<void> {
+    await this.#server!.stop('SIGKILL')
+    this.#server = null
+  }
+  async end(): Promise<void> {
+    await this.#server?.stop()
+    remove(this.#folder)
+  }
+}
+
 const nothingBeside = { env: {}, end: () => {} }
 
-/** Kills once while something is done. @param after so many milliseconds. */
-export async function kill(kind: KillKind, after: number): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-kill-'))
+/** Kills once while something is done. @param after so many milliseconds. @param shared for what needs no server of its own. */
+export async function kill(kind: KillKind, after: number, shared: Killed): Promise<void> {
   const { prepare, env, end } = await settings[kind]()
-  let server = await startServer({ folder, env })
+  const isOwn = Object.keys(env).length > 0
+  const killed = isOwn ? new Killed(env) : shared
   try {
+    let server = await killed.start()
     const work = await prepare(server)
     const going = work.go(server).then(
       () => null,
       (error: unknown) => error,
     )
     await wait(after)
-    await server.stop('SIGKILL')
+    await killed.kill()
     const error = await going
     if (error) expect(String(error)).toMatch(/^TypeError: (fetch failed|terminated)$/) // it broke off with the server, and for nothing else
-    server = await startServer({ folder, env })
+    server = await killed.start()
     await work.holds(server)
   } finally {
-    await server.stop()
+    if (isOwn) await killed.end()
     end()
-    remove(folder)
   }
 }
 
@@ -105,15 +125,16 @@ const settings: Record<KillKind, () => Promise<Setting>> = {
     ...nothingBeside,
     async prepare(server) {
       await server.json('organisation', post({ people, plan: allocationPlan }))
+      const first = (await server.json<PlanState>('allocation/plan')).version
       const plan = (version: number): AllocationPlan => {
         const { rules } = allocationPlan
-        const turn = (version - 1) % rules.length
+        const turn = (version - first) % rules.length
         return { ...allocationPlan, rules: [...rules.slice(turn), ...rules.slice(0, turn)] }
       }
-      const steps = new Steps(1)
+      const steps = new Steps(first)
       return {
         async go(server) {
-          for (let version = 2; ; version++)
+          for (let version = first + 1; ; version++)
             await steps.take(version, () => server.call('allocation/plan', put({ basedOn: version - 1, plan: plan(version) })))
         },
         async holds(server) {
@@ -128,9 +149,11 @@ const settings: Record<KillKind, () => Promise<Setting>> = {
   'periods change': async () => ({
     ...nothingBeside,
     async prepare(server) {
-      const bill = (cost: string) => focusCsv(Array.from({ length: 3000 }, (_, i) => charge({ BilledCost: cost, ResourceId: `r${i}` })))
-      await deliver(server, 'bill', bill('1'))
-      const { id } = await deliver(server, 'bill', bill('2'))
+      const own = randomUUID() // a source and an account that nothing meets
+      const bill = (cost: string) =>
+        focusCsv(Array.from({ length: 3000 }, (_, i) => charge({ BilledCost: cost, ResourceId: `r${i}`, BillingAccountId: own })))
+      await deliver(server, own, bill('1'))
+      const { id } = await deliver(server, own, bill('2'))
       const steps = new Steps('6000')
       return {
         async go(server) {
@@ -140,7 +163,14 @@ const settings: Record<KillKind, () => Promise<Setting>> = {
           }
         },
         async holds(server) {
-          const question = { measure: 'billedCost', splitBy: [], grain: null, start: '2026-10-01', end: '2026-11-01' }
+          const question = {
+            measure: 'billedCost',
+            splitBy: [],
+            grain: null,
+            start: '2026-10-01',
+            end: '2026-11-01',
+            keep: { BillingAccountId: [own] },
+          }
           const { totals, rows } = await server.json<SpendAnswer>('spend/answer', post(question))
           expect([steps.confirmed, steps.trying]).toContain(totals[0]!.amount)
           expect(rows.map(row => row.amount)).toEqual([totals[0]!.amount])

@@ -8,6 +8,7 @@ const text = ref('')
 const found = ref<Target[]>([])
 const at = ref(0)
 const router = useRouter()
+const session = useSession()
 const field = useTemplateRef<HTMLInputElement>('field')
 const list = useTemplateRef<HTMLElement>('list')
 const { attempt, problem, busy } = useAttempt()
@@ -19,26 +20,11 @@ type Target = {
   to: { path: string; query?: Record<string, string | string[]> }
 }
 
-const places: Target[] = (
-  [
-    ['Estimates', '/estimates'],
-    ['Finder', '/estimates/finder'],
-    ['Patterns', '/estimates/patterns'],
-    ['Own charges', '/estimates/own-charges'],
-    ['Rate cards', '/estimates/rate-cards'],
-    ['Spend', '/spend'],
-    ['Saved sentences', '/spend/saved'],
-    ['Tags', '/spend/tags'],
-    ['Commitments', '/spend/commitments'],
-    ['SKU codes', '/spend/codes'],
-    ['Allocation', '/allocation'],
-    ['Savings', '/savings'],
-    ['Sources', '/sources'],
-    ['Invoices', '/sources/invoices'],
-    ['Exchange rates', '/sources/rates'],
-    ['HTTP interface', '/api'],
-  ] as const
-).map(([name, path]) => ({ key: path, name, kind: 'place', beside: null, to: { path } }))
+/** Every page of every place, and those that belong to none. */
+const pages = computed(() => {
+  const all: PlacePage[] = [...placesFor(session.seesAll).flatMap(place => place.pages), { to: '/api', label: 'HTTP interface' }]
+  return all.map(({ to, label, name }): Target => ({ key: to, name: name ?? label, kind: 'place', beside: null, to: { path: to } }))
+})
 
 function targetOf(place: JumpFound): Target {
   const key = `${place.kind} ${place.dimension ?? ''} ${place.id}`
@@ -64,7 +50,7 @@ watch(
     at.value = 0
     const mine = ++asked
     const words = sought.trim().toLowerCase()
-    const own = places.filter(place => place.name.toLowerCase().includes(words))
+    const own = pages.value.filter(place => place.name.toLowerCase().includes(words))
     if (!words) {
       found.value = own
       return

@@ -1,15 +1,8 @@
 <script setup lang="ts">
-const places = [
-  { to: '/estimates', name: 'Estimates' },
-  { to: '/spend', name: 'Spend' },
-  { to: '/allocation', name: 'Allocation' },
-  { to: '/savings', name: 'Savings' },
-  { to: '/sources', name: 'Sources' },
-]
 const route = useRoute()
 const session = useSession()
 /** Where charges come from is for those who see all of them. */
-const shown = computed(() => (session.person?.bound ? places.filter(({ to }) => to !== '/sources') : places))
+const shown = computed(() => placesFor(!session.person?.bound).map(({ name, pages: [{ to }] }) => ({ name, to })))
 </script>
 
 <template>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** What belongs to a place besides its first page. */
-defineProps<{ place: string; entries: { to: string; label: string }[] }>()
+const props = defineProps<{ place: string }>()
+const pages = computed(() => places.find(({ name }) => name === props.place)!.pages)
 </script>
 
 <template>
   <nav class="nav" :aria-label="`within ${place}`">
-    <NuxtLink v-for="entry in entries" :key="entry.to" :to="entry.to" class="link" exact-active-class="on">{{ entry.label }}</NuxtLink>
+    <NuxtLink v-for="{ to, label } in pages" :key="to" :to="to" class="link" exact-active-class="on">{{ label }}</NuxtLink>
   </nav>
 </template>
 

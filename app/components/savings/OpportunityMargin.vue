@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { deeds } from '../../../core/opportunity/deeds'
 import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
-const doing = { delete: { now: 'Deleting…', past: 'deleted' } }
 /** What came of an action that is not done, and what to do. */
 const trouble = computed(() => {
   const { action } = props.opportunity
@@ -11,7 +11,7 @@ const trouble = computed(() => {
   if (action?.state === 'lapsed')
     return {
       head: 'The approval has lapsed.',
-      todo: `It was left alone; approve it anew if it still is to be ${doing[props.opportunity.deed].past}.`,
+      todo: `It was left alone; approve it anew if it still is to be ${deeds[props.opportunity.deed].past}.`,
     }
   if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))
     return { head: 'Nobody knows whether it was done.', todo: 'Nothing is sent again before the cloud says what became of it: ask again.' }
@@ -49,7 +49,7 @@ const trouble = computed(() => {
         <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this {{ opportunity.noun }} any more.</p>
         <div class="acts">
           <button class="button main" :disabled="savings.acting" @click="savings.approve()">
-            {{ savings.acting ? doing[opportunity.deed].now : `Approve and ${opportunity.deed}` }}</button><button
+            {{ savings.acting ? `${capitalised(deeds[opportunity.deed].now)}…` : `Approve and ${opportunity.deed}` }}</button><button
             class="button"
             :disabled="savings.acting"
             @click="savings.preview = null"

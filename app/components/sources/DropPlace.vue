@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { readableEndings } from '../../../shared/readable-files'
+
 const emit = defineEmits<{ files: [File[]] }>()
 const over = ref(false)
 const picker = useTemplateRef<HTMLInputElement>('picker')
@@ -30,7 +32,7 @@ function picked() {
       ref="picker"
       type="file"
       multiple
-      accept=".csv,.gz,.json,.parquet,.txt,.tsv"
+      :accept="readableEndings.join()"
       class="sr-only"
       tabindex="-1"
       aria-label="Files to load"

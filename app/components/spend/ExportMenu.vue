@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { CSV_CELL_BYTES, exportFormat, linesSize, type ExportFormat } from '../../../shared/contracts/spend-export'
+import { CSV_CELL_BYTES, linesSize } from '../../../shared/contracts/spend-export'
+import { tableFormats, type TableFormat } from '../../../shared/table-formats'
 
 /** Takes away exactly what is shown, or the charge lines behind it with chosen columns and their size said first. */
 const spend = useSpend()
@@ -58,14 +59,13 @@ const tick = (column: string) => {
   chosen.value = chosen.value.includes(column) ? chosen.value.filter(c => c !== column) : [...chosen.value, column]
 }
 const name = () => `spend ${periodText(spend.period)}`.replaceAll(' ', '-')
-const endings: Record<ExportFormat, string> = { csv: 'csv', xlsx: 'xlsx', parquet: 'parquet', json: 'json' }
 
-function take(format: ExportFormat) {
+function take(format: TableFormat) {
   const { shown: view } = spend
   return attempt(async () => {
     if (what.value === 'lines') {
       const { blob } = await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
-      saveFile(blob, `charges.${endings[format]}`)
+      saveFile(blob, `charges.${format}`)
     } else {
       const table = {
         question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }),
@@ -77,7 +77,7 @@ function take(format: ExportFormat) {
         title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
       }
       const { blob } = await client.file('spend/table', table)
-      saveFile(blob, `${name()}.${endings[format]}`)
+      saveFile(blob, `${name()}.${format}`)
       // CSV holds nothing but its rows: what there is to know beside them is a file of its own
       if (format === 'csv') saveFile((await client.file('spend/table', { ...table, part: 'notes' })).blob, `${name()} notes.txt`)
     }
@@ -111,13 +111,13 @@ function take(format: ExportFormat) {
         </p>
         <div class="formats">
           <button
-            v-for="format in exportFormat.options"
+            v-for="({ label }, format) in tableFormats"
             :key="format"
             class="button"
             :disabled="busy || (what === 'lines' && !chosen.length)"
             @click="take(format)"
           >
-            {{ format === 'parquet' ? 'Parquet' : format.toUpperCase() }}
+            {{ label }}
           </button>
         </div>
         <ProblemNote v-if="problem" :problem="problem" />

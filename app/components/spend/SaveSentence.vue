@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { DeliverySchedule, SavedSentence } from '../../../shared/contracts/spend-settings'
+import { tableFormats } from '../../../shared/table-formats'
 
 /** Keeps what is looked at under a name, own or shared, and sends it as a file by mail where wanted; or changes one that is kept. */
 const props = defineProps<{ sentence?: SavedSentence }>()
@@ -57,9 +58,7 @@ async function keep() {
       <label
         >as
         <select v-model="format" class="field">
-          <option v-for="f in ['csv', 'xlsx', 'parquet', 'json'] as const" :key="f" :value="f">
-            {{ f === 'parquet' ? 'Parquet' : f.toUpperCase() }}
-          </option>
+          <option v-for="({ label }, ending) in tableFormats" :key="ending" :value="ending">{{ label }}</option>
         </select></label
       >
     </div>

@@ -37,7 +37,7 @@ const estimateFromThis = computed(() => ({
 
 <template>
   <div class="top">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <p v-if="sentences.told" class="told" role="status">{{ sentences.told }} <NuxtLink to="/spend/saved" class="link">Saved</NuxtLink></p>
     <div class="open" role="group" aria-label="Open sentences">
       <template v-if="sentences.open.length > 1">

@@ -186,7 +186,7 @@ const into = ref('')
 
 <template>
   <div class="page">
-    <EstimateNav />
+    <PlaceNav place="Estimates" />
     <p v-if="forRow" class="note">
       For the row <b>{{ rowInPart(forRow.row) }}</b> of
       <NuxtLink :to="`/estimates/${forRow.saved.id}`" class="link">{{ forRow.saved.estimate.name }}</NuxtLink>: “take” fills its size.

@@ -251,7 +251,7 @@ const beginFromUse = () =>
 
 <template>
   <div class="page">
-    <EstimateNav />
+    <PlaceNav place="Estimates" />
     <h1 class="sentence">
       {{
         list?.length

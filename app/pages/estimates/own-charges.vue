@@ -112,7 +112,7 @@ const chargeText = (set: UpliftSet) =>
 
 <template>
   <div class="page">
-    <EstimateNav />
+    <PlaceNav place="Estimates" />
     <h1 class="sentence">Own charges on top of list prices: set here once, held wherever they are attached.</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p class="under"><button class="button" @click="begin">A new set</button></p>

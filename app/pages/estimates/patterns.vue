@@ -95,7 +95,7 @@ const own = (id: string) =>
 
 <template>
   <div class="page">
-    <EstimateNav />
+    <PlaceNav place="Estimates" />
     <h1 class="sentence">
       {{
         list?.length

@@ -83,7 +83,7 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
 
 <template>
   <div class="page">
-    <EstimateNav />
+    <PlaceNav place="Estimates" />
     <h1 class="sentence">
       {{
         list?.length

@@ -68,7 +68,7 @@ const answering = computed(() => connections.list.filter(connection => connectio
 
 <template>
   <div class="page">
-    <SourcesNav />
+    <PlaceNav place="Sources" />
     <h1 class="sentence">
       <template v-if="connections.list.length"
         >{{ connections.list.length }} {{ connections.list.length === 1 ? 'connection' : 'connections' }},

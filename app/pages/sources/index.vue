@@ -18,7 +18,7 @@ const states = {
 
 <template>
   <div class="page">
-    <SourcesNav />
+    <PlaceNav place="Sources" />
     <h1 class="sentence">
       <template v-if="data.facts?.lastDay"
         >{{ count(data.facts.charges) }} charges from {{ sources.overview?.sources.length ?? 0 }} sources, from

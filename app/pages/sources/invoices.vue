@@ -71,7 +71,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
 
 <template>
   <div class="page">
-    <SourcesNav />
+    <PlaceNav place="Sources" />
     <h1 class="sentence">
       {{
         invoices.length

@@ -61,7 +61,7 @@ const lacking = computed(() =>
 
 <template>
   <div class="page">
-    <SourcesNav />
+    <PlaceNav place="Sources" />
     <h1 class="sentence">
       {{
         rates.length

@@ -37,7 +37,7 @@ async function change(id: number, changed: JobChange) {
 
 <template>
   <div class="page">
-    <SourcesNav />
+    <PlaceNav place="Sources" />
     <h1 class="sentence">
       <template v-if="jobs.list"
         >{{ regular }} {{ regular === 1 ? 'job runs' : 'jobs run' }} by {{ regular === 1 ? 'itself' : 'themselves'

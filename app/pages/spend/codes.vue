@@ -86,7 +86,7 @@ const virtual = useVirtualizer(
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <h1 class="sentence">
       {{ count(codes.length) }} {{ codes.length === 1 ? 'SKU code is' : 'SKU codes are' }} on the charges{{ codes.length ? ';' : '.' }}
       {{

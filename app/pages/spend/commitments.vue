@@ -94,7 +94,7 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <h1 class="sentence">
       Billed beside effective cost, purchase by purchase, in
       <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />

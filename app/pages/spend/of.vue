@@ -3,7 +3,7 @@ import { mainTotal } from '../../../core/money/main-total'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
-import { dimensionKind } from '../../../core/spend/dimension'
+import { isDimension } from '../../../core/spend/dimensions'
 import { grainStarts } from '../../../core/time/grain'
 import { scaled, scaledText } from '../../../core/money/scaled'
 
@@ -46,7 +46,7 @@ function edit() {
 watch(
   () => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision],
   () => {
-    if (!now.value || dimensionKind(dimension.value) === null) return
+    if (!now.value || !isDimension(dimension.value)) return
     void attempt(async () => {
       const keep = { [dimension.value]: [value.value] }
       const ask = (more: Partial<SpendQuestion>): SpendQuestion => ({
@@ -154,9 +154,9 @@ const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slic
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="dimensionKind(dimension) === null" class="note">
+    <p v-if="!isDimension(dimension)" class="note">
       «{{ dimension }}» is nothing that spend can be looked at by. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink>
     </p>
     <template v-else>

@@ -76,7 +76,7 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <p v-if="!id" class="note">
       The address names no resource. Look for one with Jump (Ctrl K), or
       <NuxtLink class="link" :to="everyResource">see all in Spend</NuxtLink>.

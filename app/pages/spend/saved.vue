@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { SavedSentence } from '../../../shared/contracts/spend-settings'
+import { tableFormats } from '../../../shared/table-formats'
 
 /** Sentences kept under a name, by folder, and what was asked lately. */
 const sentences = useSentences()
@@ -18,7 +19,7 @@ const sendNow = (sentence: SavedSentence) =>
   })
 const scheduleText = (sentence: SavedSentence) =>
   sentence.schedule
-    ? `${rhythmText(sentence)} as ${sentence.schedule.format === 'parquet' ? 'Parquet' : sentence.schedule.format.toUpperCase()} to ${sentence.schedule.to.join(', ')}`
+    ? `${rhythmText(sentence)} as ${tableFormats[sentence.schedule.format].label} to ${sentence.schedule.to.join(', ')}`
     : ''
 /** How often, with the day it falls on. */
 function rhythmText({ schedule, nextAt }: SavedSentence): string {
@@ -31,7 +32,7 @@ function rhythmText({ schedule, nextAt }: SavedSentence): string {
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <h1 class="sentence">
       {{
         sentences.saved.length

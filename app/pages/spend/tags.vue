@@ -125,7 +125,7 @@ const setAlias = (spellings: string[], as: string | null) =>
 
 <template>
   <div class="page">
-    <SpendNav />
+    <PlaceNav place="Spend" />
     <h1 class="sentence">
       Tags on usage, in <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />, in {{ currency }}
     </h1>

@@ -2,9 +2,11 @@ import { Decimal, decimalText } from '../../money/decimal'
 import { findPrice } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS, addDays } from '../../time/day'
 import { evaluate, input, multiply, subtract } from '../../working/working'
-import type { Detector } from '../detector'
+import type { Detector, DetectorContext, Facts } from '../detector'
 import type { EvidenceSeries, Opportunity, Reading } from '../opportunity'
 
+/** What is measured of a gateway: GB in an hour. */
+const PASSED = 'passed'
 /** Days that are looked at, and the fewest that must have been measured before anything is said. */
 const LOOK_BACK_DAYS = 30
 const FEWEST_HOURS = 14 * 24
@@ -18,52 +20,24 @@ const NOISE_GB = 0.1
 export const idleGateway: Detector = {
   detector: 'idle-gateway',
   label: 'Gateways without traffic',
-  needs: { inventory: 'gateway', measurements: { metric: 'passed', days: LOOK_BACK_DAYS } },
-  find(facts, { card, today }) {
-    const from = addDays(today, -LOOK_BACK_DAYS)
-    return facts.flatMap(({ resource: gateway, readings }) => {
-      const seen = readings.filter(({ at }) => at >= from && at < today)
-      const total = passedIn(seen)
-      // a day that is not over proves nothing for it, and everything against it
-      if (passedIn(readings.filter(({ at }) => at >= today)).gte(NOISE_GB)) return []
-      if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return []
-      const line = findPrice(card, 'gateway-hour', gateway.region)
-      if (!line) return []
-      const hourlyPrice = line.tiers[0]!.price
-      const now = multiply('now', [
-        input('hours a month', ESTIMATE_MONTH_HOURS, 'h'),
-        input('price of a gateway', hourlyPrice, 'per hour', line.sku),
-      ])
-      const working = subtract('saved a month', [now, input('after deletion', 0)])
-      return [
-        {
-          id: `idle-gateway/${gateway.id}`,
-          detector: 'idle-gateway',
-          title: `${gateway.name} passes nothing`,
-          resourceId: gateway.id,
-          resourceName: gateway.name,
-          provider: card.provider,
-          region: gateway.region,
-          subAccountName: gateway.subAccountName,
-          tags: gateway.tags,
-          currency: card.currency,
-          monthlySaving: decimalText(evaluate(working)),
-          working,
-          hourlyPrice,
-          evidence: { from, to: today, series: [passedSeries(dailySums(seen), total)] },
-          minutesOfWork: 10,
-        },
-      ]
-    })
+  needs: { inventory: 'gateway', measurements: [{ metric: PASSED, days: LOOK_BACK_DAYS }] },
+  async find(facts, context) {
+    const found: Opportunity[] = []
+    for await (const one of facts) {
+      const opportunity = opportunityOf(one, context)
+      if (opportunity) found.push(opportunity)
+    }
+    return found
   },
-  whyNot(approved, { resource, readings }, { card, today }) {
-    const recent = readings.filter(({ at }) => at >= addDays(today, -LOOK_BACK_DAYS))
+  whyNot(approved, facts, context) {
+    const { today } = context
+    const recent = passed(facts).filter(({ at }) => at >= addDays(today, -LOOK_BACK_DAYS))
     const total = passedIn(recent)
     if (total.gte(NOISE_GB)) {
       const now = passedIn(recent.filter(({ at }) => at >= today))
       return `${gbSaid(total)} GB passed it in the last ${LOOK_BACK_DAYS} days, ${gbSaid(now)} GB of them today`
     }
-    const [again] = idleGateway.find([{ resource, readings }], { card, today })
+    const again = opportunityOf(facts, context)
     if (!again) return `it is measured for fewer than ${FEWEST_HOURS} hours, or its price is gone from the rate card`
     return new Decimal(again.monthlySaving).lt(approved.monthlySaving)
       ? `it would save ${again.monthlySaving} ${again.currency} a month now, not ${approved.monthlySaving}`
@@ -96,6 +70,45 @@ export const idleGateway: Detector = {
     }
   },
 }
+
+/** What can be saved on a gateway; null for one that is used, too little measured, or without a price. */
+function opportunityOf(facts: Facts, { card, today }: DetectorContext): Opportunity | null {
+  const { resource: gateway } = facts
+  const readings = passed(facts)
+  const from = addDays(today, -LOOK_BACK_DAYS)
+  const seen = readings.filter(({ at }) => at >= from && at < today)
+  const total = passedIn(seen)
+  // a day that is not over proves nothing for it, and everything against it
+  if (passedIn(readings.filter(({ at }) => at >= today)).gte(NOISE_GB)) return null
+  if (seen.length < FEWEST_HOURS || total.gte(NOISE_GB)) return null
+  const line = findPrice(card, 'gateway-hour', gateway.region)
+  if (!line) return null
+  const hourlyPrice = line.tiers[0]!.price
+  const now = multiply('now', [
+    input('hours a month', ESTIMATE_MONTH_HOURS, 'h'),
+    input('price of a gateway', hourlyPrice, 'per hour', line.sku),
+  ])
+  const working = subtract('saved a month', [now, input('after deletion', 0)])
+  return {
+    id: `idle-gateway/${gateway.id}`,
+    detector: 'idle-gateway',
+    title: `${gateway.name} passes nothing`,
+    resourceId: gateway.id,
+    resourceName: gateway.name,
+    provider: card.provider,
+    region: gateway.region,
+    subAccountName: gateway.subAccountName,
+    tags: gateway.tags,
+    currency: card.currency,
+    monthlySaving: decimalText(evaluate(working)),
+    working,
+    hourlyPrice,
+    evidence: { from, to: today, series: [passedSeries(dailySums(seen), total)] },
+    minutesOfWork: 10,
+  }
+}
+
+const passed = ({ readings }: Facts) => readings.get(PASSED) ?? []
 
 /** What passed on each day, in order. */
 function dailySums(readings: readonly Reading[]): EvidenceSeries['days'] {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Deed } from '../../../core/opportunity/detector'
+import type { Deed } from '../../../core/opportunity/deeds'
 import { namedRecord } from '../../../core/text/named-record'
 import { rateCardSchema } from '../../../core/ratecard/rate-card'
 import { ConnectorFailed, type ConnectorKind } from '../connector'
@@ -31,7 +31,7 @@ const condition = z.object({
     }),
   ),
 })
-const eventList = z.object({ events: z.array(z.object({ at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })) })
+const eventList = z.object({ events: z.array(z.object({ id: z.string(), at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })) })
 const deed = z.object({ at: z.string() })
 const actionOutcome = z.discriminatedUnion('outcome', [
   z.object({ outcome: z.literal('done'), at: z.string() }),

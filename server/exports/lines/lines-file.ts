@@ -1,9 +1,9 @@
 import Papa from 'papaparse'
 import { addDays } from '../../../core/time/day'
 import { withinSaid } from '../../../shared/words/within'
+import type { TableFormat } from '../../../shared/table-formats'
 import type { Scope } from '../../../core/spend/question'
 import { tableWriters } from '../tables'
-import type { TableFormat } from '../tables/table-writer'
 import { asText } from '../estimate/writer'
 import { chargeLines, lineKind, type LineSource } from './charge-lines'
 import { xlsxLines } from './xlsx-lines'
@@ -24,7 +24,7 @@ export async function* linesFile(kept: LineSource, { scope, columns, format, cha
   if (format === 'xlsx') return yield* xlsxLines(heads, facts, lines, charges) as AsyncIterable<Buffer>
   const rows: (string | null)[][] = []
   for await (const part of lines) for (const row of part) rows.push(row)
-  yield await tableWriters.find(writer => writer.format === format)!.write({ title: 'Charges', facts, heads, rows, total: null })
+  yield await tableWriters[format].write({ title: 'Charges', facts, heads, rows, total: null })
 }
 
 type Lines = AsyncIterable<(string | null)[][]>

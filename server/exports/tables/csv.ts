@@ -7,7 +7,6 @@ import type { TableWriter } from './table-writer'
  * would have it twice. What there is to know beside the figures goes into a second file.
  */
 export const csvTable: TableWriter = {
-  format: 'csv',
   async write({ heads, rows }) {
     const line = (cells: (string | null)[]) =>
       cells.map((cell, i) => (cell === null ? '' : heads[i]!.kind === 'text' ? asText(cell) : cell))

@@ -2,7 +2,6 @@ import { uniqueNames, type TableWriter } from './table-writer'
 
 /** JSON: one object a row, amounts as texts so that no digit is lost. */
 export const jsonTable: TableWriter = {
-  format: 'json',
   async write({ title, facts, heads, rows, total }) {
     const names = uniqueNames(heads.map(({ name }) => name))
     const object = (cells: (string | null)[]) => Object.fromEntries(cells.map((cell, i) => [names[i], cell]))

@@ -13,7 +13,6 @@ const LEAST_DIGITS = 15
  * UTC, texts as UTF-8. The total is not a row; what there is to know beside the figures is the file's metadata.
  */
 export const parquetTable: TableWriter = {
-  format: 'parquet',
   async write({ title, facts, heads, rows }) {
     const names = uniqueNames(heads.map(head => head.name))
     const columns = heads.map((head, i) => column(head, names[i]!, rows, i))

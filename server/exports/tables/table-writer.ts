@@ -10,20 +10,11 @@ export type FileTable = { title: string; facts: FileFact[]; heads: FileHead[]; r
 export const factLines = ({ title, facts }: Pick<FileTable, 'title' | 'facts'>): string =>
   [title, '', ...facts.map(({ name, text }) => `${name}: ${text}`)].join('\r\n') + '\r\n'
 
-export type TableFormat = 'csv' | 'xlsx' | 'parquet' | 'json'
-
 /** What a worksheet holds at most, its heading aside. */
 export const MOST_SHEET_ROWS = 1_048_570
 
-export const tableMimes: Record<TableFormat, string> = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  parquet: 'application/vnd.apache.parquet',
-  json: 'application/json',
-}
-
-/** One file format for tables. */
-export type TableWriter = { format: TableFormat; write: (table: FileTable) => Promise<Uint8Array> }
+/** Writes a table in one format. */
+export type TableWriter = { write: (table: FileTable) => Promise<Uint8Array> }
 
 /** Column names have to differ: a second one of the same name gets a number. */
 export function uniqueNames(names: string[]): string[] {

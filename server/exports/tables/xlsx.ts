@@ -11,7 +11,6 @@ const HEADING_ROW = 4
  * its rows; and a sheet with what there is to know beside the figures.
  */
 export const xlsxTable: TableWriter = {
-  format: 'xlsx',
   async write(table) {
     const { title, facts, heads, rows, total } = table
     const book = new ExcelJS.Workbook()

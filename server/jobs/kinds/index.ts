@@ -1,3 +1,4 @@
+import { act } from './act'
 import { bill } from './bill'
 import type { AnyJobKind } from './kind'
 import { load } from './load'
@@ -7,4 +8,4 @@ import { rateCard } from './rate-card'
 import { watchedFolder } from './watched-folder'
 
 /** Every kind of thing that runs by itself or takes long. */
-export const jobKinds: readonly AnyJobKind[] = [load, watchedFolder, bill, rateCard, mail, lookForSavings]
+export const jobKinds: readonly AnyJobKind[] = [load, watchedFolder, bill, rateCard, mail, lookForSavings, act]

@@ -42,10 +42,17 @@ export type JobKind<A, R = void> = {
   stops: boolean
   /** Whether many may run at once in a process, since they wait for each other by themselves. */
   queues?: boolean
+  /** Whether it is done once: what came of it stands where the thing is, and the job goes when it has ended. */
+  once?: boolean
   /** What it is about, and the page where that is changed. */
   describe(argument: A, db: Db): Promise<{ about: string; page: string | null }>
   /** Does it. What it throws is why it failed. */
   run(argument: A, run: Run): Promise<Done<R>>
+  /**
+   * Finds out what became of what it was about to do outside when its process ended, and does nothing. Without it nobody knows, and a person
+   * is told.
+   */
+  findOut?(argument: A, run: Run): Promise<string>
   /** Notes where it matters that it was given up for good. */
   givenUp?(argument: A, services: Services, why: string): Promise<void>
 }

@@ -10,6 +10,7 @@ export const load: JobKind<{ load: number }> = {
   argument: z.object({ load: z.number().int() }),
   stops: true,
   queues: true,
+  once: true,
   async describe({ load }, db) {
     const [row] = await db.select({ source: loadTable.source }).from(loadTable).where(eq(loadTable.id, load))
     return { about: row ? row.source : `load ${load}`, page: '/sources' }

@@ -11,7 +11,8 @@ export const lookForSavings: JobKind<{ connection: string }> = {
   stops: false,
   describe: async ({ connection }) => ({ about: connection, page: '/savings' }),
   async run({ connection }, { services, who }) {
-    const found = await look(services, await findConnector(services.database.db, connection), who)
+    const { database, cube } = services
+    const found = await look({ db: database.db, charges: cube.within(null) }, await findConnector(database.db, connection), who)
     return { said: found === 1 ? '1 opportunity' : `${found} opportunities`, result: undefined }
   },
 }

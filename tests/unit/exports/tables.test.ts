@@ -9,7 +9,8 @@ import type { Answer } from '../../../core/spend/question'
 import { tableFile } from '../../../server/use-cases/table-file'
 import { tableWriters } from '../../../server/exports/tables'
 import { spendFileTable, type SpendTableTask } from '../../../server/exports/tables/spend-table'
-import type { FileTable, TableFormat } from '../../../server/exports/tables/table-writer'
+import type { FileTable } from '../../../server/exports/tables/table-writer'
+import type { TableFormat } from '../../../shared/table-formats'
 
 const row = (ServiceName: string, amount: string) => ({ values: { ServiceName }, start: null, currency: 'EUR', amount })
 const now: Answer = { totals: [], rest: null, rows: [row('Servers', '120.5'), row('constructor', '-20.25')] }
@@ -31,7 +32,7 @@ async function written(format: TableFormat, change: Partial<FileTable> = {}): Pr
       },
       exporter: {
         writeSpendTable: (spend: SpendTableTask) =>
-          tableWriters.find(writer => writer.format === format)!.write({ ...spendFileTable(spend), ...change }),
+          tableWriters[format].write({ ...spendFileTable(spend), ...change }),
       },
     } as never,
     {

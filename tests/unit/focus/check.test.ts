@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { checkHeader } from '../../../core/focus/check'
 import { focusColumns } from '../../../core/focus/columns'
-import { isDimension } from '../../../core/spend/dimension'
+import { isDimension } from '../../../core/spend/dimensions'
 import { fileColumns, type FileCharge } from '../../../demo/focus-file'
 import { charge } from '../../support/charges'
 import { take } from '../../support/intake'

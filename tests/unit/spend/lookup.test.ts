@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { answer } from '../../../core/spend/answer'
-import { foundDimensions } from '../../../core/spend/coding'
-import { isLookupBase, overlaps, type LookupEntry } from '../../../core/spend/lookup'
+import { foundDimensions, isLookupBase } from '../../../core/spend/dimensions'
+import { overlaps, type LookupEntry } from '../../../core/spend/lookup'
 import { emptyReference } from '../../../core/spend/reference'
 import { cubeOf, plainCharge, valueOf } from '../../support/random-charges'
 

@@ -1,0 +1,30 @@
+import { CREATED_BY_COLUMN, CREATED_BY_TAG } from '../dimension'
+import { columnLayer, entryCoding } from './entry-coding'
+import type { DimensionKind } from './kind'
+import { asText } from './names'
+
+/** `ServiceWhole`: a service with what it created under others. */
+export const serviceWhole: DimensionKind<object> = {
+  kind: 'service whole',
+  read: name => (name === 'ServiceWhole' ? {} : null),
+  coding({ entries, services: servicesOf }, _, name) {
+    const services = servicesOf()
+    const ofMaker = (maker: string | null) => (maker === null ? null : (services.get(maker) ?? null))
+    return entryCoding(entries, name, [
+      { dictionary: 'others', read: id => ofMaker(asText(entries.others(id)[CREATED_BY_COLUMN])) },
+      { dictionary: 'tagSet', read: id => ofMaker(asText(entries.tags(id)[CREATED_BY_TAG])) },
+      columnLayer(entries, 'sku', 'ServiceName'),
+    ])
+  },
+  found(entries) {
+    const has = (count: number, read: (id: number) => Record<string, unknown>, key: string) =>
+      Array.from({ length: count }, (_, id) => id).some(id => key in read(id))
+    const { others, tagSet } = entries.entries
+    const isThere =
+      has(others.length, id => entries.others(id), CREATED_BY_COLUMN) || has(tagSet.length, id => entries.tags(id), CREATED_BY_TAG)
+    return isThere ? ['ServiceWhole'] : []
+  },
+  changesWithCharges: true,
+  label: () => 'service with what it created',
+  group: () => 'services and SKUs',
+}

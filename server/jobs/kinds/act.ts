@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { carryOut, findOut } from '../../use-cases/act'
+import { findOpportunity } from '../../stores/savings'
+import type { Services } from '../../services'
+import type { JobKind } from './kind'
+
+/** Acts on an approved opportunity. What a process is killed over is found out, and not done again by itself. */
+export const act: JobKind<{ opportunity: string }> = {
+  kind: 'act',
+  does: 'Act on a saving',
+  argument: z.object({ opportunity: z.string() }),
+  stops: false,
+  once: true,
+  async describe({ opportunity }, db) {
+    const row = await findOpportunity(db, opportunity)
+    return { about: row?.opportunity.body.resourceName ?? opportunity, page: '/savings' }
+  },
+  async run({ opportunity }, { services, who, about }) {
+    await carryOut(factsFrom(services), opportunity, who, about)
+    return { said: 'done', result: undefined }
+  },
+  async findOut({ opportunity }, { services, who }) {
+    await findOut(factsFrom(services), opportunity, who)
+    return 'found out'
+  },
+}
+
+/** What proves a saving is looked at whole, whoever approves it. */
+const factsFrom = ({ database: { db }, cube }: Services) => ({ db, charges: cube.within(null) })

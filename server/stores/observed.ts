@@ -1,0 +1,98 @@
+import { and, eq, gte, inArray, lt, lte } from 'drizzle-orm'
+import type { OutsideEvent, Resource } from '../../core/opportunity/opportunity'
+import type { Day } from '../../core/time/day'
+import type { Db } from '../db/database'
+import { inventoryDay, measuredBlock, outsideEvent } from '../db/schema'
+import { packDay, unpackDay, type MeasuredDay } from '../observed/measured-block'
+
+/** What is measured: a metric of a type, through a connection. */
+export type Measured = { connection: string; type: string; metric: string }
+
+/** Keeps what a connection lists of a type today. */
+export async function keepInventory(db: Db, of: { connection: string; type: string; day: Day }, resources: Resource[]): Promise<void> {
+  await db
+    .insert(inventoryDay)
+    .values({ ...of, resources })
+    .onConflictDoUpdate({ target: [inventoryDay.connection, inventoryDay.type, inventoryDay.day], set: { resources } })
+}
+
+/** What a connection listed of a type on a day; null where it was not asked. */
+export async function findInventory(
+  db: Db,
+  { connection, type, day }: { connection: string; type: string; day: Day },
+): Promise<Resource[] | null> {
+  const of = and(eq(inventoryDay.connection, connection), eq(inventoryDay.type, type), eq(inventoryDay.day, day))
+  return (await db.select().from(inventoryDay).where(of))[0]?.resources ?? null
+}
+
+const ofMetric = ({ connection, type, metric }: Measured) =>
+  and(eq(measuredBlock.connection, connection), eq(measuredBlock.type, type), eq(measuredBlock.metric, metric))
+
+/** What was measured on days, both inclusive, in their order. A damaged block is as one that is not there: it can be asked for anew. */
+export async function measuredDays(db: Db, of: Measured, from: Day, to: Day): Promise<Map<Day, MeasuredDay>> {
+  const rows = await db
+    .select()
+    .from(measuredBlock)
+    .where(and(ofMetric(of), gte(measuredBlock.day, from), lte(measuredBlock.day, to)))
+    .orderBy(measuredBlock.day)
+  return new Map(
+    rows.flatMap(row => {
+      const day = unpackDay(row)
+      return day ? [[row.day, day] as const] : []
+    }),
+  )
+}
+
+/** Keeps what was measured on days in place of what was known of them, all or nothing. */
+export async function keepMeasured(db: Db, of: Measured, days: ReadonlyMap<Day, MeasuredDay>): Promise<void> {
+  await db.transaction(async tx => {
+    for (const [day, measured] of days) {
+      const block = packDay(measured)
+      await tx
+        .insert(measuredBlock)
+        .values({ ...of, day, ...block })
+        .onConflictDoUpdate({ target: [measuredBlock.connection, measuredBlock.type, measuredBlock.metric, measuredBlock.day], set: block })
+    }
+  })
+}
+
+/** Keeps what has happened; what is known already stays as it was told first. */
+export async function keepEvents(db: Db, connection: string, events: readonly OutsideEvent[]): Promise<void> {
+  if (events.length)
+    await db
+      .insert(outsideEvent)
+      .values(events.map(event => ({ connection, ...event })))
+      .onConflictDoNothing()
+}
+
+/** What has happened since a day, oldest first. @param resourceIds to which resources; without, to any. */
+export async function listEvents(db: Db, connection: string, since: Day, resourceIds?: readonly string[]): Promise<OutsideEvent[]> {
+  const rows = await db
+    .select()
+    .from(outsideEvent)
+    .where(
+      and(
+        eq(outsideEvent.connection, connection),
+        gte(outsideEvent.at, since),
+        resourceIds && inArray(outsideEvent.resourceId, [...resourceIds]),
+      ),
+    )
+    .orderBy(outsideEvent.at, outsideEvent.id)
+  return rows.map(({ connection: _, at, ...event }) => ({ ...event, at: new Date(at).toISOString() }))
+}
+
+/** Forgets what is older than that: blocks of measurements, and all else. */
+export async function forgetObserved(
+  db: Db,
+  connection: string,
+  { measuredBefore, before }: { measuredBefore: Day; before: Day },
+): Promise<void> {
+  await db.delete(measuredBlock).where(and(eq(measuredBlock.connection, connection), lt(measuredBlock.day, measuredBefore)))
+  await db.delete(inventoryDay).where(and(eq(inventoryDay.connection, connection), lt(inventoryDay.day, before)))
+  await db.delete(outsideEvent).where(and(eq(outsideEvent.connection, connection), lt(outsideEvent.at, before)))
+}
+
+/** Forgets all that came through a connection: another one of its name may be to another service. */
+export async function dropObserved(db: Pick<Db, 'delete'>, connection: string): Promise<void> {
+  for (const table of [measuredBlock, inventoryDay, outsideEvent]) await db.delete(table).where(eq(table.connection, connection))
+}
