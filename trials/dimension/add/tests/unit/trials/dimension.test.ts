@@ -3,27 +3,22 @@ import { answer } from '../../../core/spend/answer'
 import { foundDimensions, isRuleDimension } from '../../../core/spend/dimensions'
 import { readView } from '../../../core/spend/view'
 import { dimensionGroup, dimensionLabel, valueLabel } from '../../../shared/words/dimensions'
-import { cubeOf } from '../../support/random-charges'
+import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 it('a dimension that was added splits, narrows, is listed, is named, and is what rules and addresses may use', () => {
-  const charge = (name: string | null, cost: string) => ({
-    ...{ day: '2026-10-01', hour: 0, currency: 'EUR', amounts: [cost, cost, cost, cost], pricingQuantity: null, consumedQuantity: null },
+  const charge = (name: string | null, amount: string): PlainCharge => ({
+    ...{ day: '2026-10-01', hour: 0, currency: 'EUR', billedIn: '2026-10', tags: {}, amount },
     values: { ResourceName: name, ResourceId: name, ChargeCategory: 'Usage' },
-    tags: {},
   })
-  const cube = cubeOf([charge('crew-db', '1'), charge('crew-web', '2'), charge('deck-db', '4'), charge(null, '8')] as never)
-  const scope = { start: '2026-10-01', end: '2026-11-01', leaveOut: {}, conditions: [] }
-  const asked = {
-    measure: 'billedCost',
-    splitBy: ['NameBeginning'],
-    grain: null,
-    ...scope,
+  const cube = cubeOf([charge('crew-db', '1'), charge('crew-web', '2'), charge('deck-db', '4'), charge(null, '8')])
+  const period = { start: '2026-10-01', end: '2026-11-01' }
+  const { rows } = answer(cube, {
+    ...{ measure: 'billedCost', splitBy: ['NameBeginning'], grain: null, leaveOut: {}, conditions: [], ...period },
     keep: { NameBeginning: ['crew', null] },
-  } as const
-  const { rows } = answer(cube, asked as never)
-  expect(rows.map(({ values, amounts }) => [valueLabel('NameBeginning', Object.values(values)[0] as never), amounts])).toMatchObject([
-    ['without a name', ['8']],
-    ['crew', ['3']],
+  })
+  expect(rows.map(({ values, amount }) => [valueLabel('NameBeginning', Object.values(values)[0] as never), amount])).toMatchObject([
+    ['without a name', '8'],
+    ['crew', '3'],
   ])
   expect(foundDimensions(cube)).toContain('NameBeginning')
   expect([dimensionLabel('NameBeginning'), dimensionGroup('NameBeginning')]).toEqual(['beginning of the name', 'resources and places'])

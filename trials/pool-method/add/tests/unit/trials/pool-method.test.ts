@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { allocationPlanSchema } from '../../../core/allocation/plan'
 import { settleInSlices } from '../../../core/allocation/settle'
 import { toEnd } from '../../../core/spend/slices'
-import { cubeOf } from '../../support/random-charges'
+import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 it('a way to divide that was added is read in a plan, divides, and says how', () => {
   const centres = ['a', 'b'].map(id => ({ id, name: id, parent: null, owner: null }))
@@ -12,12 +12,11 @@ it('a way to divide that was added is read in a plan, divides, and says how', ()
     pools: [{ id: 'p', name: 'Shared', method: 'machine hours', service: 'Machines' }],
     rules: [...centres.map(({ id }) => rule(id, [id])), rule('p', ['shared'])],
   })
-  const charge = (account: string, hours: string, cost: string) => ({
-    ...{ day: '2026-10-01', hour: 0, currency: 'EUR', amounts: [cost, cost, cost, cost], pricingQuantity: hours, consumedQuantity: hours },
-    values: { SubAccountName: account, ServiceName: 'Machines', PricingUnit: 'Hours', ConsumedUnit: 'Hours', ChargeCategory: 'Usage' },
-    tags: {},
+  const charge = (account: string, quantity: string, amount: string): PlainCharge => ({
+    ...{ day: '2026-10-01', hour: 0, currency: 'EUR', billedIn: '2026-10', tags: {}, amount, quantity },
+    values: { SubAccountName: account, ServiceName: 'Machines', PricingUnit: 'Hours', ChargeCategory: 'Usage' },
   })
-  const cube = cubeOf([charge('a', '10', '1'), charge('b', '30', '1'), charge('shared', '5', '8')] as never)
+  const cube = cubeOf([charge('a', '10', '1'), charge('b', '30', '1'), charge('shared', '5', '8')])
   const question = { month: '2026-10', measure: 'billedCost', reportCurrency: null, rates: [] } as const
   const { statements } = toEnd(settleInSlices(cube, plan, question))
   expect(statements.map(({ centre, shared }) => [centre, shared])).toEqual([
