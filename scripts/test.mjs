@@ -109,6 +109,7 @@ await lanes(
   [
     check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']),
     check('lint', ['eslint', '.']),
+    check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins']),
     check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']),
   ],
   [

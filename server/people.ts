@@ -1,7 +1,16 @@
 import { randomUUID } from 'node:crypto'
+import type { Bound } from '../core/allocation/bound'
 import type { Database } from './db/database'
-import type { Asker } from './use-cases/work'
 import { listPeople, type StoredPerson } from './stores/people'
+
+/** Who asks. */
+export type Asker = {
+  /** What is kept wherever it is kept who did something: the id of a person, or what names nobody. */
+  id: string
+  name: string
+  /** What they see; null for all. */
+  bound: Bound | null
+}
 
 /** Who did something before anyone was chosen. */
 const NOBODY = 'nobody chosen'

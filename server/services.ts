@@ -2,28 +2,21 @@ import { randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { ChargeStore } from './charges/charge-store'
-import { connectFromEnvironment } from './connectors/connections'
-import type { Database } from './db/database'
+import { connectFromEnvironment } from './jobs/connections'
 import { lockFolder } from './db/folder-lock'
 import { openDatabase } from './db/open-database'
 import { CubeClient, cubeThread } from './charges/cube-client'
 import { Exporter } from './exports/exporter'
-import { BodyReader } from './http/body-reader'
+import { BodyReader } from './bodies/body-reader'
 import { Importer } from './imports/importer'
 import { Inbox } from './imports/inbox'
 import { JobRunner } from './jobs/runner'
 import { People } from './people'
+import type { Tools } from './use-cases/work'
 
-export type Services = {
-  database: Database
-  charges: ChargeStore
-  cube: CubeClient
-  importer: Importer
-  exporter: Exporter
+export type Services = Tools & {
   bodies: BodyReader
   jobs: JobRunner
-  people: People
-  dataDir: string
   /** Known to whoever can read the data folder. */
   token: string
   close: () => Promise<void>
@@ -58,28 +51,19 @@ export async function startServices(
   await cube.refresh()
   await cube.follow()
   await connectFromEnvironment(database.db)
-  const services = {
-    database,
-    charges,
-    cube,
-    importer,
-    people,
-    dataDir,
-    exporter: new Exporter(serverDir),
-    bodies: new BodyReader(serverDir),
-    token,
-  } as Services
-  services.jobs = new JobRunner(services, place)
-  services.close = async () => {
+  const tools: Tools = { database, charges, cube, importer, people, dataDir, exporter: new Exporter(serverDir) }
+  const jobs = new JobRunner(tools, place)
+  const bodies = new BodyReader(serverDir)
+  await jobs.start()
+  const close = async () => {
     importer.close()
-    services.bodies.close()
-    await services.jobs.close()
+    bodies.close()
+    await jobs.close()
     await cube.close()
     await database.close()
     unlock()
   }
-  await services.jobs.start()
-  return services
+  return { ...tools, jobs, bodies, token, close }
 }
 
 /** What tells a data folder from others on the same database: made once. */

@@ -1,5 +1,5 @@
 import { parseScaled } from '../money/scaled'
-import { highLimb } from '../spend/limbs'
+import { highLimb } from '../money/limbs'
 import { amountOf, type Segment } from '../spend/segment'
 import type { AmountCondition, Condition, PatternCondition, ValueCondition } from './condition'
 

@@ -5,7 +5,7 @@ import { parseScaled } from '../money/scaled'
 import { oneSlip } from '../text/one-slip'
 import { focusColumns, type FocusColumn } from './columns'
 import { whyNoneKept, whyNotKept } from './keepable'
-import { shownValue, type FileProblem } from './problem'
+import { shownValue, type FileProblem, type Wrong } from './problem'
 
 const isoTime = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?(?:Z|\+00:?00)$/
 
@@ -85,9 +85,6 @@ export function meantColumn(name: string, header: readonly string[]): string | n
   const near = focusNames.get(own) ?? [...focusNames].find(([known]) => oneSlip(own, known))?.[1]
   return near && near !== name && !header.includes(near) ? near : null
 }
-
-/** Why a value cannot stay as it is, and how to mend it. */
-export type Wrong = { reason: string; mend: string }
 
 /**
  * The check of single values of a column: nullability, allowed values, type, ISO 4217 for the billing currency, tags an object of plain

@@ -1,4 +1,4 @@
-import type { Wrong } from './check'
+import type { Wrong } from './problem'
 
 const NUL: Wrong = { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' }
 const NO_TEXT: Wrong = {

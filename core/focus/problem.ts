@@ -11,3 +11,6 @@ export function shownValue(raw: string): string {
   const value = raw.toWellFormed().replaceAll('\0', '\uFFFD')
   return value.length > LONGEST_VALUE ? `${value.slice(0, LONGEST_VALUE)}… (${value.length} characters)` : value
 }
+
+/** Why a value cannot stay as it is, and how to mend it. */
+export type Wrong = { reason: string; mend: string }

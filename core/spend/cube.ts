@@ -64,8 +64,7 @@ export class Cube extends Entries {
   /** Which services there are depends on the chunks, and so does what may be worked out of them. */
   #forgetServices(): void {
     this.#services = null
-    for (const dimension of this.#codings.keys())
-      if (dimensionOf(dimension)!.changesWithCharges) this.#codings.delete(dimension)
+    for (const dimension of this.#codings.keys()) if (dimensionOf(dimension)!.changesWithCharges) this.#codings.delete(dimension)
   }
 
   get rows(): number {

@@ -1,6 +1,6 @@
 import { dictionaryNames, type DictionaryName } from '../focus/star'
 import type { Scaled } from '../money/scaled'
-import { limbsOf } from './limbs'
+import { limbsOf } from '../money/limbs'
 import {
   ABSENT,
   finishSegment,

@@ -1,5 +1,5 @@
 import type { Scaled } from '../money/scaled'
-import { beyondScaled } from './limbs'
+import { beyondScaled } from '../money/limbs'
 import type { Segment } from './segment'
 import { Sums } from './sums'
 

@@ -1,6 +1,6 @@
 import type { DictionaryName } from '../focus/star'
 import { scaledText, type Scaled } from '../money/scaled'
-import { beyondScaled, fromLimbs } from './limbs'
+import { beyondScaled, fromLimbs } from '../money/limbs'
 import { limbsText } from './sums'
 
 /** A segment holds at most so many charges: a place among them fits 16 bits, and one pass over it stays in the processor's cache. */

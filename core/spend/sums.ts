@@ -1,5 +1,5 @@
 import { scaledText, type Scaled } from '../money/scaled'
-import { EXACT, EXACT_ROWS, fromLimbs, highLimb, lowLimb } from './limbs'
+import { EXACT, EXACT_ROWS, fromLimbs, highLimb, lowLimb } from '../money/limbs'
 
 /**
  * Exact sums of one measure for many groups ("cells"). Amounts are added to `high` and `low` by whoever passes over the rows, in runs

@@ -3,7 +3,6 @@ import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
 import { add, input, multiply, ownCharge, type Working } from '../working/working'
-import type { Charges } from '../estimate/components/kind'
 
 const amount = z.string().refine(text => parseDecimal(text)?.abs().lte('1e12') === true, 'a number, such as 5 or 2.5')
 
@@ -48,13 +47,20 @@ export function upliftsFor(sets: readonly StoredUplift[], target: UpliftTarget, 
   )
 }
 
+/** What own charges multiply: how many of it there are, the unit hours of all of them, and quantities by their unit. */
+export type Multiplied = { count?: Working; unitHours?: Working; amounts?: { unit: string; quantity: Working; hours?: Working }[] }
+
 /**
  * What a set adds to a row in a month, as Workings: flat × count, or where its interval is the hour flat × the hours of all of them (base
  * and peak each for their own hours); a price for each unit, by the hour for the hours that the units are there; or a share of the row's
  * month. What is charged by the hour and has no hours of its own is there all hours of the month.
  * @returns the parts in the set's currency, and the share (of a hundred) apart: it follows every amount of the row.
  */
-export function upliftWorkings(set: StoredUplift, charges: Charges, monthHours: number): { monthly: Working[]; percent: Working | null } {
+export function upliftWorkings(
+  set: StoredUplift,
+  charges: Multiplied,
+  monthHours: number,
+): { monthly: Working[]; percent: Working | null } {
   const source = `${set.name}, set by ${set.who}, ${set.validFrom}`
   const count = charges.count ?? input('count', 1)
   const all = input('hours of the month', monthHours, 'h')

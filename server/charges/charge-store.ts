@@ -1,11 +1,11 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { dictionaries, dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import { isoInstant } from '../../core/time/instant'
-import type { ImportPeriod } from '../../shared/contracts/imports'
+import type { Conformance } from '../../core/focus/conformance'
+import type { ImportFile, ImportPeriod } from '../../shared/contracts/imports'
 import type { Database, Db, Tx } from '../db/database'
 import { billingPeriod, chargeSegment, dataRevision, load, periodHistory, type Held, type PutAway } from '../db/schema'
 import { columnName, tableName } from '../db/schema/dictionary'
-import type { ImportDone } from '../workers/imports'
 import { readBytesCopy } from './bytes-copy'
 import type { EntryTexts, IdTexts } from './entry-ids'
 import { countFrom, forgetUnreachable, stepBack, stepForth, type PeriodOf } from './period-history'
@@ -19,7 +19,14 @@ export type CountingPeriod = PeriodOf & { loadId: number; rows: number; delivere
 /** What counts now: the state's number, the newest entry of each dictionary, the billing periods. */
 export type Counting = { revision: number; newest: Record<DictionaryName, number>; periods: CountingPeriod[] }
 /** What was read of a delivery that is to count. */
-export type Swap = Pick<ImportDone, 'rows' | 'files' | 'periodEnds' | 'warnings' | 'conformance' | 'corrections'> & {
+export type Swap = {
+  rows: number
+  files: ImportFile[]
+  /** By the start of each billing period its end. */
+  periodEnds: Record<string, string>
+  warnings: string[]
+  conformance: Conformance
+  corrections: ImportPeriod[]
   held: Record<string, Held>
 }
 

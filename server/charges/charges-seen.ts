@@ -1,7 +1,7 @@
 import { JsonBytes } from '../json-bytes'
-import type { CubeCalls } from '../workers/cube-calls'
-import type { CubeReplies } from '../workers/cube-replies'
-import type { CubeSlices } from '../workers/cube-slices'
+import type { CubeCalls } from './cube/cube-calls'
+import type { CubeReplies } from './cube/cube-replies'
+import type { CubeSlices } from './cube/cube-slices'
 
 type MadeInSlices<K extends keyof CubeSlices> = ReturnType<CubeSlices[K]> extends Generator<void, infer Made> ? Made : never
 

@@ -7,8 +7,8 @@ import type { ChargeStore, Counting, CountingPeriod } from './charge-store'
 import type { Database } from '../db/database'
 import { readBeside } from '../stores/beside'
 import type { Bound } from '../../core/allocation/bound'
-import type { CubeChanges, CubeReply, CubeRequest } from '../workers/cube'
-import { GivenUp } from '../workers/in-slices'
+import type { CubeChanges, CubeReply, CubeRequest } from './cube/cube-messages'
+import { GivenUp } from './cube/in-slices'
 import { ChargesSeen, type Seen } from './charges-seen'
 
 /** So many dictionary entries are handed on in one message. */

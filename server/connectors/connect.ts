@@ -1,5 +1,5 @@
 import type { Db } from '../db/database'
-import { notFound, Problem } from '../http/problem'
+import { notFound, Problem } from '../problems/problem'
 import { findConnection, listConnections, type StoredConnection } from '../stores/connections'
 import { ConnectorFailed, type Capabilities, type Capability, type Connector } from './connector'
 import { connectorKinds } from './kinds'
@@ -24,7 +24,7 @@ export async function findConnector(db: Db, name: string): Promise<Connector> {
 /** What a connection can do. @throws Problem when it cannot. */
 export function capabilityOf<C extends Capability>(connector: Connector, capability: C): Capabilities[C] {
   const found = connector.can[capability]
-  if (!found) throw new Problem(409, 'not-capable', 'The connection cannot do that', `«${connector.name}» has no ${capability}.`)
+  if (!found) throw new Problem('conflict', 'not-capable', 'The connection cannot do that', `«${connector.name}» has no ${capability}.`)
   return found
 }
 
@@ -48,7 +48,7 @@ export async function withConnector<T>(work: () => Promise<T>): Promise<T> {
   } catch (error) {
     if (error instanceof ConnectorFailed)
       throw new Problem(
-        502,
+        'outside',
         'connector-failed',
         'The cloud did not do it',
         `${error.message}. ${error.sure ? 'Nothing was done' : 'Whether it was done is not known'}; try again.`,

@@ -1,9 +1,10 @@
+import { Expected } from '../problems/problem'
 import type { RateCard } from '../../core/ratecard/rate-card'
 import type { Deed } from '../../core/opportunity/deeds'
 import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opportunity'
 
 /** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
-export class ConnectorFailed extends Error {
+export class ConnectorFailed extends Expected {
   /** @param status what the other side answered with, where it did. */
   constructor(
     message: string,

@@ -1,19 +1,19 @@
 import type { AllocationQuestion } from '../../shared/contracts/allocation'
-import type { allocation } from '../http/operations/allocation'
-import type { BodyOf } from '../http/operations/operation'
-import { notFound, wholeCompany } from '../http/problem'
+import type { allocation } from '../operations/allocation'
+import type { BodyOf } from '../operations/operation'
+import { notFound, wholeCompany } from '../problems/problem'
 import { findLookup, listLookups, saveLookup } from '../stores/lookups'
 import { currentPlan, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
 import { namesOf } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
 import { settleMonth } from '../use-cases/settle-month'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Name]>
 
 /** Cost centres, rules, pools and lookups, and months settled by them. */
 export class Allocation {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async plan(): Promise<SavedPlan> {
     const saved = await currentPlan(this.#db)

@@ -1,21 +1,21 @@
 import { capabilityOf, findConnector, withConnector } from '../connectors/connect'
-import { connectionViews, dropConnection, makeConnection, testConnection } from '../connectors/connections'
+import { connectionViews, dropConnection, makeConnection, testConnection } from '../jobs/connections'
 import { connectorKinds } from '../connectors/kinds'
-import type { connections } from '../http/operations/connections'
-import type { BodyOf } from '../http/operations/operation'
-import { conflict, notFound } from '../http/problem'
+import type { connections } from '../operations/connections'
+import type { BodyOf } from '../operations/operation'
+import { conflict, notFound } from '../problems/problem'
 import { bill, billJob } from '../jobs/kinds/bill'
 import { rateCard, rateCardJob } from '../jobs/kinds/rate-card'
 import { findConnection } from '../stores/connections'
 import { changeJob, findJob, jobsOf } from '../stores/jobs'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof connections> = BodyOf<(typeof connections)[Name]>
 const HOURS = { minute: 1 / 60, hour: 1, day: 24, week: 168, month: 720 }
 
 /** Outside services, and what is asked of them. */
 export class Connections {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   /** What is connected and whether it answers. */
   async list() {

@@ -1,9 +1,9 @@
 import { addDays } from '../../core/time/day'
 import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import { documentOf, exportEstimate } from '../exports/estimate/export-estimate'
-import type { estimates } from '../http/operations/estimates'
-import type { BodyOf } from '../http/operations/operation'
-import { notFound, Problem } from '../http/problem'
+import type { estimates } from '../operations/estimates'
+import type { BodyOf } from '../operations/operation'
+import { notFound, Problem } from '../problems/problem'
 import {
   fileEstimate,
   listEstimates,
@@ -17,7 +17,7 @@ import {
 import { estimateOfLink, listLinks, makeLink, openLink, revokeLink } from '../stores/links'
 import { listPatterns, listUplifts, removePattern, removeUplift, savePattern, saveUplift } from '../stores/reusable'
 import { madeFor } from '../use-cases/made-by'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]>
 
@@ -26,7 +26,7 @@ type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]
  * Patterns and own charges, of which they are made, are for everybody.
  */
 export class Estimates {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list() {
     const [estimates, savers, isFor] = await Promise.all([listEstimates(this.#db), saversOf(this.#db), madeFor(this.work)])
@@ -82,14 +82,14 @@ export class Estimates {
     const last = addDays(today, LONGEST_LINK_DAYS)
     if (expiresOn > last)
       throw new Problem(
-        422,
+        'invalid',
         'invalid',
         'The link would open for too long',
         `Choose a day up to ${last}: links open for two years at most.`,
         [{ field: 'expiresOn', reason: `the last day is ${last}` }],
       )
     if (expiresOn < today)
-      throw new Problem(422, 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
+      throw new Problem('invalid', 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
         { field: 'expiresOn', reason: 'the day has passed' },
       ])
     const body = await documentOf(this.work, estimateId, { version, audience, scenario }, this.work.asker.name)

@@ -14,10 +14,10 @@ import { Sentences } from './sentences'
 import { Sources } from './sources'
 import { Spend } from './spend'
 import { SpendSettings } from './spend-settings'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** All that can be asked of the server, for whoever asks: what they may not see is in none of it. */
-export const enginesFor = (work: Work) => ({
+export const enginesFor = (work: EngineWork) => ({
   allocation: new Allocation(work),
   connections: new Connections(work),
   estimates: new Estimates(work),

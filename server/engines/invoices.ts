@@ -1,15 +1,15 @@
 import type { InvoiceInput } from '../../shared/contracts/spend-settings'
-import { notFound } from '../http/problem'
+import { notFound } from '../problems/problem'
 import { JsonBytes } from '../json-bytes'
 import { ratesText } from '../stores/beside'
 import { removeInvoice, saveInvoices } from '../stores/invoices'
 import { saveRates } from '../stores/rates'
 import { reconcileInvoices } from '../use-cases/reconcile-invoices'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** What charges are held against and converted with: invoices and exchange rates. */
 export class Invoices {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   /** Invoices, each held against its loaded charges. */
   async list() {

@@ -1,12 +1,12 @@
-import type { jobs } from '../http/operations/jobs'
-import type { BodyOf } from '../http/operations/operation'
-import { conflict, notFound } from '../http/problem'
+import type { jobs } from '../operations/jobs'
+import type { BodyOf } from '../operations/operation'
+import { conflict, notFound } from '../problems/problem'
 import { changeJob, findJobById } from '../stores/jobs'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** What runs by itself, and what runs now. */
 export class Jobs {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list() {
     return { jobs: await this.work.jobs.views() }

@@ -2,7 +2,7 @@ import type { JumpFound } from '../../shared/contracts/jump'
 import { centresFor } from '../use-cases/centres'
 import { Estimates } from './estimates'
 import { Sentences } from './sentences'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 const MOST_OF_A_KIND = 8
 
@@ -10,7 +10,7 @@ const MOST_OF_A_KIND = 8
  * Anything with a place of its own whose name or id holds a text: saved sentences, accounts, services, resources, SKUs, cost centres,
  * estimates.
  */
-export async function jumpTo(work: Work, q: string): Promise<{ found: JumpFound[] }> {
+export async function jumpTo(work: EngineWork, q: string): Promise<{ found: JumpFound[] }> {
   const sought = q.toLowerCase()
   const holds = (...texts: string[]) => texts.some(text => text.toLowerCase().includes(sought))
   const [{ result: places }, { sentences }, centres, { estimates }] = await Promise.all([

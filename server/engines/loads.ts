@@ -5,11 +5,11 @@ import { loadJob } from '../imports/importer'
 import { mappingFor } from '../imports/mapping-for'
 import { movedBy } from '../imports/moved'
 import type { TakenIn } from '../imports/take-in'
-import { otherSize } from '../http/arrive'
-import type { BodyOf, QueryOf } from '../http/operations/operation'
-import type { sources } from '../http/operations/sources'
-import { conflict, notFound } from '../http/problem'
-import type { Work } from '../use-cases/work'
+import { otherSize } from '../imports/other-size'
+import type { BodyOf, QueryOf } from '../operations/operation'
+import type { sources } from '../operations/sources'
+import { conflict, notFound } from '../problems/problem'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof sources> = BodyOf<(typeof sources)[Name]>
 
@@ -18,7 +18,7 @@ type Receive = (name: string, path: string, most?: number) => Promise<TakenIn>
 
 /** Deliveries as they arrive, and what becomes of them. */
 export class Loads {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   /** One file's bytes as a delivery of its own. */
   async importFile({ source, file, mapped, deliveredAt }: QueryOf<(typeof sources)['importFile']>, receive: Receive) {

@@ -1,12 +1,12 @@
 import { PassThrough, type Readable } from 'node:stream'
 import { checkAll } from '../maintenance/check'
 import { writeBackup } from '../maintenance/backup'
-import { Problem } from '../http/problem'
-import type { Work } from '../use-cases/work'
+import { Problem } from '../problems/problem'
+import type { EngineWork } from './engine-work'
 
 /** What keeps the data: for whoever can read the data folder. */
 export class Maintenance {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   /** Everything that is kept as one file, made while it is taken; it has no end where it could not be made. */
   backup(token: string | undefined): Readable {
@@ -27,7 +27,7 @@ export class Maintenance {
   #mustMaintain(token: string | undefined): void {
     if (token !== this.work.token)
       throw new Problem(
-        403,
+        'forbidden',
         'not-maintainer',
         'Only whoever maintains the data folder may do this',
         'Use «npm run backup» or «npm run check» on the machine with the data folder.',

@@ -1,11 +1,11 @@
 import type { PeopleList } from '../../shared/contracts/people'
-import { notFound } from '../http/problem'
+import { notFound } from '../problems/problem'
 import { currentPlan } from '../stores/organisation'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** People, and whom one works as. */
 export class Persons {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list(): Promise<PeopleList> {
     const { people, asker } = this.work

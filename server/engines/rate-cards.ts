@@ -1,12 +1,12 @@
-import { notFound } from '../http/problem'
+import { notFound } from '../problems/problem'
 import { JsonBytes } from '../json-bytes'
 import { findRateCardText, listRateCards, type PackedCard } from '../stores/rate-cards'
 import { takeRateCard } from '../use-cases/take-rate-card'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** What providers ask for, and what their SKU codes mean. */
 export class RateCards {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list() {
     return { cards: await listRateCards(this.work.database.db) }

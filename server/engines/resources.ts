@@ -1,14 +1,14 @@
-import type { BodyOf } from '../http/operations/operation'
-import type { spend } from '../http/operations/spend'
+import type { BodyOf } from '../operations/operation'
+import type { spend } from '../operations/spend'
 import type { ResourceReport, ResourceView } from '../../shared/contracts/resources'
 import { saveNote } from '../stores/resource-notes'
 import { reportOf } from '../use-cases/reported'
 import { mustSee, viewResource } from '../use-cases/resource-view'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** Single resources, as far as their charges are for whoever asks. */
 export class Resources {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   view(id: string): Promise<ResourceView> {
     return viewResource(this.work, id)

@@ -3,11 +3,11 @@ import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
 import { actJob } from '../use-cases/act'
 import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 /** What can be saved, of what is for whoever asks. */
 export class Savings {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   state() {
     return savingsState(this.work)

@@ -1,18 +1,18 @@
 import { withConnector } from '../connectors/connect'
-import type { BodyOf } from '../http/operations/operation'
-import type { sentences } from '../http/operations/sentences'
-import { notFound } from '../http/problem'
+import type { BodyOf } from '../operations/operation'
+import type { sentences } from '../operations/sentences'
+import { notFound } from '../problems/problem'
 import { mail } from '../jobs/kinds/mail'
 import { findJob } from '../stores/jobs'
 import { findLongSentence, findSentence, keepLongSentence, listSentences, mailJob, removeSentence, saveSentence } from '../stores/sentences'
 import { madeFor } from '../use-cases/made-by'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof sentences> = BodyOf<(typeof sentences)[Name]>
 
 /** Sentences that are kept, sent and linked to. What is sent is what their owner may see. */
 export class Sentences {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list() {
     return { sentences: await listSentences(this.#db, this.work.asker.id, await madeFor(this.work)) }

@@ -1,14 +1,14 @@
 import type { Mapping } from '../../core/focus/mapping/mapping'
-import type { BodyOf } from '../http/operations/operation'
-import type { sources } from '../http/operations/sources'
-import { notFound } from '../http/problem'
+import type { BodyOf } from '../operations/operation'
+import type { sources } from '../operations/sources'
+import { notFound } from '../problems/problem'
 import { previewMapping } from '../imports/mapping-preview'
 import { watchableFolders } from '../imports/watched-files'
 import { lookNow, startWatching, stopWatching, watched } from '../jobs/watching'
 import { findMapping, listMapped, removeMapping, saveMapping } from '../stores/mappings'
 import { listSources } from '../stores/sources'
 import { findWatch } from '../stores/watches'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof sources> = BodyOf<(typeof sources)[Name]>
 
@@ -16,7 +16,7 @@ const LOADS_SHOWN = 60
 
 /** Where charges come from: what was delivered, how files are read, what is watched. */
 export class Sources {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   async list() {
     const { result } = await this.work.seen.ask('facts', undefined)
@@ -55,14 +55,14 @@ export class Sources {
   /** Watches a folder or a connection from now on; looks once at once. */
   async watch(asked: Body<'watch'>) {
     const watch = await startWatching(this.work, asked, this.work.asker.id)
-    return { id: watch.id, said: await lookNow(this.work, watch, this.work.asker.id) }
+    return { id: watch.id, said: await lookNow(this.work.jobs, watch, this.work.asker.id) }
   }
 
   /** Looks now instead of when it is due. */
   async lookAt(id: number) {
     const watch = await findWatch(this.#db, id)
     if (!watch) throw notFound('watch', 'It may have been taken out already.')
-    return { id: watch.id, said: await lookNow(this.work, watch, this.work.asker.id) }
+    return { id: watch.id, said: await lookNow(this.work.jobs, watch, this.work.asker.id) }
   }
 
   async unwatch(id: number) {

@@ -1,17 +1,17 @@
 import { isLookupBase } from '../../core/spend/dimensions'
 import type { ReferenceBody } from '../../shared/contracts/spend-settings'
-import type { BodyOf } from '../http/operations/operation'
-import type { spend } from '../http/operations/spend'
-import { Problem } from '../http/problem'
-import { checkDimensions } from '../http/question'
+import type { BodyOf } from '../operations/operation'
+import type { spend } from '../operations/spend'
+import { Problem } from '../problems/problem'
+import { checkDimensions } from '../use-cases/check-scope'
 import { changeReference, readReference } from '../stores/spend-reference'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof spend> = BodyOf<(typeof spend)[Name]>
 
 /** What people say beside the charges: spellings, the account tree, words for SKUs, the currency that is reported in. */
 export class SpendSettings {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   state() {
     return readReference(this.work.database.db)
@@ -42,7 +42,7 @@ export class SpendSettings {
     checkDimensions([dimension])
     if (!isLookupBase(dimension))
       throw new Problem(
-        422,
+        'invalid',
         'no-alias',
         'Its values are not spellings',
         `«${dimension}» is made of rules or a lookup: change those, or the spellings of what they look at.`,

@@ -1,22 +1,22 @@
 import type { Readable } from 'node:stream'
-import { chargesOf } from '../charges/line-source'
+import { chargesOf } from '../use-cases/line-source'
 import { isLineColumn, lineColumns } from '../exports/lines/charge-lines'
 import { tableFormats } from '../../shared/table-formats'
 import { MOST_SHEET_ROWS } from '../exports/tables/table-writer'
-import type { BodyOf } from '../http/operations/operation'
-import type { spend } from '../http/operations/spend'
-import { Problem } from '../http/problem'
-import { checkDimensions, checkScope } from '../http/question'
+import type { BodyOf } from '../operations/operation'
+import type { spend } from '../operations/spend'
+import { Problem } from '../problems/problem'
+import { checkDimensions, checkScope } from '../use-cases/check-scope'
 import { CSV_CELL_BYTES } from '../../shared/contracts/spend-export'
 import type { DimensionList } from '../../shared/contracts/spend'
 import { tableFile } from '../use-cases/table-file'
-import type { Work } from '../use-cases/work'
+import type { EngineWork } from './engine-work'
 
 type Body<Name extends keyof typeof spend> = BodyOf<(typeof spend)[Name]>
 
 /** Questions about the charges that whoever asks may see. */
 export class Spend {
-  constructor(private readonly work: Work) {}
+  constructor(private readonly work: EngineWork) {}
 
   answer(question: Body<'answer'>) {
     checkScope(question)
@@ -94,7 +94,7 @@ export class Spend {
     const wrong = columns.filter(name => !isLineColumn(name))
     if (wrong.length)
       throw new Problem(
-        422,
+        'invalid',
         'no-column',
         'Charges have no such column',
         `${wrong.map(name => `«${name}»`).join(', ')}: use FOCUS columns, or a provider's own column x_NAME.`,
@@ -102,7 +102,7 @@ export class Spend {
     const { result: charges } = await this.work.seen.ask('count', question)
     if (format !== 'csv' && charges > MOST_SHEET_ROWS)
       throw new Problem(
-        422,
+        'invalid',
         'too-many-rows',
         'These are too many lines for this format',
         `${charges} lines: take CSV, which has no bound, or narrow what is shown.`,

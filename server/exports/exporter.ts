@@ -8,7 +8,7 @@ import type { LineSource } from './lines/charge-lines'
 import type { LinesTask } from './lines/lines-file'
 import { linesStream } from './lines/lines-stream'
 import type { SpendTableTask } from './tables/spend-table'
-import type { TableTask } from '../workers/tables'
+import type { TableTask } from './tables/table-task'
 import type { ExportTask } from './estimate/writer'
 
 type Reply = { bytes: Uint8Array } | { error: string }

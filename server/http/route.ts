@@ -1,11 +1,13 @@
 import { defineEventHandler, getCookie, getQuery, getRouterParams, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { services, type Services } from '../services'
 import { JsonBytes } from '../json-bytes'
-import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from './operations/operation'
+import type { BodyOf, Operation, PathOf, QueryOf, ReplyOf } from '../operations/operation'
 import { enginesFor, type Engines } from '../engines'
-import { workFor } from '../use-cases/work'
-import { notFound, Problem, wholeCompany } from './problem'
-import { hasBody, isKeepable, readBytes, usualBody } from './read-json'
+import { engineWork } from '../engines/engine-work'
+import { notFound, Problem, wholeCompany } from '../problems/problem'
+import { usualBody } from '../operations/body-limits'
+import { isKeepable } from '../bodies/read-json'
+import { hasBody, readBytes } from './read-bytes'
 import { sendProblem } from './send-problem'
 
 /** What every route gets: what the server can do for whoever asks, and what was asked, checked. */
@@ -27,7 +29,7 @@ export function route<const O extends Operation>(operation: O, handle: (context:
       const asker = running.people.asker(getCookie(event, PERSON_COOKIE))
       if (operation.reach === 'company' && asker.bound) throw wholeCompany(operation.says)
       const asked = { path: pathOf(event, operation), query: queryOf(event, operation), body: await bodyOf(event, operation, running) }
-      const reply = await handle({ ...enginesFor(workFor(running, asker)), event, ...asked } as RouteContext<O>)
+      const reply = await handle({ ...enginesFor(engineWork(running, asker)), event, ...asked } as RouteContext<O>)
       if (operation.status) setResponseStatus(event, operation.status)
       if (!(reply instanceof JsonBytes)) return reply
       setResponseHeader(event, 'content-type', 'application/json')
@@ -64,7 +66,7 @@ function queryOf(event: H3Event, { query }: Operation): unknown {
   for (const [field, value] of Object.entries(asked)) {
     if ([value].flat().every(one => typeof one !== 'string' || isKeepable(one))) continue
     const reason = 'it may not have the character NUL in it'
-    throw new Problem(422, 'invalid', 'The request does not fit', `${field}: ${reason}`, [{ field, reason }])
+    throw new Problem('invalid', 'invalid', 'The request does not fit', `${field}: ${reason}`, [{ field, reason }])
   }
   return query.parse(asked)
 }

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream'
 import { addDays, monthOf } from '../../core/time/day'
 import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
-import type { Services } from '../services'
+import type { Importer } from './importer'
 import { deliver } from './deliver'
 import { takeIn } from './take-in'
 
@@ -11,13 +11,7 @@ import { takeIn } from './take-in'
  * @param key the same for every try of one fetch: what was fetched under it is not fetched again.
  * @returns the load's id.
  */
-export async function fetchBill(
-  { importer }: Pick<Services, 'importer'>,
-  connector: Connector,
-  now: string,
-  who: string,
-  key: string,
-): Promise<string> {
+export async function fetchBill(importer: Importer, connector: Connector, now: string, who: string, key: string): Promise<string> {
   const fetched = await importer.fetched(key)
   if (fetched !== undefined) return String(fetched)
   const month = monthOf(addDays(now.slice(0, 10), -1))

@@ -1,3 +1,4 @@
+import type { JobProgress } from '../../shared/contracts/jobs'
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import { mergeConformance } from '../../core/focus/conformance'
 import { daysLeftEmpty, sharedAccounts } from '../../core/focus/meeting'
@@ -11,12 +12,12 @@ import { mergeSums } from '../charges/sums'
 import type { Database, Db } from '../db/database'
 import { billingPeriod, job, load, type DeliveredBy } from '../db/schema'
 import type { CubeClient } from '../charges/cube-client'
-import { saidOf } from '../http/fault'
-import { notFound, Problem } from '../http/problem'
-import { JobLost, type Run } from '../jobs/kinds/kind'
+import { saidOf } from '../problems/fault'
+import { notFound, Problem } from '../problems/problem'
+import { JobLost } from '../problems/job-ends'
 import { named } from '../stores/names'
 import { findJob, putJob } from '../stores/jobs'
-import type { ImportDone, ImportMessage, ImportTask } from '../workers/imports'
+import type { ImportDone, ImportMessage, ImportTask } from './reading-messages'
 import type { Inbox } from './inbox'
 import { readerLimitMb, ReadingProcess, type ReadingEnd } from './reading-process'
 import { holdingsOf, type LoadedPeriod } from './holdings'
@@ -27,7 +28,16 @@ export type ArrivedFile = { name: string; bytes: number; sha256: string }
 type Progress = { bytesDone: number; rows: number; errorCount: number }
 /** What came of reading a delivery, and when all that was read is staged: the next may be read meanwhile. */
 type Read = { result: ImportDone | 'stopped'; staged: Promise<unknown> }
-type Running = { id: number; reading: ReadingProcess | null; stop: boolean; swapping: boolean; progress: Progress; report: Run['progress'] }
+/** What the job that reads a load is told by and tells. */
+type Underway = { signal: AbortSignal; progress: (progress: JobProgress) => void }
+type Running = {
+  id: number
+  reading: ReadingProcess | null
+  stop: boolean
+  swapping: boolean
+  progress: Progress
+  report: Underway['progress']
+}
 type Listed = Omit<ImportStatus, 'errors' | 'inDatabase' | 'conformance' | 'canUndo' | 'canRedo' | 'wouldEmpty' | 'options'>
 
 /** What a delivery is announced with. */
@@ -174,7 +184,7 @@ export class Importer {
   /**
    * Reads a load and makes it count, after those that came before. @returns what came of it, in words. @throws JobLost when it was stopped.
    */
-  async carryOut(id: number, { signal, progress: report }: Pick<Run, 'signal' | 'progress'>): Promise<string> {
+  async carryOut(id: number, { signal, progress: report }: Underway): Promise<string> {
     const running: Running = { id, reading: null, stop: false, swapping: false, progress: { bytesDone: 0, rows: 0, errorCount: 0 }, report }
     this.#running.set(id, running)
     const abandon = () => this.stop(String(id))
@@ -537,7 +547,7 @@ export class Importer {
               .from(load)
               .where(and(eq(load.id, Number(id)), eq(load.state, 'choosing')))
           : []
-        if (!row) throw new Problem(409, 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
+        if (!row) throw new Problem('conflict', 'no-choice', 'There is nothing to choose', 'The load does not wait for a choice any more.')
         if (use === 'other') {
           await this.charges.drop(row.id)
           await this.#finish(row.id, 'stopped', 'What was loaded before was kept. Nothing of this delivery was loaded.')
@@ -548,7 +558,7 @@ export class Importer {
           const not = meetings.find(meeting => !meeting.bothCanCount)
           if (not)
             throw new Problem(
-              409,
+              'conflict',
               'same-money',
               'Both cannot count',
               `${not.source} has charges of the same sub accounts: counting both would count the money twice. Choose one.`,
@@ -583,7 +593,7 @@ export class Importer {
       const without = empty ? [] : emptied(undoing)
       if (without.length)
         throw new Problem(
-          409,
+          'conflict',
           'would-empty',
           'Nothing would be left',
           `Undoing it leaves ${without.map(period => `${period.source}, ${period.billingPeriodStart.slice(0, 7)}`).join(' and ')} without any charges. Confirm that to go on.`,
@@ -604,7 +614,7 @@ export class Importer {
         const undoing = await (which === 'undo' ? this.charges.undoing(loadId) : this.charges.redoing(loadId))
         if (!undoing)
           throw new Problem(
-            409,
+            'conflict',
             'not-undoable',
             `The load cannot be ${which === 'undo' ? 'undone' : 'loaded again'}`,
             'Only the load that a billing period has had last can be taken back or forth; begin with the later one.',
@@ -612,7 +622,7 @@ export class Importer {
         const [meeting] = await meetingsOf(this.database, this.charges, undoing.comes, undoing.goes)
         if (meeting)
           throw new Problem(
-            409,
+            'conflict',
             'would-meet',
             'Money would count twice',
             `${meeting.source} counts for ${meeting.billingAccountIds.join(', ')} from ${meeting.billingPeriodStart.slice(0, 10)}, and what would come back has the same account. Undo that load first.`,

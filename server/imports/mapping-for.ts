@@ -1,6 +1,6 @@
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { Db } from '../db/database'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 import { findMapping } from '../stores/mappings'
 
 /** The mapping a delivery is read through; null for FOCUS. @throws Problem when one is wanted and none is kept. */
@@ -9,7 +9,7 @@ export async function mappingFor(db: Db, source: string, mapped: boolean): Promi
   const mapping = await findMapping(db, source)
   if (!mapping)
     throw new Problem(
-      409,
+      'conflict',
       'no-mapping',
       'There is no mapping for this source',
       `Say under Sources how the files of «${source}» become charges, or send them as FOCUS.`,

@@ -3,8 +3,8 @@ import { applyMapping } from '../../core/focus/mapping/apply-mapping'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../core/focus/mapping/suggest-mapping'
 import type { MappingPreview } from '../../shared/contracts/imports'
-import type { sources } from '../http/operations/sources'
-import type { BodyOf } from '../http/operations/operation'
+import type { sources } from '../operations/sources'
+import type { BodyOf } from '../operations/operation'
 
 const MOST_ROWS = 30
 const LAST_ROWS = 3

@@ -1,11 +1,12 @@
 import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import { TupleIndex } from '../../core/focus/column-values'
 import { scaledText, type Scaled } from '../../core/money/scaled'
-import { beyondScaled } from '../../core/spend/limbs'
+import { beyondScaled } from '../../core/money/limbs'
 import { Sums } from '../../core/spend/sums'
 import { isoInstant } from '../../core/time/instant'
 import type { MovedLines } from '../../shared/contracts/imports'
-import type { Services } from '../services'
+import type { ChargeStore } from '../charges/charge-store'
+import type { Database } from '../db/database'
 import { billingPeriod, dictionaryTables } from '../db/schema'
 import { currencyList, storedSegments } from '../charges/stored-segments'
 
@@ -16,7 +17,7 @@ type Line = { start: string; currency: string; ids: number[]; before: Scaled; af
 const size = (value: Scaled) => (value < 0n ? -value : value)
 
 /** Lines (sub account, SKU, resource) whose billed cost differs between two loads of a billing period. */
-async function movedIn(charges: Services['charges'], start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
+async function movedIn(charges: ChargeStore, start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
   const index = new TupleIndex(4)
   const tuple = new Int32Array(4)
   const { currencies, code } = currencyList()
@@ -63,7 +64,7 @@ async function movedIn(charges: Services['charges'], start: string, previousLoad
 }
 
 /** Lines (sub account, service, SKU, resource) whose billed cost a load changed against the one it replaced, largest change first. */
-export async function movedBy({ database, charges }: Pick<Services, 'database' | 'charges'>, id: string): Promise<MovedLines> {
+export async function movedBy({ database, charges }: { database: Database; charges: ChargeStore }, id: string): Promise<MovedLines> {
   const { db } = database
   const periods = await db
     .select()

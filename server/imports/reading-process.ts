@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import { totalmem } from 'node:os'
 import { join } from 'node:path'
 import type { IdTexts } from '../charges/entry-ids'
-import type { ImportMessage, ImportTask } from '../workers/imports'
+import type { ImportMessage, ImportTask } from './reading-messages'
 
 /** Why a reading process has ended: it was told to, it took more memory than it may, or it broke down over what it read. */
 export type ReadingEnd = 'told' | 'too large' | 'broke down'

@@ -3,7 +3,7 @@ import { createWriteStream } from 'node:fs'
 import { rename, rm } from 'node:fs/promises'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 import type { ArrivedFile } from './importer'
 
 /** More came than was announced. */
@@ -40,7 +40,7 @@ export async function takeIn(stream: Readable, name: string, path: string, most 
 
 const diskFull = (name: string) =>
   new Problem(
-    507,
+    'no room',
     'disk-full',
     'The disk is full',
     `«${name}» has no room where Rain Barrel keeps its data, and nothing of it was kept. Make room there, then send it again.`,

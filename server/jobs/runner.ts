@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { JobProgress, JobView } from '../../shared/contracts/jobs'
-import { isExpected, saidOf } from '../http/fault'
-import { conflict, notFound, Problem } from '../http/problem'
-import type { Services } from '../services'
+import { isExpected, saidOf } from '../problems/fault'
+import { conflict, notFound, Problem } from '../problems/problem'
+import type { Tools } from '../use-cases/work'
 import {
   claimJob,
   endJob,
@@ -25,7 +25,8 @@ import {
   type StoredJob,
 } from '../stores/jobs'
 import { jobKinds } from './kinds'
-import { JobLost, NotKnown, SCHEDULE, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
+import { JobLost, NotKnown } from '../problems/job-ends'
+import { SCHEDULE, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
 
 const LEASE_SECONDS = 60
 /** Jobs that a process does at once, beside those that queue by themselves. */
@@ -52,7 +53,7 @@ export class JobRunner {
   #closed = false
 
   constructor(
-    private readonly services: Services,
+    private readonly services: Tools,
     private readonly place: string,
   ) {
     const leaseSeconds = Number(process.env.RAIN_BARREL_LEASE_SECONDS) || LEASE_SECONDS
@@ -104,7 +105,7 @@ export class JobRunner {
     try {
       return (await this.#run(claimed, who)) as { said: string; result: R }
     } catch (error) {
-      if (error instanceof NotKnown) throw new Problem(502, 'not-known', 'Nobody knows whether it was done', error.message)
+      if (error instanceof NotKnown) throw new Problem('outside', 'not-known', 'Nobody knows whether it was done', error.message)
       if (error instanceof JobLost) throw conflict('It was not done', error.message)
       throw error
     }
@@ -275,7 +276,7 @@ export class JobRunner {
       } else {
         await end({ state: 'failed', outcome: message })
       }
-      throw isExpected(error) ? error : new Problem(500, 'fault', 'Something went wrong in Rain Barrel', `It was not done: ${message}.`)
+      throw isExpected(error) ? error : new Problem('fault', 'fault', 'Something went wrong in Rain Barrel', `It was not done: ${message}.`)
     }
   }
 

@@ -1,11 +1,12 @@
+import type { JobRunner } from './runner'
 import type { z } from 'zod'
 import { nextDue, type Every } from '../../core/time/rhythm'
 import type { Watch, watchInput } from '../../shared/contracts/imports'
 import { withConnector } from '../connectors/connect'
 import type { Db } from '../db/database'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 import { NotWatchable, watchable } from '../imports/watched-files'
-import type { Services } from '../services'
+import type { Tools } from '../use-cases/work'
 import { jobsOf, putJob, removeJob } from '../stores/jobs'
 import { addWatch, listWatches, removeWatch, type StoredWatch } from '../stores/watches'
 import { bill } from './kinds/bill'
@@ -19,7 +20,7 @@ const MINUTES: Record<Every['unit'], number> = { minute: 1, hour: 60, day: 1440,
  * @throws Problem when it is a folder that cannot be watched.
  */
 export async function startWatching(
-  { database: { db }, dataDir }: Pick<Services, 'database' | 'dataDir'>,
+  { database: { db }, dataDir }: Pick<Tools, 'database' | 'dataDir'>,
   { everyMinutes, ...input }: z.infer<typeof watchInput>,
   who: string,
 ): Promise<StoredWatch> {
@@ -40,7 +41,7 @@ async function mustBeWatchable(place: string, dataDir: string): Promise<void> {
   try {
     await watchable(place, dataDir)
   } catch (error) {
-    if (error instanceof NotWatchable) throw new Problem(422, 'not-watchable', 'That folder cannot be watched', error.message)
+    if (error instanceof NotWatchable) throw new Problem('invalid', 'not-watchable', 'That folder cannot be watched', error.message)
     throw error
   }
 }
@@ -64,7 +65,7 @@ export async function watched(db: Db): Promise<Watch[]> {
 }
 
 /** Looks at what is watched now. @returns what came of it, in words; also where it was in vain, which is tried again. */
-export async function lookNow({ jobs }: Pick<Services, 'jobs'>, watch: StoredWatch, who: string): Promise<string> {
+export async function lookNow(jobs: JobRunner, watch: StoredWatch, who: string): Promise<string> {
   const name = watchJob(watch.id)
   const { said } = await withConnector<{ said: string }>(() =>
     watch.kind === 'folder' ? jobs.runNow(watchedFolder, name, who) : jobs.runNow(bill, name, who),

@@ -1,5 +1,5 @@
 import { defineEventHandler, getRequestHeader, type H3Event } from 'h3'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 import { sendProblem } from '../http/send-problem'
 
 const loopback = /^(::1|(::ffff:)?127(\.\d{1,3}){3})$/
@@ -10,7 +10,7 @@ const isOwnName = (host: string | undefined) => ['127.0.0.1', 'localhost', '[::1
 const isShared = (path: string, method: string) => method === 'GET' && path.startsWith('/api/v1/shared/')
 
 const fromElsewhere = new Problem(
-  403,
+  'forbidden',
   'other-site',
   'The request comes from another site',
   'Pages of other sites may link here, and nothing else: open the address itself.',
@@ -33,7 +33,7 @@ export default defineEventHandler(event => {
     return sendProblem(
       event,
       new Problem(
-        403,
+        'forbidden',
         'this-machine-only',
         'Only this machine is answered',
         'Rain Barrel has no sign-in yet and answers requests from the machine it runs on only.',
@@ -46,7 +46,7 @@ export default defineEventHandler(event => {
     return sendProblem(
       event,
       new Problem(
-        403,
+        'forbidden',
         'other-name',
         'Rain Barrel is not called that',
         `Open it by 127.0.0.1, localhost or the name in HOST, not by ${host}: another name may be another site's trick.`,
@@ -57,7 +57,7 @@ export default defineEventHandler(event => {
     return sendProblem(
       event,
       new Problem(
-        403,
+        'forbidden',
         'other-site',
         'The request comes from another site',
         `Requests that change data are taken from this server's own pages only, not from ${origin}.`,

@@ -1,6 +1,6 @@
 import { defineEventHandler, setResponseHeader } from 'h3'
-import { allOperations } from '../http/operations'
-import { notFound, Problem } from '../http/problem'
+import { allOperations } from '../operations'
+import { notFound, Problem } from '../problems/problem'
 import { sendProblem } from '../http/send-problem'
 
 const API = '/api/v1'
@@ -25,6 +25,11 @@ export default defineEventHandler(event => {
   setResponseHeader(event, 'allow', allowed.join(', '))
   return sendProblem(
     event,
-    new Problem(405, 'wrong-method', 'This path does not take that method', `${path} takes ${allowed.join(' or ')}, not ${method}.`),
+    new Problem(
+      'wrong method',
+      'wrong-method',
+      'This path does not take that method',
+      `${path} takes ${allowed.join(' or ')}, not ${method}.`,
+    ),
   )
 })

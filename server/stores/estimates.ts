@@ -5,14 +5,14 @@ import { alone } from '../db/alone'
 import type { Db } from '../db/database'
 import { named } from './names'
 import { estimateFiling, estimateVersion } from '../db/schema'
-import { conflict, notFound, Problem } from '../http/problem'
+import { conflict, notFound, Problem } from '../problems/problem'
 
 // bodies saved in an earlier format are read as the present one
 function asSaved({ estimateId, version, body, who, savedAt, name }: typeof estimateVersion.$inferSelect): SavedEstimate {
   const read = estimateSchema.safeParse(body)
   if (!read.success)
     throw new Problem(
-      409,
+      'conflict',
       'unreadable-estimate',
       'The estimate cannot be read',
       `Version ${version} holds what an estimate may not have: ${read.error.issues

@@ -6,7 +6,7 @@ import { alone } from '../db/alone'
 import type { Db } from '../db/database'
 import { named } from './names'
 import { invoice } from '../db/schema'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 
 export async function listInvoices(db: Db) {
   const rows = await db.select(named(invoice)).from(invoice)
@@ -62,7 +62,7 @@ export function readInvoices(lines: Record<string, string>[]): InvoiceInput[] {
   if (!lines.length) errors.push({ field: 'the file', reason: 'has no invoices below its header' })
   if (errors.length)
     throw new Problem(
-      422,
+      'invalid',
       'wrong-invoices',
       'The invoices were not taken',
       errors

@@ -7,7 +7,7 @@ import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import type { Db } from '../db/database'
 import { named } from './names'
 import { estimateLink } from '../db/schema'
-import { Problem, notFound } from '../http/problem'
+import { Problem, notFound } from '../problems/problem'
 
 const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')
 
@@ -83,7 +83,7 @@ export async function openLink(db: Db, secret: string, today: string) {
   const document = link ? keptDocument(link.body) : null
   if (!link || !document || link.revokedAt !== null || lastDayOf(link) < today)
     throw new Problem(
-      404,
+      'not found',
       'link-closed',
       'This link does not open anything',
       'It may have expired or been taken back. Ask whoever sent it for a new one.',

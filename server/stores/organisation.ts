@@ -3,7 +3,7 @@ import type { AllocationPlan } from '../../core/allocation/plan'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
-import { conflict } from '../http/problem'
+import { conflict } from '../problems/problem'
 import { allocationVersion, person } from '../db/schema'
 import { nameOf } from './names'
 

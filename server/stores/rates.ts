@@ -4,7 +4,7 @@ import type { Rate } from '../../core/money/rates'
 import { isDay } from '../../core/time/day'
 import type { Db, Session } from '../db/database'
 import { exchangeRate } from '../db/schema'
-import { Problem } from '../http/problem'
+import { Problem } from '../problems/problem'
 
 /** All exchange rates, newest first, with who brought them. */
 export async function listRates(db: Db) {
@@ -42,7 +42,7 @@ export function readRates(lines: Record<string, string>[]): Rate[] {
   if (!lines.length) errors.push({ field: 'the file', reason: 'has no rates below its header' })
   if (errors.length)
     throw new Problem(
-      422,
+      'invalid',
       'wrong-rates',
       'The rates were not taken',
       errors

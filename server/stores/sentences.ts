@@ -5,7 +5,7 @@ import type { SavedSentence, SavedSentenceBody, SavedSentenceInput } from '../..
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
 import { longSentence, savedSentence } from '../db/schema'
-import { Problem, notFound } from '../http/problem'
+import { Problem, notFound } from '../problems/problem'
 import { findJob, jobsOf, putJob, removeJob } from './jobs'
 import { nameOf } from './names'
 
@@ -114,7 +114,7 @@ async function own(db: Pick<Db, 'select'>, id: string, who: string) {
     .from(savedSentence)
     .where(eq(savedSentence.id, id))
   if (row && row.owner !== who)
-    throw new Problem(403, 'not-yours', 'The sentence is not yours', `It belongs to ${row.name}. Keep your own under another name.`)
+    throw new Problem('forbidden', 'not-yours', 'The sentence is not yours', `It belongs to ${row.name}. Keep your own under another name.`)
   return row
 }
 

@@ -3,7 +3,7 @@ import { daysIn } from '../../core/time/day-runs'
 import type { SourceState } from '../../shared/contracts/imports'
 import type { Db } from '../db/database'
 import { listMapped } from './mappings'
-import type { CubeFacts } from '../workers/cube-facts'
+import type { SourceDays } from '../../core/spend/freshness'
 
 /** So many runs of days without charges are told of a source; their number is told whole. */
 const MOST_RUNS = 12
@@ -11,7 +11,7 @@ const MOST_RUNS = 12
 type Row = { source: string; start: string; load_id: number; loaded_at: string }
 
 /** Every source with its billing periods and the sums its last loads brought. */
-export async function listSources(db: Db, { sources: days }: Pick<CubeFacts, 'sources'>): Promise<SourceState[]> {
+export async function listSources(db: Db, { sources: days }: { sources: SourceDays[] }): Promise<SourceState[]> {
   const daysOf = new Map(days.map(source => [source.source, source]))
   const { rows } = await db.execute<Row & { periods: SourceState['periods'] }>(sql`
     select p.source, to_char(p.start at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as start, p.load_id, l.finished_at::text as loaded_at, l.periods

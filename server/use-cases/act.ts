@@ -2,8 +2,8 @@ import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
 import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
-import { saidOf } from '../http/fault'
-import { Problem, notFound } from '../http/problem'
+import { saidOf } from '../problems/fault'
+import { Problem, notFound } from '../problems/problem'
 import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
 import { factsNow, type FactsFrom } from './detector-facts'
@@ -82,7 +82,7 @@ async function settle(act: Act): Promise<boolean> {
     if (!(error instanceof ConnectorFailed)) throw error
     await noteStep(db, approved, 'not known', stepOf(who, what, `not known: ${error.message}`))
     throw new Problem(
-      502,
+      'outside',
       'not-known',
       'Nobody knows whether it was done',
       `${connector.provider} does not say what became of ${doing.now} ${resourceName}: ${error.message}. Nothing is sent again before it does; look there, or ask again later.`,
@@ -121,7 +121,7 @@ async function attempt(act: Act, about: About): Promise<void> {
   if (why) {
     await note('lapsed', `not sent: ${why}`)
     throw new Problem(
-      409,
+      'conflict',
       'lapsed',
       'The approval has lapsed',
       `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be ${doing.past}.`,

@@ -1,7 +1,7 @@
 import { treeWithin } from '../../core/allocation/bound'
 import type { CostCentre } from '../../core/allocation/plan'
 import type { Db } from '../db/database'
-import type { Asker } from './work'
+import type { Asker } from '../people'
 import { currentPlan } from '../stores/organisation'
 
 /** The cost centres of the first tree that are for whoever asks; none before a plan is loaded. */

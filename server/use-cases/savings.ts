@@ -7,7 +7,7 @@ import { addDays, daysBetween } from '../../core/time/day'
 import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
-import { Problem, notFound } from '../http/problem'
+import { Problem, notFound } from '../problems/problem'
 import type { ChargesSeen } from '../charges/charges-seen'
 import type { Work } from './work'
 import { currentPlan } from '../stores/organisation'
@@ -32,7 +32,7 @@ export async function lookForSavings(from: FactsFrom, connector: Connector, who:
   const card = await findRateCard(db, connector.provider, today)
   if (!card)
     throw new Problem(
-      409,
+      'conflict',
       'no-rate-card',
       'There is nothing to price a saving with',
       `Drop the rate card of ${connector.provider} under Sources first.`,

@@ -1,7 +1,7 @@
 import { treeOf, type AllocationPlan } from '../../core/allocation/plan'
 import type { Settlement } from '../../core/allocation/settle'
 import type { AllocationQuestion } from '../../shared/contracts/allocation'
-import { notFound } from '../http/problem'
+import { notFound } from '../problems/problem'
 import type { JsonBytes } from '../json-bytes'
 import type { ChargesSeen } from '../charges/charges-seen'
 

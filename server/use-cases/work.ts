@@ -1,18 +1,24 @@
-import type { Bound } from '../../core/allocation/bound'
+import type { ChargeStore } from '../charges/charge-store'
 import type { ChargesSeen } from '../charges/charges-seen'
-import type { Services } from '../services'
+import type { CubeClient } from '../charges/cube-client'
+import type { Database } from '../db/database'
+import type { Exporter } from '../exports/exporter'
+import type { Importer } from '../imports/importer'
+import type { Asker, People } from '../people'
 
-/** Who asks. */
-export type Asker = {
-  /** What is kept wherever it is kept who did something: the id of a person, or what names nobody. */
-  id: string
-  name: string
-  /** What they see; null for all. */
-  bound: Bound | null
+/** What jobs work with: all that is there once a data folder is open, whoever asks. */
+export type Tools = {
+  database: Database
+  charges: ChargeStore
+  cube: CubeClient
+  importer: Importer
+  exporter: Exporter
+  people: People
+  dataDir: string
 }
 
 /** What a use case works with: what runs, who asks, and the charges that they may see. */
-export type Work = Omit<Services, 'cube'> & {
+export type Work = Omit<Tools, 'cube'> & {
   asker: Asker
   seen: ChargesSeen
   /** Tells the charges what has changed beside them. */
@@ -20,8 +26,8 @@ export type Work = Omit<Services, 'cube'> & {
 }
 
 /** What runs by itself sees all, or what the one sees for whom it runs. */
-export const workFor = ({ cube, ...services }: Services, asker: Asker): Work => ({
-  ...services,
+export const workFor = ({ cube, ...tools }: Tools, asker: Asker): Work => ({
+  ...tools,
   asker,
   seen: cube.within(asker.bound),
   refreshReference: () => cube.refreshReference(),

@@ -1,26 +1,11 @@
 // The thread that holds all charges in memory and answers questions about them.
 import { parentPort } from 'node:worker_threads'
-import type { Bound } from '../../core/allocation/bound'
-import type { Beside } from '../stores/beside'
-import { calls, type CubeCalls } from './cube-calls'
-import { replies, type CubeReplies } from './cube-replies'
-import { sliced, type CubeSlices } from './cube-slices'
-import { CubeState, type CubeUpdate, type Known, type NewEntries, type StagedChunk } from './cube-state'
-import { GivenUp, inSlices } from './in-slices'
-
-/** What changes the charges in memory, and what is known beside them. */
-export type CubeChanges = { enter: NewEntries; stage: StagedChunk; update: CubeUpdate; refer: Beside }
-/** What is asked, and what whoever asks may see; null for all. */
-type Asking<Kind extends string, Asked extends Record<string, (known: Known, argument: never) => unknown>> = {
-  [K in keyof Asked]: { id: number; within: Bound | null; argument: Parameters<Asked[K]>[1] } & Record<Kind, K>
-}[keyof Asked]
-export type CubeRequest =
-  | { [K in keyof CubeChanges]: { id: number; change: K; argument: CubeChanges[K] } }[keyof CubeChanges]
-  | Asking<'call', CubeCalls>
-  | Asking<'reply', CubeReplies>
-  | Asking<'slices', CubeSlices>
-  | { giveUp: number }
-export type CubeReply = { id: number; revision: number; result: unknown } | { id: number; error: string } | { id: number; givenUp: true }
+import { calls } from '../charges/cube/cube-calls'
+import type { CubeReply, CubeRequest } from '../charges/cube/cube-messages'
+import { replies } from '../charges/cube/cube-replies'
+import { sliced } from '../charges/cube/cube-slices'
+import { CubeState, type Known } from '../charges/cube/cube-state'
+import { GivenUp, inSlices } from '../charges/cube/in-slices'
 
 const state = new CubeState()
 const utf8 = new TextEncoder()

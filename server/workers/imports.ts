@@ -3,60 +3,22 @@
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
 import type { TakenCharge } from '../../core/focus/intake'
-import type { Mapping } from '../../core/focus/mapping/mapping'
 import { dictionaryNames } from '../../core/focus/star'
-import { beyondScaled, fromLimbs } from '../../core/spend/limbs'
+import { beyondScaled, fromLimbs } from '../../core/money/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'
 import { runsOf } from '../../core/time/day-runs'
 import { instantOf } from '../../core/time/instant'
 import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import {
-  EntryIds,
-  entryTexts,
-  idsFrom,
-  knownFrom,
-  type EntryTexts,
-  type IdTexts,
-  type KnownTexts,
-  type NewEntries,
-} from '../charges/entry-ids'
+import { EntryIds, entryTexts, idsFrom, knownFrom, type IdTexts, type NewEntries } from '../charges/entry-ids'
 import type { Held } from '../db/schema'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
-import { SegmentBuilder, type EncodedSegment, type FullSegment } from '../charges/segment-builder'
+import { SegmentBuilder, type FullSegment } from '../charges/segment-builder'
+import type { ImportDone, ImportMessage, ImportTask } from '../imports/reading-messages'
 import { ChargeTarget } from '../imports/targets'
 import { goGently } from './gentle'
 
 goGently()
-
-export type ImportTask = {
-  loadId: number
-  source: string
-  mapping: Mapping | null
-  files: { name: string; path: string; bytes: number; sha256: string }[]
-  /** What the database has, for a process that has just begun; null when it knows. */ known: KnownTexts | null
-}
-export type ImportMessage =
-  /** Entries whose ids are wanted: the answer is an `IdTexts`. */
-  | { type: 'entries'; entries: EntryTexts }
-  /** Segments to keep: the answer is `next`. */
-  | { type: 'segments'; segments: EncodedSegment[] }
-  | { type: 'progress'; bytesDone: number; rows: number; errorCount: number }
-  | ImportDone
-  | { type: 'fault'; message: string }
-export type ImportDone = {
-  type: 'done'
-  rows: number
-  files: ImportFile[]
-  periodEnds: Record<string, string>
-  warnings: string[]
-  errorCount: number
-  errors: ImportError[]
-  conformance: Conformance
-  corrections: ImportPeriod[]
-  /** What it has of each billing period. */
-  held: Record<string, Held>
-}
 
 const MOST_ERRORS = 1000
 const MOST_UNDER_WAY = 2

@@ -1,19 +1,11 @@
 // The thread that writes charge lines as a file, piece by piece, no faster than they are taken, and ends.
 import { parentPort, workerData } from 'node:worker_threads'
 import type { LineSource } from '../exports/lines/charge-lines'
+import type { LinesSaid, LinesTold } from '../exports/lines/lines-messages'
 import { linesFile, type LinesTask } from '../exports/lines/lines-file'
 import { goGently } from './gentle'
 
 goGently()
-
-/** What this thread asks of those who have the database, wants to be taken, or ends with. */
-export type LinesSaid =
-  | { [K in keyof LineSource]: { id: number; ask: K; args: Parameters<LineSource[K]> } }[keyof LineSource]
-  | { piece: Uint8Array }
-  | { end: true }
-  | { error: string }
-/** What it is told: an answer, or that another piece is wanted. */
-export type LinesTold = { id: number; answer: unknown } | { id: number; failed: string } | { more: true }
 
 const port = parentPort!
 const waiting = new Map<number, { resolve: (answer: never) => void; reject: (error: Error) => void }>()

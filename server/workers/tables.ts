@@ -1,14 +1,13 @@
 // The thread that writes one table as a file and ends.
 import { parentPort, workerData } from 'node:worker_threads'
 import { tableWriters } from '../exports/tables'
-import { spendFileTable, type SpendTableTask } from '../exports/tables/spend-table'
+import { spendFileTable } from '../exports/tables/spend-table'
 import { factLines, type FileTable } from '../exports/tables/table-writer'
 import type { TableFormat } from '../../shared/table-formats'
+import type { TableTask } from '../exports/tables/table-task'
 import { goGently } from './gentle'
 
 goGently()
-
-export type TableTask = { format: TableFormat; table: FileTable } | { spend: SpendTableTask }
 
 const write = (format: TableFormat, table: FileTable) => tableWriters[format].write(table)
 

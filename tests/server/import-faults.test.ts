@@ -79,7 +79,7 @@ it('a bill that is fetched under one key is one load, also where a process was k
   const connector = { name: 'cloud', provider: 'fetched', now: async () => '2026-11-24T09:00:00Z', can: { bill } }
   const left = { source: 'fetched', files: [{ name: 'x', bytes: 1 }], who: 'killed', mapping: null, fetchKey: 'one turn' }
   const before = await services.importer.announce(left)
-  const fetch = () => fetchBill(services, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
+  const fetch = () => fetchBill(services.importer, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
   const id = await fetch()
   expect(await fetch()).toBe(id) // taken up again after it had arrived
   await services.importer.idle()

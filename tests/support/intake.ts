@@ -1,7 +1,7 @@
 import { Intake, numberColumns } from '../../core/focus/intake'
 import type { FileProblem } from '../../core/focus/problem'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
-import { beyondScaled, fromLimbs } from '../../core/spend/limbs'
+import { beyondScaled, fromLimbs } from '../../core/money/limbs'
 import { decodeUtf8 } from '../../server/imports/readers/csv'
 import { CsvScanner } from '../../server/imports/readers/csv-scanner'
 

@@ -1,6 +1,6 @@
 import { Decimal, decimalText, parseDecimal } from '../../money/decimal'
 import { usualWays } from '../../ratecard/earlier-words'
-import type { Field } from '../components/field'
+import type { Field } from '../components/field-types'
 import { ALWAYS_ON, readHours, readPlain, weekOf } from './hours-text'
 import { inOrder, numberText, readNumber, type TypedNumber } from './number-text'
 

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { notFound } from '../../http/problem'
+import { notFound } from '../../problems/problem'
 import { sendProblem } from '../../http/send-problem'
 
 /** What the table of operations has and no route answers; what it does not have is refused before. */

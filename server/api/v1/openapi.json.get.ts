@@ -1,5 +1,5 @@
 import { openApiDocument } from '../../http/openapi/document'
-import { operations } from '../../http/operations'
+import { operations } from '../../operations'
 import { route } from '../../http/route'
 
 let made: ReturnType<typeof openApiDocument> | null = null

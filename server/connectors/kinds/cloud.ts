@@ -31,7 +31,9 @@ const condition = z.object({
     }),
   ),
 })
-const eventList = z.object({ events: z.array(z.object({ id: z.string(), at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })) })
+const eventList = z.object({
+  events: z.array(z.object({ id: z.string(), at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })),
+})
 const deed = z.object({ at: z.string() })
 const actionOutcome = z.discriminatedUnion('outcome', [
   z.object({ outcome: z.literal('done'), at: z.string() }),

@@ -1,11 +1,11 @@
 import type { EstimateDocument } from '../../../core/estimate/documents/document'
 import type { Estimate } from '../../../core/estimate/estimate'
 import type { Prices } from '../../../core/estimate/pricing/price-estimate'
+import type { Exporter } from '../exporter'
 import type { ExportFormat } from '../../../shared/contracts/estimates'
-import type { Db } from '../../db/database'
+import type { Database, Db } from '../../db/database'
 import type { RateCard } from '../../../core/ratecard/rate-card'
-import { Problem, notFound } from '../../http/problem'
-import type { Services } from '../../services'
+import { Problem, notFound } from '../../problems/problem'
 import { mustFindEstimate } from '../../stores/estimates'
 import { findRateCard } from '../../stores/rate-cards'
 import { listRates } from '../../stores/rates'
@@ -24,7 +24,7 @@ export async function pricesFor(db: Db, estimate: Estimate): Promise<Prices> {
     const card = await findRateCard(db, provider, date, revision)
     if (!card)
       throw new Problem(
-        409,
+        'conflict',
         'no-rate-card',
         'A rate card is missing',
         `The rate card of ${provider} from ${date}${revision > 1 ? `, revision ${revision},` : ''} is not loaded. Drop it under Sources.`,
@@ -48,7 +48,7 @@ async function versionOf(db: Db, id: string, { version, scenario }: Asked, who: 
   }
 }
 
-type Needed = Pick<Services, 'database' | 'exporter'>
+type Needed = { database: Database; exporter: Exporter }
 
 /** A version as it leaves the house, as a link keeps it. */
 export async function documentOf({ database, exporter }: Needed, id: string, asked: Asked, who: string): Promise<EstimateDocument> {

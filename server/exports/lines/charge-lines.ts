@@ -4,7 +4,7 @@ import { ABSENT, amountTextOf, measureNames, type Segment } from '../../../core/
 import { instantOf, isoInstant } from '../../../core/time/instant'
 import type { Entry } from '../../charges/charge-store'
 import { currencyList, storedSegments } from '../../charges/stored-segments'
-import type { LoadRows } from '../../workers/cube-calls'
+import type { LoadRows } from '../../charges/cube/cube-calls'
 
 const numbers: readonly string[] = [...amountColumns, ...quantityColumns]
 

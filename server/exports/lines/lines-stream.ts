@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import type { LinesSaid, LinesTold } from '../../workers/lines'
+import type { LinesSaid, LinesTold } from './lines-messages'
 import type { LineSource } from './charge-lines'
 import type { LinesTask } from './lines-file'
 

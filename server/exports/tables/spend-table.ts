@@ -10,7 +10,7 @@ import type { tableExport } from '../../../shared/contracts/spend-export'
 import { companionOf } from '../../../shared/words/dimensions'
 import { fileHead } from '../../../shared/words/table-heads'
 import { withinSaid } from '../../../shared/words/within'
-import type { CubeFacts } from '../../workers/cube-facts'
+import type { CubeFacts } from '../../charges/cube/cube-facts'
 import type { ColumnTotal, FileFact, FileTable } from './table-writer'
 
 type Packed = PackedAnswer | PackedConverted

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { problemDetails } from '../../../shared/contracts/common'
-import { allOperations } from '../operations'
-import type { Operation } from '../operations/operation'
+import { allOperations } from '../../operations'
+import type { Operation } from '../../operations/operation'
 
 const schema = (contract: z.ZodType, io: 'input' | 'output') => {
   const { $schema: _, ...rest } = z.toJSONSchema(contract, { io, unrepresentable: 'any' })

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { carryOut, findOut } from '../../use-cases/act'
 import { findOpportunity } from '../../stores/savings'
-import type { Services } from '../../services'
+import type { Tools } from '../../use-cases/work'
 import type { JobKind } from './kind'
 
 /** Acts on an approved opportunity. What a process is killed over is found out, and not done again by itself. */
@@ -26,4 +26,4 @@ export const act: JobKind<{ opportunity: string }> = {
 }
 
 /** What proves a saving is looked at whole, whoever approves it. */
-const factsFrom = ({ database: { db }, cube }: Services) => ({ db, charges: cube.within(null) })
+const factsFrom = ({ database: { db }, cube }: Tools) => ({ db, charges: cube.within(null) })

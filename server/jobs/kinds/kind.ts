@@ -1,14 +1,14 @@
 import type { z } from 'zod'
 import type { JobProgress } from '../../../shared/contracts/jobs'
 import type { Db } from '../../db/database'
-import type { Services } from '../../services'
+import type { Tools } from '../../use-cases/work'
 
 /** Who asks for what runs by itself. */
 export const SCHEDULE = 'the schedule'
 
 /** What a job works with while it runs. */
 export type Run = {
-  services: Services
+  services: Tools
   /** Who asked for it; `SCHEDULE` where nobody did. */
   who: string
   /** The same for everything of this turn, however often it is taken up: goes with what is done outside. */
@@ -23,11 +23,6 @@ export type Run = {
   about: (what: string) => Promise<void>
   progress: (progress: JobProgress) => void
 }
-
-/** Ends the job with nobody knowing whether it was done: it is not repeated by itself. */
-export class NotKnown extends Error {}
-/** The job is no longer this process's, or is wanted to stop. */
-export class JobLost extends Error {}
 
 /** What came of a run: in words, which are the job's outcome, and whether nothing goes on before a person has seen to it. */
 export type Done<R> = { said: string; result: R; needsPerson?: boolean }
@@ -49,12 +44,12 @@ export type JobKind<A, R = void> = {
   /** Does it. What it throws is why it failed. */
   run(argument: A, run: Run): Promise<Done<R>>
   /**
-   * Finds out what became of what it was about to do outside when its process ended, and does nothing. Without it nobody knows, and a person
-   * is told.
+   * Finds out what became of what it was about to do outside when its process ended, and does nothing. Without it nobody knows, and a
+   * person is told.
    */
   findOut?(argument: A, run: Run): Promise<string>
   /** Notes where it matters that it was given up for good. */
-  givenUp?(argument: A, services: Services, why: string): Promise<void>
+  givenUp?(argument: A, services: Tools, why: string): Promise<void>
 }
 
 /** A kind whose argument was read by its own contract. */

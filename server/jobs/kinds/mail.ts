@@ -4,7 +4,8 @@ import { sendMail } from '../../connectors/mail'
 import { workFor } from '../../use-cases/work'
 import { sentenceMail } from '../../use-cases/sentence-mail'
 import { findSentence } from '../../stores/sentences'
-import { NotKnown, type JobKind } from './kind'
+import { NotKnown } from '../../problems/job-ends'
+import type { JobKind } from './kind'
 
 /** Sends a saved sentence's file to those who get it. Where nobody knows whether a mail was taken, it is not sent again by itself. */
 export const mail: JobKind<{ sentence: string }> = {

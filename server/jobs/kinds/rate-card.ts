@@ -4,7 +4,7 @@ import { capabilityOf, findConnector } from '../../connectors/connect'
 import type { Connector } from '../../connectors/connector'
 import { workFor } from '../../use-cases/work'
 import { takeRateCard } from '../../use-cases/take-rate-card'
-import type { Services } from '../../services'
+import type { Tools } from '../../use-cases/work'
 import { findRateCard, listRateCards, packedCard } from '../../stores/rate-cards'
 import type { JobKind } from './kind'
 
@@ -25,7 +25,7 @@ export const rateCard: JobKind<{ connection: string }, Fetched> = {
 export const rateCardJob = (connection: string) => `rate-card ${connection}`
 
 /** Asks a connection for its rate card, keeps it when it is new, and says what changed. */
-async function fetchCard(services: Services, connector: Connector, who: string): Promise<{ said: string; result: Fetched }> {
+async function fetchCard(services: Tools, connector: Connector, who: string): Promise<{ said: string; result: Fetched }> {
   const { db } = services.database
   const card = await capabilityOf(connector, 'rate card').newest()
   const before = (await listRateCards(db)).filter(c => c.provider === card.provider && c.validFrom < card.validFrom)[0]

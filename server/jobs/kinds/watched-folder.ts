@@ -7,7 +7,7 @@ import { deliver } from '../../imports/deliver'
 import { deliveryKey, type ArrivedFile } from '../../imports/importer'
 import { takeIn } from '../../imports/take-in'
 import { findFiles, NotWatchable, openPlainFile, watchable, type Found, type FoundFile } from '../../imports/watched-files'
-import type { Services } from '../../services'
+import type { Tools } from '../../use-cases/work'
 import { changeJob, findJob } from '../../stores/jobs'
 import { findMapping } from '../../stores/mappings'
 import { findWatch, type StoredWatch } from '../../stores/watches'
@@ -43,13 +43,13 @@ export const watchedFolder: JobKind<{ watch: number }> = {
   },
 }
 
-async function pause({ database: { db } }: Pick<Services, 'database'>, watch: number): Promise<void> {
+async function pause({ database: { db } }: Pick<Tools, 'database'>, watch: number): Promise<void> {
   const job = await findJob(db, watchJob(watch))
   if (job) await changeJob(db, job.id, { paused: true })
 }
 
 async function lookInto(
-  services: Services,
+  services: Tools,
   { source, place, together, who }: StoredWatch,
   isAsked: boolean,
 ): Promise<{ said: string; needsPerson: boolean }> {

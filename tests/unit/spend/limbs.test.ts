@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { scaledText } from '../../../core/money/scaled'
-import { beyondScaled, fromLimbs, highLimb, LARGEST_HIGH, limbsOf, lowLimb } from '../../../core/spend/limbs'
+import { beyondScaled, fromLimbs, highLimb, LARGEST_HIGH, limbsOf, lowLimb } from '../../../core/money/limbs'
 import { limbsText, Sums } from '../../../core/spend/sums'
 
 const largest = BigInt(LARGEST_HIGH) * 10n ** 9n

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { scaled, scaledText, type Scaled } from '../../../core/money/scaled'
-import { EXACT, EXACT_ROWS, highLimb, lowLimb } from '../../../core/spend/limbs'
+import { EXACT, EXACT_ROWS, highLimb, lowLimb } from '../../../core/money/limbs'
 import { limbsText, Sums } from '../../../core/spend/sums'
 
 const CELLS = 5

@@ -1,5 +1,5 @@
 import { left } from '../../../http/left'
-import { operations } from '../../../http/operations'
+import { operations } from '../../../operations'
 import { route } from '../../../http/route'
 
 export default route(operations.allocation.preview, ({ allocation, event, body }) => allocation.preview(body, left(event)))

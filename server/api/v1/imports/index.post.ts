@@ -1,5 +1,5 @@
 import { arrive } from '../../../http/arrive'
-import { operations } from '../../../http/operations'
+import { operations } from '../../../operations'
 import { route } from '../../../http/route'
 
 export default route(operations.sources.importFile, ({ event, loads, query }) =>

@@ -1,6 +1,6 @@
 import { setResponseHeader } from 'h3'
 import { shownToken } from '../../../http/maintainer'
-import { operations } from '../../../http/operations'
+import { operations } from '../../../operations'
 import { route } from '../../../http/route'
 import { sendPieces } from '../../../http/send-stream'
 

@@ -1,5 +1,5 @@
 import { shownToken } from '../../../http/maintainer'
-import { operations } from '../../../http/operations'
+import { operations } from '../../../operations'
 import { route } from '../../../http/route'
 
 export default route(operations.maintenance.check, ({ maintenance, event }) => maintenance.check(shownToken(event)))

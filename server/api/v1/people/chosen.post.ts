@@ -1,5 +1,5 @@
 import { setCookie } from 'h3'
-import { operations } from '../../../http/operations'
+import { operations } from '../../../operations'
 import { PERSON_COOKIE, route } from '../../../http/route'
 
 const YEAR_S = 60 * 60 * 24 * 365

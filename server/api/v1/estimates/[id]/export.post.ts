@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { operations } from '../../../../http/operations'
+import { operations } from '../../../../operations'
 import { route } from '../../../../http/route'
 
 export default route(operations.estimates.export, async ({ event, estimates, path, body }) => {

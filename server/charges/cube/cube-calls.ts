@@ -1,0 +1,97 @@
+import { ownersOfCharged, whose, type Owner, type ResourceFacts } from '../../../core/allocation/whose'
+import { scaledText } from '../../../core/money/scaled'
+import type { SkuMeaning } from '../../../core/ratecard/sku-meanings'
+import { plainGroups, type Group } from '../../../core/spend/answer'
+import type { Converted, PackedConverted } from '../../../core/spend/convert'
+import { covered } from '../../../core/spend/covered'
+import { chunkKey, type Chunk } from '../../../core/spend/cube'
+import { findPlaces, type FoundPlace } from '../../../core/spend/find'
+import { groupCharges } from '../../../core/spend/group'
+import type { PackedAnswer } from '../../../core/spend/packed'
+import type { CubePart } from '../../../core/spend/part'
+import type { Answer, Grouping, Scope } from '../../../core/spend/question'
+import { chunksReached, type Reached } from '../../../core/spend/reached'
+import { rowsOf } from '../../../core/spend/rows'
+import { segmentSums } from '../../../core/spend/segment-sums'
+import type { Day } from '../../../core/time/day'
+import type { ImportPeriod } from '../../../shared/contracts/imports'
+import type { CubeFacts } from './cube-facts'
+import { answerAsked, answersAsked, meaningsOf, type Asked } from './cube-replies'
+import { isWithin, type ChunkName, type Known } from './cube-state'
+
+/** The rows of a load's charges for a billing period that a scope leaves, by segment; null where it reaches none. */
+export type LoadRows = { loadId: number; billingPeriodStart: string; billingPeriodEnd: string; segments: (Uint32Array | null)[] }
+
+/** What can be asked of charges: of all, or of those within a bound. */
+export const calls = {
+  /** What SKU codes mean; those that nobody knows are left out. */
+  meanings: ({ meanings }: Known, skus: string[]): Record<string, SkuMeaning> => meaningsOf(meanings, skus),
+  answer: (known: Known, question: Asked): Answer | Converted => answerAsked(known, question),
+  /** Several questions of one state of the data, their rows packed. */
+  answers: (known: Known, questions: Asked[]): (PackedAnswer | PackedConverted)[] => answersAsked(known, questions),
+  group: ({ cube }: Known, question: Grouping): Group[] => plainGroups(cube, question),
+  /** How many charges a scope leaves. */
+  count: ({ cube }: Known, scope: Scope): number =>
+    groupCharges(cube, { ...scope, splitBy: [], grain: null, measures: [] }).counts.reduce((a, b) => a + b, 0),
+  /** Which charges of which loads a scope leaves: by segment their rows as they are kept, in order. */
+  rows({ cube, part }: Known, scope: Scope): LoadRows[] {
+    const rowsWithin = rowsOf(cube, scope)
+    return chunksReached(cube, scope)
+      .sort((a, b) => (keyOf(a.chunk) < keyOf(b.chunk) ? -1 : 1))
+      .map(({ chunk: { loadId, billingPeriodStart, billingPeriodEnd }, segments }) => ({
+        loadId: loadId!,
+        billingPeriodStart,
+        billingPeriodEnd,
+        segments: part ? keptRows(part, segments, rowsWithin) : segments.map(reached => reached && rowsWithin(reached)),
+      }))
+  },
+  /** The days that charges cover, and which sources have delivered them. */
+  covered: ({ cube }: Known, scope: Scope): ReturnType<typeof covered> => covered(cube, scope),
+  /**
+   * Whose resources are on a day, by the first tree of cost centres; by resource id, nothing where there is no plan, or where they are not
+   * for who asks.
+   */
+  whose(known: Known, { resources, day }: { resources: ResourceFacts[]; day: Day }): Record<string, Owner> {
+    const { newest } = known.plans
+    if (!newest) return {}
+    if (!known.bound) return Object.fromEntries(whose(known.whole, newest, resources, day))
+    // of a resource that others are charged for too, what they pay has no part in it
+    const ids = resources.map(({ id }) => id)
+    const own = ownersOfCharged(known.cube, newest, ids, day)
+    const others = resources.filter(({ id }) => !own.has(id))
+    const isTheirs = isWithin(known)
+    return Object.fromEntries([...own, ...whose(known.whole, newest, others, day)].filter(([, owner]) => isTheirs(owner?.target ?? null)))
+  },
+  /** Places whose name or id holds a text. */
+  find: ({ cube }: Known, text: string): FoundPlace[] => findPlaces(cube, text),
+  facts: ({ facts }: Known, _: undefined): CubeFacts => facts(),
+  /** Sums of billing periods as they are in memory, by currency. */
+  sums: ({ cube }: Known, periods: ChunkName[]): ImportPeriod[] =>
+    periods.flatMap(name => {
+      const chunk = cube.chunks.get(keyOf(name))
+      return chunk
+        ? segmentSums(chunk.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({
+            billingPeriodStart: name.billingPeriodStart,
+            currency,
+            rows,
+            billedCost: scaledText(billed),
+            effectiveCost: scaledText(effective),
+          }))
+        : []
+    }),
+}
+export type CubeCalls = typeof calls
+
+const keyOf = (name: Pick<Chunk, 'source' | 'billingPeriodStart'>) => chunkKey(name.source, name.billingPeriodStart)
+
+/** Rows of a part's segments, as rows of those that they come from. */
+function keptRows({ origins }: CubePart, segments: readonly (Reached | null)[], rowsWithin: (reached: Reached) => Uint32Array) {
+  const found: LoadRows['segments'] = []
+  for (const reached of segments) {
+    if (!reached) continue
+    const { place, places, rows } = origins.get(reached.segment)!
+    while (found.length < places) found.push(null)
+    found[place] = rowsWithin(reached).map(row => rows[row]!)
+  }
+  return found
+}

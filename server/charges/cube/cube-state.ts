@@ -1,0 +1,149 @@
+import { chargesWithin, centresWithin, type Bound } from '../../../core/allocation/bound'
+import { centreCoding, noPlans, type Plans } from '../../../core/allocation/centre-coding'
+import { allocationPlanSchema } from '../../../core/allocation/plan'
+import type { DictionaryName } from '../../../core/focus/star'
+import type { Rate } from '../../../core/money/rates'
+import { earlierCard, type RateCard } from '../../../core/ratecard/rate-card'
+import { skuMeanings, type SkuMeaning } from '../../../core/ratecard/sku-meanings'
+import { chunkKey, Cube, type Chunk } from '../../../core/spend/cube'
+import type { CubePart } from '../../../core/spend/part'
+import { lookup, referenceBody } from '../../../shared/contracts/spend-settings'
+import type { Entry } from '../charge-store'
+import { decodeSegment } from '../segment-codec'
+import type { Beside } from '../../stores/beside'
+import { factsOf, type CubeFacts } from './cube-facts'
+
+export type ChunkName = { source: string; billingPeriodStart: string }
+/** Entries as the JSON text of a list. */
+export type NewEntries = { dictionary: DictionaryName; text: string }
+/** The charges of a billing period as they are kept, of which load, and how many there are to be. */
+export type StagedChunk = Omit<Chunk, 'segments' | 'loadId'> & { loadId: number; rows: number; segments: Uint8Array[] }
+/** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
+export type CubeUpdate = { revision: number; gone: ChunkName[] } & { beside?: Beside }
+
+/** All that whoever asks may see of the charges, and what is known beside them at the moment. */
+export type Known = {
+  cube: Cube
+  /** All charges, for what is worked out of all and then cut to what may be seen. */
+  whole: Cube
+  /** Where the charges come from, where they are a part of all. */
+  part: CubePart | null
+  bound: Bound | null
+  plans: Plans
+  rates: readonly Rate[]
+  meanings: ReadonlyMap<string, SkuMeaning>
+  /** The currency that the company reports in, where it has said so. */
+  reportCurrency: string | null
+  facts: () => CubeFacts
+}
+
+/** So many bounds are remembered with what lies within them. */
+const MOST_BOUNDS = 16
+
+const nameOf = ({ source, billingPeriodStart }: ChunkName): ChunkName => ({ source, billingPeriodStart })
+const keyOf = (name: ChunkName) => chunkKey(name.source, name.billingPeriodStart)
+
+/** The charges in memory and what is known beside them. */
+export class CubeState {
+  readonly cube = new Cube()
+  revision = 0
+  /** Counts what changes the answers to questions. */
+  changes = 0
+  #plans: Plans = noPlans
+  #rates: Rate[] = []
+  #meanings = new Map<string, SkuMeaning>()
+  #reportCurrency: string | null = null
+  #staged = new Map<string, Chunk | ChunkName>()
+  #damaged = new Map<string, ChunkName>()
+  /** What whoever asks sees, by their bound; forgotten with every change. */
+  #known = new Map<string, Known>()
+
+  constructor() {
+    this.cube.setCentres((own, tree, shows) => centreCoding(this.#plans, tree, dimension => own.coding(dimension), shows))
+  }
+
+  /** What someone sees: all, or what lies within a bound. The bound stands before everything that is remembered of answers. */
+  known(bound: Bound | null): Known {
+    const key = JSON.stringify(bound && [[...bound.centres].sort(), bound.seesPools])
+    const before = this.#known.get(key)
+    if (before) return before
+    const part = bound && chargesWithin(this.cube, this.#plans.newest?.centres ?? [], bound)
+    const own = {
+      ...{ cube: part?.cube ?? this.cube, whole: this.cube, part, bound },
+      ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
+    }
+    let facts: CubeFacts | null = null
+    const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])) }
+    if (this.#known.size >= MOST_BOUNDS) this.#known.delete([...this.#known.keys()][0]!)
+    this.#known.set(key, made)
+    return made
+  }
+
+  /** Dictionary entries, before the charges that need them. */
+  enter({ dictionary, text }: NewEntries): void {
+    for (const [id, ...values] of JSON.parse(text) as Entry[]) this.cube.addEntry(dictionary, id, values)
+  }
+
+  /** Charges that count with the next update. */
+  stage(chunk: StagedChunk): void {
+    const segments = chunk.segments.map(bytes => decodeSegment(bytes, currency => this.cube.currencyCode(currency)))
+    const whole = segments.filter(segment => segment !== null)
+    const isWhole = whole.length === segments.length && whole.reduce((n, { rows }) => n + rows, 0) === chunk.rows
+    const { rows: _, ...own } = chunk
+    this.#staged.set(keyOf(chunk), isWhole ? { ...own, segments: whole } : nameOf(chunk))
+  }
+
+  /** Makes what is staged count. */
+  update(update: CubeUpdate): void {
+    if (update.beside) this.#takeBeside(update.beside)
+    for (const name of update.gone) {
+      this.cube.removeChunk(name.source, name.billingPeriodStart)
+      this.#damaged.delete(keyOf(name))
+      this.#staged.delete(keyOf(name))
+    }
+    for (const [key, chunk] of this.#staged) {
+      if ('segments' in chunk) {
+        this.cube.setChunk(chunk)
+        this.#damaged.delete(key)
+      } else {
+        this.cube.removeChunk(chunk.source, chunk.billingPeriodStart)
+        this.#damaged.set(key, chunk)
+      }
+    }
+    this.#staged.clear()
+    this.revision = update.revision
+    this.#changed()
+  }
+
+  /** Takes up what is known beside the charges. */
+  refer(beside: Beside): void {
+    this.#takeBeside(beside)
+    this.#changed()
+  }
+
+  #changed(): void {
+    this.#known.clear()
+    this.changes++
+  }
+
+  #takeBeside(beside: Beside): void {
+    const { skus, reportCurrency, ...said } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
+    this.#reportCurrency = reportCurrency
+    this.#plans = { newest: beside.plan === null ? null : allocationPlanSchema.parse(JSON.parse(beside.plan)), closed: {} }
+    const lookups = Object.fromEntries(beside.lookups.map(({ name, text }) => [name, lookup.parse(JSON.parse(text))]))
+    this.#meanings = skuMeanings(
+      beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard),
+      skus,
+    )
+    const charged = Object.fromEntries([...this.#meanings].map(([sku, { charged }]) => [sku, charged]))
+    this.cube.setReference({ ...said, charged, lookups })
+    this.#rates = JSON.parse(beside.rates) as Rate[]
+  }
+}
+
+/** Whether a cost centre or pool, or what is on none, is for whoever asks. */
+export function isWithin({ bound, plans }: Known): (target: string | null) => boolean {
+  if (!bound) return () => true
+  const ids = centresWithin(plans.newest?.centres ?? [], bound)
+  return target => target !== null && ids.has(target)
+}

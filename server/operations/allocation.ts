@@ -1,0 +1,58 @@
+import * as contracts from '../../shared/contracts/allocation'
+import * as reference from '../../shared/contracts/reference-data'
+import * as settings from '../../shared/contracts/spend-settings'
+import { fileBody } from './body-limits'
+import { operation } from './operation'
+
+export const allocation = {
+  plan: operation('allocation', 'get', '/allocation/plan', 'Cost centres, rules and pools.', {
+    reach: 'company',
+    reply: contracts.planState,
+  }),
+  centres: operation('allocation', 'get', '/allocation/centres', 'The cost centres that are for who asks.', {
+    reach: 'bounded',
+    reply: contracts.centreList,
+  }),
+  savePlan: operation('allocation', 'put', '/allocation/plan', 'Saves them as the next version.', {
+    reach: 'company',
+    body: contracts.planSave,
+    reply: contracts.planSaved,
+  }),
+  preview: operation('allocation', 'post', '/allocation/preview', 'A month under a plan that is not saved.', {
+    reach: 'company',
+    body: contracts.planPreview,
+    reply: contracts.settlement,
+  }),
+  settlement: operation('allocation', 'get', '/allocation/settlement', 'A billing month put on cost centres.', {
+    reach: 'bounded',
+    query: contracts.allocationQuestion,
+    reply: contracts.settlement,
+  }),
+  lookups: operation('allocation', 'get', '/lookups', 'Tables that say something of another dimension’s values.', {
+    reach: 'company',
+    reply: settings.lookupList,
+  }),
+  lookup: operation('allocation', 'get', '/lookups/{name}', 'A lookup with all of its entries.', {
+    reach: 'company',
+    parts: { name: settings.lookupName },
+    reply: settings.lookupState,
+  }),
+  saveLookup: operation('allocation', 'put', '/lookups/{name}', 'A lookup in place of the one of that name; earlier states are kept.', {
+    reach: 'company',
+    parts: { name: settings.lookupName },
+    body: settings.lookup,
+    limits: fileBody,
+    reply: settings.lookupSaved,
+  }),
+  dropLookup: operation('allocation', 'delete', '/lookups/{name}', 'Takes a lookup away; earlier states are kept.', {
+    reach: 'company',
+    parts: { name: settings.lookupName },
+    reply: settings.lookupSaved,
+  }),
+  takeOrganisation: operation('allocation', 'post', '/organisation', 'People, cost centres, rules and pool.', {
+    reach: 'company',
+    body: reference.organisation,
+    limits: fileBody,
+    reply: reference.organisationLoaded,
+  }),
+}
