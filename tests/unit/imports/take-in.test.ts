@@ -40,6 +40,6 @@ it('leaves nothing of what is too long, dropped, or has no room, and says that t
   await expect(take('abcd', 3)).rejects.toBeInstanceOf(TooLong)
   await (await take('abc', 3)).drop()
   disk.isFull = true
-  await expect(take('abc')).rejects.toMatchObject({ status: 507, code: 'disk-full', title: 'The disk is full' })
+  await expect(take('abc')).rejects.toMatchObject({ kind: 'no room', code: 'disk-full', title: 'The disk is full' })
   expect(readdirSync(folder)).toEqual([])
 })
