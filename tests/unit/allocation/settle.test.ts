@@ -278,3 +278,63 @@ it('goes on in slices and comes to the same', () => {
   expect(count).toBeGreaterThanOrEqual(3)
   expect(step.value).toEqual(toEnd(settleInSlices(cube, plan, question)))
 })
+
+it('tells where money came from and went, by provider and target, added up over services and rules', () => {
+  const from = (provider: string | null, amount: string, more: Record<string, string | null>, currency?: string) =>
+    cell(amount, { ProviderName: provider, ...more }, currency)
+  const { flows } = run([
+    from('P', '1', { 'Tags/team': 'a', ServiceName: 'x' }),
+    from('P', '2', { 'Tags/team': 'a', ServiceName: 'y' }),
+    from('P', '4', { 'Tags/team': 'a', ServiceName: 'y' }, 'USD'),
+    from('Q', '8', { 'Tags/team': 'a' }),
+    from(null, '16', { SubAccountName: 'shared', ServiceName: 'x' }),
+    from(null, '32', { SubAccountName: 'shared', ServiceName: 'y' }),
+    from('P', '64', { SubAccountName: 'nobody', ServiceName: 'x' }),
+    from('P', '128', { SubAccountName: 'nobody', ServiceName: 'y' }),
+  ])
+  expect(flows.map(({ provider, target, currency, amount }) => `${provider} ${target} ${currency} ${amount}`).sort()).toEqual([
+    'P a1 EUR 3',
+    'P a1 USD 4',
+    'P null EUR 192',
+    'Q a1 EUR 8',
+    'null pool EUR 48',
+  ])
+})
+
+it('what rules catch stands in the order of the rules, then of the currencies, whichever comes first on the bill', () => {
+  const cells = [
+    cell('1', { SubAccountName: 'live' }, 'USD'),
+    cell('2', { SubAccountName: 'live' }, 'EUR'),
+    cell('3', { SubAccountName: 'shared' }, 'USD'),
+    cell('4', { 'Tags/team': 'a' }, 'USD'),
+    cell('5', { 'Tags/team': 'a' }, 'EUR'),
+  ]
+  const expected = ['r1 EUR 5', 'r1 USD 4', 'r2 USD 3', 'r3 EUR 2', 'r3 USD 1']
+  for (const list of [cells, [...cells].reverse()])
+    expect(run(list).catches.map(({ rule, currency, amount }) => `${rule} ${currency} ${amount}`)).toEqual(expected)
+})
+
+it('measures what was consumed, on cost centres alone: neither pools nor what nobody owns have a part', () => {
+  const consumed = (amount: string, values: Record<string, string | null>, quantity: string): PlainCharge => {
+    const own = cell(amount, values)
+    return { ...own, consumed: quantity, values: { ...own.values, ConsumedUnit: 'GB', PricingUnit: 'other' } }
+  }
+  const own: AllocationPlan = {
+    ...plan,
+    pools: [{ id: 'pool', name: 'Pool', method: 'quantity', measure: 'consumedQuantity', unit: 'GB', conditions: [] }],
+  }
+  const { statements } = run(
+    [
+      consumed('1', { 'Tags/team': 'a', ServiceName: 'x' }, '1'),
+      consumed('1', { 'Tags/team': 'a', ServiceName: 'y' }, '1'),
+      consumed('1', { SubAccountName: 'live' }, '6'),
+      consumed('80', { SubAccountName: 'shared' }, '1000'),
+      consumed('1', { SubAccountName: 'nobody' }, '1000'),
+    ],
+    own,
+  )
+  expect(statements.map(({ centre, shared }) => [centre, shared])).toEqual([
+    ['b', '60'],
+    ['a1', '20'],
+  ])
+})

@@ -91,3 +91,23 @@ it('lets the newest charges up to the day decide, of them the largest, before wh
   ).toEqual({ rule: 'team', target: 'a' })
   expect(said('2026-09-30', [charge('2026-09-07', '0')])).toBeNull()
 })
+
+it('the newest charges decide, of these the largest whatever its sign, of equal ones the earlier rule, in whatever order they come', () => {
+  const gw = (day: string, amount: string, region: string, provider = 'P') =>
+    charge(day, amount, { values: { ResourceName: 'gw-1', RegionId: region, ProviderName: provider } })
+  const said = (...charges: PlainCharge[]) => {
+    const [there, back] = [charges, [...charges].reverse()].map(list => of(list, [facts()], '2026-09-30').x)
+    expect(back).toEqual(there)
+    return there && there.rule
+  }
+  // `named` catches the north, `large` what costs a cent elsewhere
+  expect(said(gw('2026-09-05', '9', 'south'), gw('2026-09-06', '0.001', 'north'))).toBe('named')
+  expect(said(gw('2026-09-06', '9', 'south'), gw('2026-09-05', '90', 'north'))).toBe('large')
+  expect(said(gw('2026-09-05', '1', 'south'), gw('2026-09-05', '-1.000000000000001', 'north'))).toBe('named')
+  expect(said(gw('2026-09-05', '1.000000000000001', 'south'), gw('2026-09-05', '-1', 'north'))).toBe('large')
+  expect(said(gw('2026-09-05', '1', 'south'), gw('2026-09-05', '-1', 'north'))).toBe('named')
+  // nobody's charge decides too, where it is the larger
+  expect(said(gw('2026-09-05', '0.003', 'north'), gw('2026-09-05', '-0.005', 'south'))).toBeNull()
+  // what comes after the day is not looked at
+  expect(said(gw('2026-09-05', '0.003', 'north'), gw('2026-10-01', '5', 'south'))).toBe('named')
+})
