@@ -47,7 +47,7 @@ export async function startServices(
   const people = new People(database)
   await people.refresh()
   await people.follow()
-  await importer.recover()
+  await importer.arrivals.recover()
   await cube.refresh()
   await cube.follow()
   await connectFromEnvironment(database.db)

@@ -1,7 +1,7 @@
 import { deliver } from '../imports/deliver'
 import { stated } from '../imports/delivered'
 import { arriving, type Arriving } from '../imports/deliveries'
-import { loadJob } from '../imports/importer'
+import { loadJob } from '../imports/load-row'
 import { mappingFor } from '../imports/mapping-for'
 import { movedBy } from '../imports/moved'
 import type { TakenIn } from '../imports/take-in'
@@ -25,7 +25,7 @@ export class Loads {
     const mapping = await mappingFor(this.work.database.db, source, mapped)
     const name = (file ?? `${source}.csv`).slice(0, 200)
     const announced = { source, files: [{ name, bytes: 0 }], who: this.#who, mapping, ...stated(deliveredAt) }
-    return { id: await deliver(this.work.importer, announced, path => receive(name, path)) }
+    return { id: await deliver(this.work.importer.arrivals, announced, path => receive(name, path)) }
   }
 
   /** Announces files that belong together; each is then sent, and the last one starts the load. */
@@ -33,12 +33,12 @@ export class Loads {
     const { importer } = this.work
     const { source, files, deliveredAt, isFileTime } = delivery
     const mapping = await mappingFor(this.work.database.db, source, delivery.mapped)
-    const load = await importer.announce({
+    const load = await importer.arrivals.announce({
       ...{ source, files, who: this.#who, mapping },
       ...stated(deliveredAt, isFileTime ? 'file' : 'stated'),
     })
     const none = () => files.map(() => null)
-    arriving.begin({ ...delivery, load, claimed: none(), arrived: none() }, () => importer.forget(load))
+    arriving.begin({ ...delivery, load, claimed: none(), arrived: none() }, () => importer.arrivals.forget(load))
     return { id: String(load) }
   }
 
@@ -53,12 +53,12 @@ export class Loads {
     if (!isKept) return { importId: null }
     const files = delivery.arrived.flatMap(file => file ?? [])
     if (files.length < delivery.files.length || !arriving.end(id)) return { importId: null }
-    await importer.arrived(delivery.load, files)
+    await importer.arrivals.arrived(delivery.load, files)
     return { importId: String(delivery.load) }
   }
 
   async status(id: string) {
-    const status = await this.work.importer.status(id)
+    const status = await this.work.importer.list.status(id)
     if (!status) throw notFound('load', `No load has the id «${id}».`)
     return status
   }
@@ -74,19 +74,19 @@ export class Loads {
 
   /** Takes a load back: what was loaded before counts again. */
   async undo(id: string, { empty }: Body<'undoLoad'>) {
-    await this.work.importer.undo(id, this.#who, empty)
+    await this.work.importer.steps.undo(id, this.#who, empty)
     return { id }
   }
 
   /** Loads again what was taken back. */
   async redo(id: string) {
-    await this.work.importer.redo(id, this.#who)
+    await this.work.importer.steps.redo(id, this.#who)
     return { id }
   }
 
   /** What counts, where a delivery meets what counts already. */
   async choose(id: string, { use }: Body<'chooseLoad'>) {
-    await this.work.importer.choose(id, use, this.#who)
+    await this.work.importer.choices.choose(id, use, this.#who)
     return { id }
   }
 
@@ -97,7 +97,7 @@ export class Loads {
 
   /** Takes all of a source out, as a load that can be undone. */
   async takeOut(source: string) {
-    return { id: await this.work.importer.takeOut(source, this.#who) }
+    return { id: await this.work.importer.steps.takeOut(source, this.#who) }
   }
 
   get #who() {

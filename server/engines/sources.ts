@@ -20,7 +20,7 @@ export class Sources {
 
   async list() {
     const { result } = await this.work.seen.ask('facts', undefined)
-    return { sources: await listSources(this.#db, result), loads: await this.work.importer.recent(LOADS_SHOWN) }
+    return { sources: await listSources(this.#db, result), loads: await this.work.importer.list.recent(LOADS_SHOWN) }
   }
 
   /** The sources whose files are read through a mapping. */

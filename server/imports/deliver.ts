@@ -1,4 +1,5 @@
-import type { Announced, ArrivedFile, Importer } from './importer'
+import type { Announced, Arrivals } from './arrivals'
+import type { ArrivedFile } from './load-row'
 import type { TakenIn } from './take-in'
 
 /**
@@ -8,21 +9,21 @@ import type { TakenIn } from './take-in'
  * @returns the load's id.
  */
 export async function deliver(
-  importer: Pick<Importer, 'announce' | 'arrived' | 'forget' | 'inbox'>,
+  arrivals: Arrivals,
   announced: Announced,
   receive: (path: string, number: number) => Promise<TakenIn>,
 ): Promise<string> {
-  const id = await importer.announce(announced)
+  const id = await arrivals.announce(announced)
   try {
     const files: ArrivedFile[] = []
     for (const number of announced.files.keys()) {
-      const { file, keep } = await receive(importer.inbox.path(id, number), number)
+      const { file, keep } = await receive(arrivals.inbox.path(id, number), number)
       await keep()
       files.push(file)
     }
-    await importer.arrived(id, files)
+    await arrivals.arrived(id, files)
   } catch (error) {
-    await importer.forget(id)
+    await arrivals.forget(id)
     throw error
   }
   return String(id)

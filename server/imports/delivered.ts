@@ -1,4 +1,4 @@
-import type { Announced } from './importer'
+import type { Announced } from './arrivals'
 
 /** When a delivery was made, as whoever sends it says; not later than now, since it is here. */
 export function stated(deliveredAt: string | undefined, by: 'stated' | 'file' = 'stated'): Pick<Announced, 'delivered'> {

@@ -1,5 +1,5 @@
 import type { DeliveryStart } from '../../shared/contracts/imports'
-import type { ArrivedFile } from './importer'
+import type { ArrivedFile } from './load-row'
 
 /**
  * A delivery of several files that has been announced and is arriving in the inbox under its load: which file is the one of a part, and

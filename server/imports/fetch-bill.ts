@@ -2,7 +2,7 @@ import { Readable } from 'node:stream'
 import { addDays, monthOf } from '../../core/time/day'
 import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
-import type { Importer } from './importer'
+import type { Arrivals } from './arrivals'
 import { deliver } from './deliver'
 import { takeIn } from './take-in'
 
@@ -11,8 +11,8 @@ import { takeIn } from './take-in'
  * @param key the same for every try of one fetch: what was fetched under it is not fetched again.
  * @returns the load's id.
  */
-export async function fetchBill(importer: Importer, connector: Connector, now: string, who: string, key: string): Promise<string> {
-  const fetched = await importer.fetched(key)
+export async function fetchBill(arrivals: Arrivals, connector: Connector, now: string, who: string, key: string): Promise<string> {
+  const fetched = await arrivals.fetched(key)
   if (fetched !== undefined) return String(fetched)
   const month = monthOf(addDays(now.slice(0, 10), -1))
   const bytes = await capabilityOf(connector, 'bill').month(month)
@@ -25,5 +25,5 @@ export async function fetchBill(importer: Importer, connector: Connector, now: s
     delivered: { at: now, by: 'connection' as const },
     fetchKey: key,
   }
-  return deliver(importer, announced, path => takeIn(Readable.from([bytes]), name, path))
+  return deliver(arrivals, announced, path => takeIn(Readable.from([bytes]), name, path))
 }

@@ -4,7 +4,7 @@ import { rename, rm } from 'node:fs/promises'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { Problem } from '../problems/problem'
-import type { ArrivedFile } from './importer'
+import type { ArrivedFile } from './load-row'
 
 /** More came than was announced. */
 export class TooLong extends Error {}

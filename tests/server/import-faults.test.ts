@@ -34,7 +34,7 @@ const asked = {
   leaveOut: {},
 }
 
-const ends = (ids: string[]) => Promise.all(ids.map(async id => (await services.importer.status(id))!))
+const ends = (ids: string[]) => Promise.all(ids.map(async id => (await services.importer.list.status(id))!))
 const answered = async () =>
   (await services.cube.within(null).ask('answer', asked)).result.rows.map(row => [row.values.ResourceId, row.amount])
 
@@ -58,10 +58,10 @@ it.each([
   expect(await answered()).toEqual(states[1] === 'loaded' ? [[`r-first-${call}`, '3']] : [[`r-before-${call}`, '1']])
   const third = await send(csv(`r-first-${call}`, '4'))
   await services.importer.idle()
-  expect((await services.importer.status(third))!.state).toBe('loaded')
+  expect((await services.importer.list.status(third))!.state).toBe('loaded')
   expect(await answered()).toEqual([[`r-first-${call}`, '4']])
   // of the failed ones nothing is kept: only what counts, and what counted before it
-  const loaded = (await services.importer.recent(10)).filter(load => load.state === 'loaded').map(load => Number(load.id))
+  const loaded = (await services.importer.list.recent(10)).filter(load => load.state === 'loaded').map(load => Number(load.id))
   const kept = (await services.database.query('select distinct load_id from charge_segment')).map(([id]) => id as number)
   expect(kept.filter(id => !loaded.includes(id))).toEqual([])
   said.mockRestore()
@@ -78,25 +78,25 @@ it('a bill that is fetched under one key is one load, also where a process was k
   }
   const connector = { name: 'cloud', provider: 'fetched', now: async () => '2026-11-24T09:00:00Z', can: { bill } }
   const left = { source: 'fetched', files: [{ name: 'x', bytes: 1 }], who: 'killed', mapping: null, fetchKey: 'one turn' }
-  const before = await services.importer.announce(left)
-  const fetch = () => fetchBill(services.importer, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
+  const before = await services.importer.arrivals.announce(left)
+  const fetch = () => fetchBill(services.importer.arrivals, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
   const id = await fetch()
   expect(await fetch()).toBe(id) // taken up again after it had arrived
   await services.importer.idle()
   expect(await fetch()).toBe(id)
   expect(asked).toEqual(['2026-10']) // the day before the first belongs to the month before
-  expect((await services.importer.status(id))!.state).toBe('loaded')
-  expect(await services.importer.status(String(before))).toBeNull()
-  expect((await services.importer.recent(99)).filter(({ source }) => source === 'fetched').length).toBe(1)
+  expect((await services.importer.list.status(id))!.state).toBe('loaded')
+  expect(await services.importer.list.status(String(before))).toBeNull()
+  expect((await services.importer.list.recent(99)).filter(({ source }) => source === 'fetched').length).toBe(1)
 })
 
 it('a load that lost its job is queued again by the next start', async () => {
-  const id = await services.importer.announce({ source: 'lost', files: [{ name: 'x', bytes: 1 }], who: 'test', mapping: null })
+  const id = await services.importer.arrivals.announce({ source: 'lost', files: [{ name: 'x', bytes: 1 }], who: 'test', mapping: null })
   const text = csv('r-lost', '11').replaceAll('acct-1', 'acct-lost')
   writeFileSync(services.importer.inbox.path(id, 0), text)
   await services.database.query(`update load set arrived = true where id = ${id}`)
   await services.close()
   services = await startServices(join(folder, 'data'), resolve('.output/server'))
   await services.importer.idle()
-  expect(await services.importer.status(String(id))).toMatchObject({ state: 'loaded', rows: 1 })
+  expect(await services.importer.list.status(String(id))).toMatchObject({ state: 'loaded', rows: 1 })
 })

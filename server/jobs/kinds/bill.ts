@@ -13,7 +13,7 @@ export const bill: JobKind<{ connection: string }, { now: string; importId: stri
   async run({ connection }, { services, key, who }) {
     const connector = await findConnector(services.database.db, connection)
     const now = await connector.now()
-    const importId = await fetchBill(services.importer, connector, now, who, key)
+    const importId = await fetchBill(services.importer.arrivals, connector, now, who, key)
     return { said: `asked for the bill to ${now.slice(0, 10)}: load ${importId}`, result: { now, importId } }
   },
 }

@@ -1,5 +1,5 @@
 import { retryAt } from '../../../core/time/retry'
-import type { DeliveredLoad } from '../../imports/importer'
+import type { DeliveredLoad } from '../../imports/load-list'
 
 /** A delivery that lies in a watched folder: which contents, and when its files were written. */
 export type FoundDelivery = { key: string; at: string }

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { MOST_TRIES } from '../../../core/time/retry'
 import { WATCH_LIMITS } from '../../../shared/contracts/imports'
 import { deliver } from '../../imports/deliver'
-import { deliveryKey, type ArrivedFile } from '../../imports/importer'
+import { deliveryKey, type ArrivedFile } from '../../imports/load-row'
 import { takeIn } from '../../imports/take-in'
 import { findFiles, NotWatchable, openPlainFile, watchable, type Found, type FoundFile } from '../../imports/watched-files'
 import type { Tools } from '../../use-cases/work'
@@ -62,7 +62,7 @@ async function lookInto(
   let givenUp = 0
   let left = 0
   const { deliveries, unsettled, passedOver } = await readDeliveries(folder, together)
-  const loads = await importer.delivered(source)
+  const loads = await importer.list.delivered(source)
   for (const { key, at, name, files } of inOrder(deliveries)) {
     const verdict = watchedVerdict({ key, at }, loads, { now, isFirst: taken.length === 0, isAsked })
     if (verdict.what === 'wait')
@@ -77,7 +77,7 @@ async function lookInto(
       continue
     }
     // copied, so that nobody writes to them while they are read
-    await deliver(importer, { source, files, who, mapping, delivered: { at, by: 'file' } }, async (path, number) => {
+    await deliver(importer.arrivals, { source, files, who, mapping, delivered: { at, by: 'file' } }, async (path, number) => {
       const { name, sha256 } = files[number]!
       const handle = await openPlainFile(join(folder, name))
       const copied = await takeIn(handle.createReadStream(), name, path)

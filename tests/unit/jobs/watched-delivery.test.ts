@@ -1,7 +1,7 @@
 // What is to be done with what lies in a watched folder: by content, by when it was written, and by what came of it before.
 import { expect, it } from 'vitest'
 import { retryAt } from '../../../core/time/retry'
-import type { DeliveredLoad } from '../../../server/imports/importer'
+import type { DeliveredLoad } from '../../../server/imports/load-list'
 import { inOrder, watchedVerdict } from '../../../server/jobs/kinds/watched-delivery'
 
 const at = '2026-11-20T06:00:00.000Z'
