@@ -1,6 +1,7 @@
 // Runs in the browser: how long an edit takes to price, and how long the draws take.
 import { newEstimate, newRow, type Component, type Estimate } from '../core/estimate/estimate'
-import { figureText, PriceMemo, priceEstimate, priceScenarios } from '../core/estimate/pricing/price-estimate'
+import { figureText, priceEstimate, priceScenarios } from '../core/estimate/pricing/price-estimate'
+import { PriceMemo } from '../core/estimate/pricing/price-memo'
 import { asScenario } from '../core/estimate/scenarios/layer'
 import { simulate } from '../core/estimate/ranges/simulate'
 import type { RateCard } from '../core/ratecard/rate-card'

@@ -31,15 +31,12 @@ mkdirSync('.tests/postgres', { recursive: true })
 let passed = 0
 let failed = 0
 const minutes = []
-/** One at a time, and behind everything else. */
-const GENTLE = { RAIN_BARREL_GENTLE: '1' }
 
 /** Runs a command and shows what it says when it has ended. @returns whether it went well. */
 async function run(name, args, env = {}) {
   const began = Date.now()
   const said = []
-  const [command, ...first] = env.RAIN_BARREL_GENTLE ? ['nice', '-n', '5', 'npx'] : ['npx']
-  const child = spawn(command, [...first, '--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
+  const child = spawn('npx', ['--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
   for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
   const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
   const took = `${((Date.now() - began) / 60_000).toFixed(1)} min`
@@ -105,32 +102,35 @@ async function lanes(...lists) {
 }
 
 await run('preparation', ['nuxt', 'prepare'])
-await lanes(
-  [
-    check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']),
-    check('lint', ['eslint', '.']),
-    check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins']),
-    check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']),
-  ],
-  [
-    check('types of the application', ['nuxt', 'typecheck']),
-    check('types of the core, alone', ['tsc', '-p', 'core']),
-    check('migrations fit the schema', ['drizzle-kit', 'check']),
-  ],
-)
-await lanes([vitest('unit and reference tests', ['unit', 'reference'], 'unit')], [check('build', ['nuxt', 'build'])])
-
-// the same tests on both databases: the embedded one, and a PostgreSQL server that lives as long as they do
+let isBuilt = () => {}
+const built = new Promise(resolve => {
+  isBuilt = resolve
+})
+const build = check('build', ['nuxt', 'build'])
+// a PostgreSQL server that lives as long as the tests that need it
 const postgres = await startPostgres()
 try {
-  const onPostgres = { E2E_PORT: String(Number(process.env.E2E_PORT ?? 4319) + 100), E2E_DATABASE_URL: await postgres.database('browser') }
-  await vitest('server tests', ['server'], 'server')()
+  // two lanes, about equally long; what needs the built server waits for it
   await lanes(
-    [browser('browser tests', [], '.tests')],
-    // what the browser leaves of the machine
     [
-      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
-      browser('the whole job in the browser, on PostgreSQL', ['tests/e2e/1-'], '.tests/postgres', { ...onPostgres, ...GENTLE }),
+      async () => {
+        await build()
+        isBuilt()
+      },
+      browser('browser tests', [], '.tests'),
+      check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json']),
+      check('types of the core, alone', ['tsc', '-p', 'core']),
+      check('lint', ['eslint', '.']),
+      check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins']),
+      check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.']),
+    ],
+    [
+      vitest('unit and reference tests', ['unit', 'reference'], 'unit'),
+      () => built,
+      vitest('server tests', ['server'], 'server'),
+      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url }),
+      check('types of the application', ['nuxt', 'typecheck']),
+      check('migrations fit the schema', ['drizzle-kit', 'check']),
     ],
   )
 } finally {

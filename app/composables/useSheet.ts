@@ -10,16 +10,10 @@ import { readNumber } from '../../core/estimate/sheet/number-text'
 import { findPlace, placeText } from '../../core/estimate/pricing/place'
 import { describeLine } from '../../core/ratecard/describe'
 import { unitWords } from '../../core/ratecard/meters'
-import { findPrice, findSize, findSku } from '../../core/ratecard/rate-card'
+import { findPrice, findSize, findSku } from '../../core/ratecard/find-price'
 import { evaluate } from '../../core/working/working'
-import {
-  figureOf,
-  figureText,
-  figureWords,
-  priceAlone,
-  type FigureName,
-  type PricedEstimate,
-} from '../../core/estimate/pricing/price-estimate'
+import { figureOf, figureText, figureWords, priceAlone, type FigureName } from '../../core/estimate/pricing/price-estimate'
+import type { PricedEstimate } from '../../core/estimate/pricing/priced'
 import { ownChargesOf } from '../../core/estimate/pricing/plan-row'
 
 export type InputColumn = { key: SheetColumn | 'name'; label: string; number?: boolean }

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/view'
+import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/view-period'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
 
 /** What is loaded: its days, dimensions and currencies, and the month to date for the strip. Read again after every load. */

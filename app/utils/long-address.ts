@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { ignoredParts, readView, writeView, type AddressQuery, type SpendView, type WrittenQuery } from '../../core/spend/view'
+import { ignoredParts, readView, writeView, type AddressQuery, type WrittenQuery } from '../../core/spend/view-address'
+import type { SpendView } from '../../core/spend/view'
 import { savedSentenceBody } from '../../shared/contracts/spend-settings'
 import { client } from './client'
 

@@ -2,7 +2,9 @@ import type { Measure } from '../../core/spend/question'
 import type { ChartKind, SpendView as View } from '../../core/spend/view'
 import { dayText, monthText } from '../../shared/words/days'
 
-export { keptWithSteps, readView, reachingPeriod, resolvePeriod, withoutValue, withValue, writeView } from '../../core/spend/view'
+export { keptWithSteps, withoutValue, withValue } from '../../core/spend/view'
+export { readView, writeView } from '../../core/spend/view-address'
+export { reachingPeriod, resolvePeriod } from '../../core/spend/view-period'
 /** What the Sentence says and the address holds. */
 export type SpendView = View
 

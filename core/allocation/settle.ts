@@ -1,7 +1,7 @@
 import { minorDecimals } from '../money/currency'
 import type { Rate } from '../money/rates'
 import { scaledText, type Scaled } from '../money/scaled'
-import { sumByCurrency } from '../spend/answer'
+import { sumByCurrency } from '../spend/plain-groups'
 import type { Cube } from '../spend/cube'
 import { groupInSlices } from '../spend/group'
 import type { Groups } from '../spend/groups'

@@ -1,7 +1,8 @@
 import { findKind } from './components'
 import type { Estimate } from './estimate'
 import { figuresOf } from './pricing/figures'
-import { figureOf, priceEstimate, yearsOfTerm, type FigureName, type PricedEstimate, type Prices } from './pricing/price-estimate'
+import { figureOf, priceEstimate, yearsOfTerm, type FigureName, type Prices } from './pricing/price-estimate'
+import type { PricedEstimate } from './pricing/priced'
 import { rowInPart, rowNames } from './sheet/row-name'
 import { difference, notCounted, withOnlyPriced, type Difference, type NotCounted } from './scenarios/compare'
 

@@ -1,7 +1,7 @@
 import { evaluate } from '../working/working'
 import { Decimal, decimalText, type DecimalText } from '../money/decimal'
 import type { RateCard, ServerSize } from '../ratecard/rate-card'
-import { findPrice, variantsOf } from '../ratecard/rate-card'
+import { findPrice, variantsOf } from '../ratecard/find-price'
 import { openSystem, systemsOf } from './components/server'
 import { newEstimate, newRow, type Estimate, type WayToPay } from './estimate'
 import { priceEstimate, type Prices } from './pricing/price-estimate'

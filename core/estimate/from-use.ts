@@ -1,6 +1,7 @@
 import { Decimal, decimalText, sum, type DecimalText } from '../money/decimal'
 import { describeLine } from '../ratecard/describe'
-import { findSku, type PriceLine, type RateCard } from '../ratecard/rate-card'
+import { findSku } from '../ratecard/find-price'
+import type { PriceLine, RateCard } from '../ratecard/rate-card'
 import type { UsedLine } from '../spend/used'
 import { evaluate } from '../working/working'
 import { hoursOfMonth, type Month } from '../time/day'

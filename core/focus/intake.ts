@@ -8,7 +8,8 @@ import { focusColumn, focusColumns, type FocusColumn } from './columns'
 import { MOST_EXAMPLES, ruleProblem, type Conformance, type RuleReport } from './conformance'
 import { shownValue, type FileProblem, type Wrong } from './problem'
 import { whyNotKept } from './keepable'
-import { enumerated, kindColumns, rules, type Rule, type RuleCharge } from './rules'
+import { enumerated, kindColumns, type Rule, type RuleCharge } from './rule'
+import { rules } from './rules'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, ownColumns, quantityColumns, type DictionaryName } from './star'
 
 /** Amounts and quantities of a charge, in this order. */

@@ -1,106 +1,8 @@
 import { parseDecimal } from '../money/decimal'
 import { nearestWord } from '../text/nearest'
 import { usualPayment } from './earlier-words'
-import { rateCardSchema, type PriceLine, type RateCard, type ServerSize } from './rate-card'
-
-/** A rate card as a table: one line for each of its parts, told apart by the first column. */
-export const cardColumns = [
-  'row',
-  'provider',
-  'currency',
-  'valid from',
-  'region',
-  'name',
-  'residency',
-  'zones',
-  'size',
-  'vcpu',
-  'memory gb',
-  'architecture',
-  'systems',
-  'disk classes',
-  'dedicated',
-  'sku',
-  'service',
-  'meter',
-  'variant',
-  'unit',
-  'tiering',
-  'from',
-  'to',
-  'price',
-  'free allowance',
-  'minimum quantity',
-  'minimum charge',
-  'charged',
-  'includes',
-  'service level',
-  'excludes',
-  'years',
-  'paid',
-  'upfront price',
-  'hourly price',
-] as const
-/** A heading that cards had before. */
-const EARLIER_PAID = 'upfront'
-type Column = (typeof cardColumns)[number] | typeof EARLIER_PAID
-type Line = Partial<Record<Column, string | undefined>>
-
-const list = (values: readonly string[] | undefined) => values?.join('; ')
-const filled = (line: Line): Line => Object.fromEntries(Object.entries(line).filter(([, value]) => value !== undefined)) as Line
-
-/** The card as lines of a table, each a record by column; a price has a line for each tier and each commitment. */
-export function cardToTable(card: RateCard): Line[] {
-  return [
-    { row: 'card', provider: card.provider, currency: card.currency, 'valid from': card.validFrom },
-    ...card.regions.map(r => ({ row: 'region', region: r.id, name: r.name, residency: r.residency, zones: r.zones?.toString() })),
-    ...card.serverSizes.map(s => ({
-      row: 'size',
-      size: s.size,
-      vcpu: String(s.vcpu),
-      'memory gb': String(s.memoryGb),
-      architecture: s.architecture,
-      systems: list(s.systems),
-      'disk classes': list(s.diskClasses),
-      dedicated: s.dedicated === undefined ? undefined : s.dedicated ? 'yes' : 'no',
-    })),
-    ...card.prices.flatMap(priceToLines),
-  ].map(filled)
-}
-
-function priceToLines(line: PriceLine): Line[] {
-  const [first, ...others] = line.tiers
-  const includes = line.includes && Object.entries(line.includes).map(([key, value]) => `${key}=${value}`)
-  return [
-    {
-      row: 'price',
-      sku: line.sku,
-      service: line.service,
-      meter: line.meter,
-      variant: line.variant ?? undefined,
-      region: line.region,
-      unit: line.unit,
-      tiering: line.tiering,
-      ...first,
-      'free allowance': line.freeAllowance,
-      'minimum quantity': line.minimumQuantity,
-      'minimum charge': line.minimumCharge,
-      charged: line.charged,
-      includes: list(includes),
-      'service level': line.serviceLevel,
-      excludes: line.excludes,
-    },
-    ...others.map(tier => ({ row: 'tier', sku: line.sku, ...tier })),
-    ...(line.commitments ?? []).map(c => ({
-      row: 'commitment',
-      sku: line.sku,
-      years: String(c.years),
-      paid: c.paid,
-      'upfront price': c.upfrontPrice,
-      'hourly price': c.hourlyPrice,
-    })),
-  ]
-}
+import { rateCardSchema, type RateCard, type ServerSize } from './rate-card'
+import { cardColumns, EARLIER_PAID, type Line, type Column, columnNamed } from './card-columns'
 
 /** The apostrophe that keeps a spreadsheet program from taking a text for a formula. */
 const QUOTED = /^'(?=[=+\-@])/
@@ -270,22 +172,6 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
 
 /** The lines of the file that the parts of a card came from. */
 type Lines = { card: number; regions: number[]; sizes: number[]; prices: { line: number; tiers: number[]; commitments: number[] }[] }
-const columnOf: Record<string, Column> = {
-  freeAllowance: 'free allowance',
-  minimumQuantity: 'minimum quantity',
-  minimumCharge: 'minimum charge',
-  serviceLevel: 'service level',
-  tiers: 'price',
-  commitments: 'years',
-  memoryGb: 'memory gb',
-  diskClasses: 'disk classes',
-  upfrontPrice: 'upfront price',
-  hourlyPrice: 'hourly price',
-  validFrom: 'valid from',
-  id: 'region',
-}
-const columnNamed = (field: string | undefined, other: string) =>
-  field === undefined ? other : Object.hasOwn(columnOf, field) ? columnOf[field]! : field
 
 /** Which line and column of the file a part of the card came from. */
 function whereIs(path: readonly PropertyKey[], lines: Lines): { line: number; column: string } {

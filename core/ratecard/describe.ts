@@ -1,5 +1,6 @@
 import { meterFacts, type Charged } from './meters'
-import { findSku, type PriceLine, type RateCard } from './rate-card'
+import { findSku } from './find-price'
+import type { PriceLine, RateCard } from './rate-card'
 
 /** Whether a line is charged for existing or for use: as the card says, else as its meter is; use when nobody knows. */
 export function chargedFor(line: Pick<PriceLine, 'meter' | 'charged'>): Charged {

@@ -2,8 +2,9 @@ import { z } from 'zod'
 import { isCurrency } from '../money/currency'
 import { Decimal, parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
-import { meterFacts, units, type Meter } from './meters'
+import { meterFacts, units } from './meters'
 import { usualPayment } from './earlier-words'
+import { placeOf } from './price-place'
 
 export type { Meter } from './meters'
 
@@ -77,7 +78,7 @@ const serverSize = z.strictObject({
 })
 export type ServerSize = z.infer<typeof serverSize>
 
-const region = z.strictObject({
+export const region = z.strictObject({
   id: z.string().min(1),
   name: z.string().min(1),
   residency: z.string().optional().describe('the area in which data stays'),
@@ -190,77 +191,3 @@ export const rateCardSchema = z.preprocess(
   }),
 )
 export type RateCard = z.infer<typeof rateCardShape>
-
-/** A line's place in the card: a meter has no blank, and a variant that is not named is another than one that is called nothing. */
-const placeOf = (meter: string, region: string, variant: string | null) =>
-  variant === null ? `${meter} ${region}` : `${meter} ${region}\n${variant}`
-
-type Index = {
-  byPlace: Map<string, PriceLine>
-  variants: Map<string, string[]>
-  byMeter: Map<string, PriceLine[]>
-  bySku: Map<string, PriceLine>
-  sizes: Map<string, ServerSize>
-}
-const indexes = new WeakMap<RateCard, Index>()
-
-/** A card never changes once it is read; it is looked up thousands of times while one types. */
-function indexOf(card: RateCard): Index {
-  const known = indexes.get(card)
-  if (known) return known
-  const index: Index = {
-    byPlace: new Map(),
-    variants: new Map(),
-    byMeter: new Map(),
-    bySku: new Map(),
-    sizes: new Map(card.serverSizes.map(s => [s.size, s])),
-  }
-  const push = <T>(lists: Map<string, T[]>, key: string, value: T) => void (lists.get(key)?.push(value) ?? lists.set(key, [value]))
-  for (const line of card.prices) {
-    const place = `${line.meter}\n${line.region}`
-    const key = placeOf(line.meter, line.region, line.variant)
-    if (!index.byPlace.has(key)) index.byPlace.set(key, line)
-    push(index.byMeter, place, line)
-    push(index.variants, place, variantName(line))
-    index.bySku.set(line.sku, line)
-  }
-  // where a line names no variant, the service is what one can choose
-  for (const line of card.prices) {
-    const alias = placeOf(line.meter, line.region, variantName(line))
-    if (!index.byPlace.has(alias)) index.byPlace.set(alias, line)
-  }
-  indexes.set(card, index)
-  return index
-}
-
-/** What a line is called among those of its meter: its variant, or where it has none its service. */
-export const variantName = ({ variant, service }: Pick<PriceLine, 'variant' | 'service'>): string => variant ?? service
-
-/** The line of a meter and variant in a region; undefined when the card has none. */
-export function findPrice(card: RateCard, meter: string, region: string, variant: string | null = null): PriceLine | undefined {
-  return indexOf(card).byPlace.get(placeOf(meter, region, variant))
-}
-
-/** All lines of a meter in a region, in the card's order. */
-export function linesOf(card: RateCard, meter: string, region: string): readonly PriceLine[] {
-  return indexOf(card).byMeter.get(`${meter}\n${region}`) ?? []
-}
-
-/** The line of a SKU. */
-export function findSku(card: RateCard, sku: string): PriceLine | undefined {
-  return indexOf(card).bySku.get(sku)
-}
-
-export function findSize(card: RateCard, size: string): ServerSize | undefined {
-  return indexOf(card).sizes.get(size)
-}
-
-/** Variants (sizes, classes) that a meter has in a region by name, in the card's order. */
-export function variantsOf(card: RateCard, meter: Meter, region: string): string[] {
-  return [...(indexOf(card).variants.get(`${meter}\n${region}`) ?? [])]
-}
-
-/** Whether a region of the card has any price of the meter. */
-export function hasMeter(card: RateCard, meter: Meter, region: string): boolean {
-  return linesOf(card, meter, region).length > 0
-}

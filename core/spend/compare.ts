@@ -1,11 +1,11 @@
 import type { Rate } from '../money/rates'
 import { scaledText, type Scaled } from '../money/scaled'
 import { daysBetween } from '../time/day'
-import { plainGroups } from './answer'
+import { plainGroups } from './plain-groups'
 import { plainGroupsIn } from './convert'
 import type { Cube } from './cube'
 import type { CostMeasure, Grouping, Scope } from './question'
-import type { Reaching } from './view'
+import type { Reaching } from './view-period'
 
 /** What a change is made of. */
 export const effectNames = ['quantity', 'price', 'both', 'newAndGone', 'corrections', 'tax', 'credits', 'purchases', 'other'] as const

@@ -1,6 +1,6 @@
 import { scaledText, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
-import { plainGroups, sumByCurrency, type Group } from './answer'
+import { plainGroups, sumByCurrency, type Group } from './plain-groups'
 import type { Cube } from './cube'
 import { costMeasures, type CostMeasure, type CurrencyAmount, type Measure, type Question } from './question'
 

@@ -1,6 +1,6 @@
 import { scaledText, type Scaled } from '../money/scaled'
 import { dayFromNumber, type Day } from '../time/day'
-import { plainGroups } from './answer'
+import { plainGroups } from './plain-groups'
 import type { Cube } from './cube'
 import { columnPlace } from './dimension'
 import { keysOfLayer } from './layers'

@@ -1,6 +1,6 @@
 import { scaledText } from '../money/scaled'
 import { monthEnd, monthStart, type Month } from '../time/day'
-import { plainGroups, sumByCurrency, type Group } from './answer'
+import { plainGroups, sumByCurrency, type Group } from './plain-groups'
 import type { Cube } from './cube'
 import type { CurrencyAmount, Narrowing } from './question'
 

@@ -1,34 +1,18 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { dictionaries, dictionaryNames, type DictionaryName } from '../../core/focus/star'
-import { isoInstant } from '../../core/time/instant'
-import type { Conformance } from '../../core/focus/conformance'
-import type { ImportFile, ImportPeriod } from '../../shared/contracts/imports'
-import type { Database, Db, Tx } from '../db/database'
-import { billingPeriod, chargeSegment, dataRevision, load, periodHistory, type Held, type PutAway } from '../db/schema'
-import { columnName, tableName } from '../db/schema/dictionary'
+import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
+import type { ImportPeriod } from '../../shared/contracts/imports'
+import type { Database, Tx } from '../db/database'
+import { billingPeriod, chargeSegment, load } from '../db/schema'
+import { tableName } from '../db/schema/dictionary'
 import { readBytesCopy } from './bytes-copy'
 import type { EntryTexts, IdTexts } from './entry-ids'
-import { countFrom, forgetUnreachable, stepBack, stepForth, type PeriodOf } from './period-history'
+import { countFrom, forgetUnreachable, stepBack, stepForth } from './period-history'
 import type { EncodedSegment } from './segment-builder'
 import { segmentCopy } from './segment-copy'
 import { changesBetween, mergeSums } from './sums'
-
-export type Period = { source: string; start: string }
-/** A billing period as it counts: the load whose charges it has, and how many they are. */
-export type CountingPeriod = PeriodOf & { loadId: number; rows: number; deliveredAt: string }
-/** What counts now: the state's number, the newest entry of each dictionary, the billing periods. */
-export type Counting = { revision: number; newest: Record<DictionaryName, number>; periods: CountingPeriod[] }
-/** What was read of a delivery that is to count. */
-export type Swap = {
-  rows: number
-  files: ImportFile[]
-  /** By the start of each billing period its end. */
-  periodEnds: Record<string, string>
-  warnings: string[]
-  conformance: Conformance
-  corrections: ImportPeriod[]
-  held: Record<string, Held>
-}
+import { dictionaryColumns, entryJson, type Entry, selectEntries, AMONG } from './entry-sql'
+import type { Counting, CountingPeriod, Swap, Period } from './counting'
+import { nextRevision, putPeriodsAway, tellRevision, type Undoing, type Steps, stepsOf } from './load-steps'
 
 /** Held while entries are made, so that they become visible in the order of their ids: who has seen an id has seen all below it. */
 const ENTERING = 7_246_002
@@ -37,15 +21,6 @@ const BINARY = 'format binary'
 
 /** An instant of the database as text. */
 const utc = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`
-
-/** An entry of a dictionary: its id, then its values in the dictionary's order. */
-export type Entry = [id: number, ...values: (string | null)[]]
-
-const selectEntries = (name: DictionaryName) => `select ${['id', ...dictionaryColumns(name)].join(', ')} from ${tableName(name)}`
-/** An `Entry` as a JSON list. */
-const entryJson = (name: DictionaryName) => `json_build_array(${['id', ...dictionaryColumns(name)].join(', ')})`
-const AMONG = 'where id in (select value::int from json_array_elements_text($1::json))'
-const dictionaryColumns = (name: DictionaryName) => dictionaries[name].map(column => `"${columnName(column)}"`)
 
 /**
  * Where charges are kept: segments of columns under the load that brought them, the dictionaries that their keys point into, and which load
@@ -306,71 +281,3 @@ export class ChargeStore {
 
 /** What a transaction builds on holds no longer. */
 class Outdated extends Error {}
-
-type History = typeof periodHistory.$inferSelect
-type Stepping = { period: PeriodOf; history: History | undefined }
-/** The billing periods of a load, and those of others that it was chosen instead of. */
-type Steps = { own: Stepping[]; others: Stepping[] }
-/** What would count no longer, and what would count again, by a step back or forth from a state. */
-export type Undoing = { seen: number; goes: PeriodOf[]; comes: (PeriodOf & { loadId: number })[] }
-
-/**
- * The billing periods that taking a load back, or forth again, would change; null when it cannot be: not all of them are as the load, or
- * its undoing, has left them. Periods of other sources that have delivered since are left as they are.
- */
-async function stepsOf(db: Pick<Db, 'select'>, row: typeof load.$inferSelect): Promise<Steps | null> {
-  const isBack = row.state === 'loaded'
-  const starts = [...new Set(row.periods.map(({ billingPeriodStart }) => isoInstant(billingPeriodStart)))]
-  const stepping = async (source: string, start: string) => {
-    const [counting] = await db
-      .select()
-      .from(billingPeriod)
-      .where(and(eq(billingPeriod.source, source), eq(billingPeriod.start, start)))
-    const [history] = await db
-      .select()
-      .from(periodHistory)
-      .where(and(eq(periodHistory.source, source), eq(periodHistory.start, start)))
-    return { now: counting?.loadId ?? null, history }
-  }
-  const own: Stepping[] = []
-  for (const start of starts) {
-    const { now, history } = await stepping(row.source, start)
-    if (isBack ? now !== row.id : history?.newer.at(-1) !== row.id) return null
-    own.push({ period: { source: row.source, start: isoInstant(start), end: isoInstant(history!.end) }, history })
-  }
-  const others: Stepping[] = []
-  for (const { source, start, end, loadId } of row.putAway) {
-    const { now, history } = await stepping(source, start)
-    if (isBack ? now === null && history?.older.at(-1) === loadId : now === loadId && history?.newer.at(-1) === null)
-      others.push({ period: { source, start: isoInstant(start), end: isoInstant(end) }, history })
-  }
-  return own.length || others.length ? { own, others } : null
-}
-
-/** Makes billing periods count no longer. @returns what they were. */
-async function putPeriodsAway(tx: Tx, periods: readonly Period[], revision: number): Promise<PutAway[]> {
-  const away: PutAway[] = []
-  for (const { source, start } of periods) {
-    const [old] = await tx
-      .select()
-      .from(billingPeriod)
-      .where(and(eq(billingPeriod.source, source), eq(billingPeriod.start, start)))
-    if (!old) continue
-    away.push({ source, start: old.start, end: old.end, loadId: old.loadId })
-    await countFrom(tx, { source, start: old.start, end: old.end }, null, revision)
-  }
-  return away
-}
-
-/** Counts the state up. Whoever does so is alone with it until the transaction ends. */
-async function nextRevision(tx: Tx): Promise<number> {
-  const [data] = await tx
-    .insert(dataRevision)
-    .values({ id: 1, revision: 1 })
-    .onConflictDoUpdate({ target: dataRevision.id, set: { revision: sql`${dataRevision.revision} + 1` } })
-    .returning()
-  return data!.revision
-}
-
-/** Tells every process on the database, once the transaction is kept, that other charges count. */
-const tellRevision = (tx: Tx, revision: number) => tx.execute(sql`select pg_notify('rain_barrel_charges', ${String(revision)})`)

@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
 import { addDays, type Day } from '../../core/time/day'
-import type { EstimateDocument } from '../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../core/estimate/documents/document-types'
 import { keptDocument } from '../../core/estimate/documents/kept-document'
 import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import type { Db } from '../db/database'

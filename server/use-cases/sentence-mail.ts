@@ -1,5 +1,6 @@
 import { mainTotal } from '../../core/money/main-total'
-import { dataDaysOf, laggards, reachingCompared, readView, resolvePeriod, scopeOf, type WrittenQuery } from '../../core/spend/view'
+import { dataDaysOf, laggards, reachingCompared, resolvePeriod, scopeOf } from '../../core/spend/view-period'
+import { readView, type WrittenQuery } from '../../core/spend/view-address'
 import { addDays } from '../../core/time/day'
 import { amountSaid } from '../../shared/words/amounts'
 import { capitalised } from '../../shared/words/capitalised'

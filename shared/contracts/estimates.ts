@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { estimateSchema } from '../../core/estimate/estimate'
 import { patternSchema } from '../../core/estimate/pattern'
 import { upliftSetSchema } from '../../core/uplift/uplift-set'
-import type { EstimateDocument } from '../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../core/estimate/documents/document-types'
 import { day, month } from './common'
 
 export const savedEstimate = z.object({

@@ -13,7 +13,8 @@ import { findRateCard } from '../../server/stores/rate-cards'
 import { listEstimates, mustFindEstimate } from '../../server/stores/estimates'
 import { figureText, priceEstimate } from '../../core/estimate/pricing/price-estimate'
 import { evaluate } from '../../core/working/working'
-import { cardColumns, cardToTable } from '../../core/ratecard/card-table'
+import { cardColumns } from '../../core/ratecard/card-columns'
+import { cardToTable } from '../../core/ratecard/card-to-table'
 import {
   estimateList,
   linkList,

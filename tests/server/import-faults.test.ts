@@ -20,8 +20,10 @@ afterAll(async () => {
 })
 
 const send = (csv: string): Promise<string> =>
-  deliver(services.importer, { source: 'faulty', files: [{ name: 'file.csv', bytes: csv.length }], who: 'test', mapping: null }, path =>
-    takeIn(Readable.from([Buffer.from(csv)]), 'file.csv', path),
+  deliver(
+    services.importer.arrivals,
+    { source: 'faulty', files: [{ name: 'file.csv', bytes: csv.length }], who: 'test', mapping: null },
+    path => takeIn(Readable.from([Buffer.from(csv)]), 'file.csv', path),
   )
 const csv = (resource: string, amount: string) => focusCsv([charge({ BilledCost: amount, ResourceId: resource, ResourceName: resource })])
 const asked = {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onClickOutside } from '@vueuse/core'
-import { findSize } from '../../../core/ratecard/rate-card'
+import { findSize } from '../../../core/ratecard/find-price'
 import { sheetKey } from '../../composables/useSheet'
 
 /** What one can do with a row. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { rollingPeriods, type DataDays } from '../../../core/spend/view'
+import { rollingPeriods } from '../../../core/spend/view'
+import type { DataDays } from '../../../core/spend/view-period'
 import { addMonths, monthEnd, monthOf, monthStart } from '../../../core/time/day'
 import { periodStep, type Period } from '../../../core/time/period'
 

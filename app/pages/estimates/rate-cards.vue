@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
-import { cardColumns, cardToTable } from '../../../core/ratecard/card-table'
+import { cardColumns } from '../../../core/ratecard/card-columns'
+import { cardToTable } from '../../../core/ratecard/card-to-table'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 import type { CardVersion } from '../../../core/estimate/sheet/name-card'
 import type { Rate } from '../../../core/money/rates'

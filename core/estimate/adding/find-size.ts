@@ -1,5 +1,6 @@
 import { Decimal, parseDecimal } from '../../money/decimal'
-import { findPrice, findSize, type RateCard } from '../../ratecard/rate-card'
+import { findPrice, findSize } from '../../ratecard/find-price'
+import type { RateCard } from '../../ratecard/rate-card'
 
 /** A machine by what it is: vCPU, memory in GB, or both. */
 export type SizeWanted = { vcpu: Decimal | null; memoryGb: Decimal | null }

@@ -1,4 +1,4 @@
-import { findSize } from '../../ratecard/rate-card'
+import { findSize } from '../../ratecard/find-price'
 import { componentKinds } from '../components'
 import type { ChoiceField, Field, HoursField, NumberField } from '../components/field'
 import { usualInputs, type ComponentKind, type Inputs, type Place } from '../components/kind'

@@ -2,7 +2,8 @@ import { Decimal } from '../../money/decimal'
 import type { Component, Estimate } from '../estimate'
 import { likelyHours, readHours } from '../sheet/hours-text'
 import { readNumber } from '../sheet/number-text'
-import type { PricedComponent, PricedEstimate } from '../pricing/price-estimate'
+import type { PricedComponent } from '../pricing/price-estimate'
+import type { PricedEstimate } from '../pricing/priced'
 
 /** How a blind spot is filled: by a further component, or by another value in rows that are there. */
 export type BlindSpotFix =

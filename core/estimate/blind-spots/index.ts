@@ -1,4 +1,5 @@
-import { priceEstimate, type PriceMemo, type Prices } from '../pricing/price-estimate'
+import { priceEstimate, type Prices } from '../pricing/price-estimate'
+import type { PriceMemo } from '../pricing/price-memo'
 import { evaluate } from '../../working/working'
 import type { Decimal } from '../../money/decimal'
 import { newRow, type Component, type Estimate } from '../estimate'

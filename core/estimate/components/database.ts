@@ -1,4 +1,4 @@
-import { findSize, variantsOf } from '../../ratecard/rate-card'
+import { findSize, variantsOf } from '../../ratecard/find-price'
 import { add, input, largerOf, multiply, subtract } from '../../working/working'
 import { choice, countField, hoursField, meansVariant, number, variantChoice, words } from './field'
 import type { Charge, ComponentKind } from './kind'

@@ -1,43 +1,24 @@
-import { findPrice, findSize, variantName, variantsOf, type RateCard } from '../../ratecard/rate-card'
-import { add, divide, input, largerOf, multiply, roundUp, smallerOf, subtract, type Working } from '../../working/working'
-import { choice, hoursField, number, variantChoice, words, type Inputs } from './field'
-import type { Builder, Charge, Charges, CommitChoice, ComponentKind } from './kind'
+import { findPrice, findSize, variantName, variantsOf } from '../../ratecard/find-price'
+import { input, largerOf, multiply, subtract, type Working } from '../../working/working'
+import { choice, hoursField, number, variantChoice, words } from './field'
+import type { Builder, Charge, CommitChoice, ComponentKind } from './kind'
 import { checkSize, imageField, paysField, sharedHost, systemAndHost, systemField } from './server'
-
-/** What users ask of a machine, from little to most. */
-const asks = ['little', 'usual', 'much', 'most'] as const
-type Asks = (typeof asks)[number]
-/** Where a rate card says how many users a vCPU serves, by what they ask of it. */
-const usersOf: Record<Asks, string> = {
-  little: 'usersPerVcpuLittle',
-  usual: 'usersPerVcpuUsual',
-  much: 'usersPerVcpuMuch',
-  most: 'usersPerVcpuMost',
-}
-/** Users that a vCPU serves where the card does not say it (recalled from memory, no source). */
-const USERS_PER_VCPU = '4'
-
-export const sharedMachines = 'shared machines'
-export const machineEach = 'a machine each'
-const quietHours = 'machines of the quiet hours'
-const busyHours = 'machines of the busy hours'
-const anyNumber = 'a number of machines'
-const pairOfServers = 'a pair of file servers'
-const oneServer = 'one file server'
-const copiesOf: Record<string, string> = { [pairOfServers]: '2', [oneServer]: '1' }
-const onShare = (name: string) => `share, ${name}`
-const profilePlaces = (card: RateCard, region: string) => [
-  pairOfServers,
-  oneServer,
-  ...variantsOf(card, 'share-gb-month', region).map(onShare),
-]
-const isShared = (inputs: Inputs) => inputs.shape === sharedMachines
-
-/** What a person asks of a machine, one step more where the fleet is sized carefully. */
-function countedAs({ work, oneUp }: Inputs): Asks {
-  const at = asks.indexOf(work as Asks)
-  return asks[Math.min(asks.length - 1, at + (oneUp === 'yes' ? 1 : 0))] ?? 'usual'
-}
+import {
+  sharedMachines,
+  machineEach,
+  asks,
+  isShared,
+  usersOf,
+  countedAs,
+  USERS_PER_VCPU,
+  profilePlaces,
+  copiesOf,
+  onShare,
+  quietHours,
+  busyHours,
+  anyNumber,
+} from './desktop-words'
+import { shared, each } from './desktop-machines'
 
 /**
  * Remote-desktop fleet. Shared machines: sessions = users × share signed in; machines = ⌈sessions / (vCPU × users per vCPU)⌉, for busy and
@@ -177,68 +158,6 @@ export const desktopFleet: ComponentKind = {
       facts: [...fleet.facts, { label: 'licences needed', working: users }, { label: 'licences bought', working: bought }],
     }
   },
-}
-
-/** `hours` are those of all machines together, `most` how many stand there at once. */
-type Machines = { hours: Working; most: Working; commit: CommitChoice[]; facts: NonNullable<Charges['facts']> }
-
-function each(b: Builder): Machines {
-  const machines = b.number('users')
-  return {
-    hours: multiply('machine hours', [machines, b.hours()], 'h'),
-    most: machines,
-    commit: [{ value: null, label: '', parts: [{ running: 0, count: machines, beyond: null }] }],
-    facts: [{ label: 'machines', working: machines }],
-  }
-}
-
-function shared(b: Builder, vcpu: number): Machines {
-  const seats = multiply('sessions on a machine', [input('vCPU each', vcpu), b.number('usersPerVcpu')])
-  const machines = (when: string, share: string) =>
-    roundUp(`machines, ${when} hours`, [
-      divide(`machines, ${when} hours, exactly`, [
-        multiply(`sessions, ${when} hours`, [b.number('users'), b.number(share), input('of a hundred', '0.01')]),
-        seats,
-      ]),
-    ])
-  const [busy, quiet] = [machines('busy', 'busyPercent'), machines('quiet', 'quietPercent')]
-  const busyTime = b.hours()
-  const quietTime = subtract('quiet hours', [b.allHours(), busyTime])
-  const hours = add(
-    'machine hours',
-    [multiply('in busy hours', [busy, busyTime], 'h'), multiply('in quiet hours', [quiet, quietTime], 'h')],
-    'h',
-  )
-  /** Machine hours that so many committed machines leave to on-demand. */
-  const beyond = (count: Working) => {
-    const more = (when: string, of: Working, time: Working) =>
-      multiply(
-        `more in ${when} hours`,
-        [largerOf(`${when} hours, beyond what is committed`, [subtract('less what is committed', [of, count]), input('none', 0)]), time],
-        'h',
-      )
-    return add('machine hours beyond what is committed', [more('busy', busy, busyTime), more('quiet', quiet, quietTime)], 'h')
-  }
-  const choice = (value: string, count: Working): CommitChoice => ({
-    value,
-    label: value,
-    parts: [{ running: 0, count, beyond: beyond(count) }],
-  })
-  const commit = [
-    choice(quietHours, quiet),
-    choice(busyHours, busy),
-    ...(b.text('commitTo') === anyNumber ? [choice(anyNumber, b.number('commitCount'))] : []),
-  ]
-  return {
-    hours,
-    most: largerOf('most machines at once', [busy, quiet]),
-    commit,
-    facts: [
-      { label: 'machines in busy hours', working: busy },
-      { label: 'machines in quiet hours', working: quiet },
-      { label: 'needed in every hour', working: smallerOf('needed in every hour', [busy, quiet]) },
-    ],
-  }
 }
 
 /** Where the profiles lie: on file servers that always run, or on a managed share. */

@@ -1,4 +1,4 @@
-import { findSize } from '../../ratecard/rate-card'
+import { findSize } from '../../ratecard/find-price'
 import { input, largerOf, multiply, subtract, type Working } from '../../working/working'
 import { choice, countField, meansVariant, number, variantChoice } from './field'
 import type { Builder, Charge, ComponentKind } from './kind'

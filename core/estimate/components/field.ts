@@ -1,4 +1,5 @@
-import { variantName, variantsOf, type Meter, type RateCard } from '../../ratecard/rate-card'
+import { variantName, variantsOf } from '../../ratecard/find-price'
+import type { Meter, RateCard } from '../../ratecard/rate-card'
 import { ALWAYS_ON, mostHours, readHours } from '../sheet/hours-text'
 import { readNumber } from '../sheet/number-text'
 import { readTyped } from '../sheet/typed-text'

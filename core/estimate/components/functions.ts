@@ -1,4 +1,4 @@
-import { findPrice } from '../../ratecard/rate-card'
+import { findPrice } from '../../ratecard/find-price'
 import { divide, input, multiply } from '../../working/working'
 import { number, words } from './field'
 import type { ComponentKind } from './kind'

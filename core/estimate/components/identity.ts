@@ -1,4 +1,4 @@
-import { variantsOf } from '../../ratecard/rate-card'
+import { variantsOf } from '../../ratecard/find-price'
 import { choice, meansVariant, number } from './field'
 import type { ComponentKind } from './kind'
 

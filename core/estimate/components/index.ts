@@ -1,4 +1,5 @@
-import { hasMeter, type RateCard } from '../../ratecard/rate-card'
+import { hasMeter } from '../../ratecard/find-price'
+import type { RateCard } from '../../ratecard/rate-card'
 import { appHosting } from './app-hosting'
 import { database } from './database'
 import { databaseTier } from './database-tier'

@@ -1,4 +1,5 @@
-import { findPrice, variantName, variantsOf, type RateCard } from '../../ratecard/rate-card'
+import { findPrice, variantName, variantsOf } from '../../ratecard/find-price'
+import type { RateCard } from '../../ratecard/rate-card'
 import { input, largerOf, subtract } from '../../working/working'
 import { choice, countField, number } from './field'
 import type { ComponentKind } from './kind'

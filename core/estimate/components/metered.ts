@@ -1,5 +1,6 @@
 import { chargedFor, describeLine } from '../../ratecard/describe'
-import { findSku, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { findSku } from '../../ratecard/find-price'
+import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { input, multiply } from '../../working/working'
 import { choice, countField, hoursField, number, type Inputs } from './field'
 import type { ComponentKind } from './kind'

@@ -1,4 +1,5 @@
-import { variantsOf, type PriceLine } from '../../ratecard/rate-card'
+import { variantsOf } from '../../ratecard/find-price'
+import type { PriceLine } from '../../ratecard/rate-card'
 import { divide, input, multiply, type Working } from '../../working/working'
 import { number, variantChoice } from './field'
 import type { Builder, Charge, ComponentKind } from './kind'

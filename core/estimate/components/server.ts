@@ -1,4 +1,5 @@
-import { findSize, hasMeter, variantsOf, type PriceLine, type RateCard } from '../../ratecard/rate-card'
+import { findSize, hasMeter, variantsOf } from '../../ratecard/find-price'
+import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { add, evaluate, input, multiply, type Working } from '../../working/working'
 import { wayToPay, type WayToPay } from '../estimate'
 import { wayName } from '../pricing/ways-to-pay'

@@ -1,7 +1,7 @@
 import { usualWays } from '../../ratecard/earlier-words'
 import { Decimal, decimalText } from '../../money/decimal'
 import { evaluate, input, type Working, type WorkingTier } from '../../working/working'
-import { AS_IT_STANDS, type DocumentRow, type EstimateDocument, type FigureTexts } from './document'
+import { AS_IT_STANDS, type DocumentRow, type EstimateDocument, type FigureTexts } from './document-types'
 import { figureNames, figuresOf } from '../pricing/figures'
 
 type Loose = Record<string, unknown>

@@ -1,106 +1,22 @@
 import { ESTIMATE_MONTH_HOURS, hoursOfMonth } from '../../time/day'
 import type { Working } from '../../working/working'
 import { findKind } from '../components'
-import { hasPlace, none, type ComponentKind, type Inputs } from '../components/kind'
+import { none, type Inputs } from '../components/kind'
 import type { Component, Estimate, Scenario } from '../estimate'
-import type { Figures } from './figures'
-import { poolLines, type LinePool } from './line-pools'
+import { poolLines } from './line-pools'
 import { findPlace } from './place'
-import { planRow, type Plan, type Prices, type Settings } from './plan-row'
+import { planRow, type Prices, type Settings } from './plan-row'
 import { priceRow, type PricedComponent } from './price-row'
-import { stepsOn, sumRows, type MakeSum, type Step } from './totals'
+import { stepsOn, sumRows } from './totals'
+import { PriceMemo, rememberedPlan, rememberedRow } from './price-memo'
+import type { PricedEstimate } from './priced'
+import { NO_OVERRIDES, isMuted, overridesOf } from './overrides'
 
 export { figureNames, figureText, figureWords, type FigureName, type Figures } from './figures'
 export { variantOf, type Prices } from './plan-row'
 export type { PricedComponent } from './price-row'
 export { customerPrice } from './totals'
 export { figureOf } from './ways-to-pay'
-
-export type PricedEstimate = {
-  scenario: string | null
-  /** What the column changes; null for the rows as they stand. */
-  change: Scenario | null
-  currency: string
-  monthHours: number
-  /** Years that the whole term has. */
-  termYears: number
-  rows: PricedComponent[]
-  byId: Map<string, PricedComponent>
-  /** What is counted: rows that are priced and not muted. */
-  counted: Set<string>
-  /** What should be counted and cannot be priced. */
-  uncounted: Set<string>
-  /** Rows that are muted here, by themselves or by the scenario. */
-  muted: Set<string>
-  /** The sum of the rows: own cost. */
-  cost: Figures
-  /** Funding, margin and tax as they come on top, in that order; only those there are. */
-  steps: Step[]
-  /** Own cost before margin and tax, less funding; then the customer's price; then with tax. */
-  total: Figures
-  /** How many should be counted and cannot be priced. */
-  unpriced: number
-}
-
-/**
- * Remembers rows that were planned and priced and sums that were made: after an edit only what depends on it is computed again. One for
- * each sheet that is open.
- */
-export class PriceMemo {
-  /** By row, the newest first. */
-  readonly plans = new Map<string, RememberedPlan[]>()
-  readonly rows = new Map<string, RememberedRow[]>()
-  readonly pools = new Map<string, Map<string, LinePool>>()
-  readonly totals = new Map<string, { rows: PricedComponent[]; priced: PricedEstimate; estimate: Estimate; muted: string }>()
-  private readonly sums = new Map<string, Working & { op: 'sum' }>()
-
-  /** A sum; the very tree that was made under the key before while its parts are the same. */
-  readonly sum: MakeSum = (key, label, parts) => {
-    const known = this.sums.get(key)
-    if (known && known.parts.length === parts.length && known.parts.every((part, i) => part === parts[i])) return known
-    const made: Working & { op: 'sum' } = { op: 'sum', label, parts }
-    this.sums.set(key, made)
-    return made
-  }
-}
-type RememberedPlan = {
-  component: Component['inputs']
-  kind: string
-  pattern: string | null
-  overrides: Inputs
-  isWished: boolean
-  settings: Settings
-  rest: Working
-  plan: Plan
-}
-type RememberedRow = { plan: Plan; counted: boolean; settings: Settings; pools: readonly (LinePool | undefined)[]; row: PricedComponent }
-
-const NO_OVERRIDES: Inputs = {}
-/** The input by which a scenario leaves a row out. */
-export const MUTED = 'muted'
-const wholes = new WeakMap<Scenario, Map<ComponentKind, Inputs>>()
-
-/** What a scenario changes in a row: what holds for the whole scenario, then what holds for the row. */
-export function overridesOf(scenario: Scenario | null, kind: ComponentKind | undefined, id: string): Inputs {
-  if (!scenario || !kind) return NO_OVERRIDES
-  const byKind = wholes.get(scenario) ?? wholes.set(scenario, new Map()).get(scenario)!
-  let whole = byKind.get(kind)
-  if (!whole) {
-    const entries = Object.entries(scenario.whole).filter(([name]) =>
-      name === 'where' ? hasPlace(kind) : kind.fields.some(field => field.name === name),
-    )
-    whole = entries.length ? Object.fromEntries(entries) : NO_OVERRIDES
-    byKind.set(kind, whole)
-  }
-  const own = Object.hasOwn(scenario.rows, id) ? scenario.rows[id] : undefined
-  return own ? { ...whole, ...own } : whole
-}
-
-/** Whether a row is left out, by itself or by a scenario. */
-export function isMuted(component: Component, scenario: Scenario | null): boolean {
-  const own = scenario && Object.hasOwn(scenario.rows, component.id) ? scenario.rows[component.id]![MUTED] : undefined
-  return own === undefined ? component.muted : own === 'yes'
-}
 
 export function monthHoursOf(estimate: Pick<Estimate, 'month'>): number {
   return estimate.month === null ? ESTIMATE_MONTH_HOURS : hoursOfMonth(estimate.month)
@@ -233,72 +149,6 @@ function priceStage(
   places.forEach((at, i) => {
     rows[at] = rememberedRow(plans[i]!, pools, counted[i]!, settings, memo)
   })
-}
-
-const REMEMBERED = 16
-const sameInputs = (a: Inputs, b: Inputs) => {
-  if (a === b) return true
-  const keys = Object.keys(a)
-  return keys.length === Object.keys(b).length && keys.every(key => a[key] === b[key])
-}
-function remember<T>(lists: Map<string, T[]>, id: string, holds: (one: T) => boolean, make: () => T): T {
-  const list = lists.get(id) ?? lists.set(id, []).get(id)!
-  const at = list.findIndex(holds)
-  if (at >= 0) return list[at]!
-  const made = make()
-  list.unshift(made)
-  if (list.length > REMEMBERED) list.pop()
-  return made
-}
-const sameSettings = (a: Settings, b: Settings) => a.key === b.key && a.prices === b.prices
-
-function rememberedPlan(component: Component, scenario: Scenario | null, settings: Settings, rest: Working, memo: PriceMemo): Plan {
-  const overrides = overridesOf(scenario, findKind(component.kind), component.id)
-  const isWished =
-    scenario?.whole.pays !== undefined && (!Object.hasOwn(scenario.rows, component.id) || scenario.rows[component.id]!.pays === undefined)
-  return remember(
-    memo.plans,
-    component.id,
-    p =>
-      p.isWished === isWished &&
-      p.kind === component.kind &&
-      p.pattern === component.pattern &&
-      p.rest === rest &&
-      sameSettings(p.settings, settings) &&
-      sameInputs(p.component, component.inputs) &&
-      sameInputs(p.overrides, overrides),
-    () => ({
-      component: component.inputs,
-      kind: component.kind,
-      pattern: component.pattern,
-      overrides,
-      isWished,
-      settings,
-      rest,
-      plan: planRow(component, overrides, settings, rest, isWished),
-    }),
-  ).plan
-}
-
-function rememberedRow(
-  plan: Plan,
-  pools: ReadonlyMap<string, LinePool>,
-  counted: boolean,
-  settings: Settings,
-  memo: PriceMemo,
-): PricedComponent {
-  const used = plan.priced ? plan.priced.keys.map(key => pools.get(key)) : []
-  return remember(
-    memo.rows,
-    plan.id,
-    r =>
-      r.plan === plan &&
-      r.counted === counted &&
-      sameSettings(r.settings, settings) &&
-      r.pools.length === used.length &&
-      r.pools.every((pool, i) => pool === used[i]),
-    () => ({ plan, counted, settings, pools: used, row: priceRow(plan, pools, counted, settings) }),
-  ).row
 }
 
 function totalled(

@@ -2,7 +2,8 @@ import { compile } from '../../working/draws'
 import { applies } from '../components/kind'
 import { readHours } from '../sheet/hours-text'
 import { readNumber, type TypedNumber } from '../sheet/number-text'
-import { figureNames, figureText, type FigureName, type PricedEstimate } from '../pricing/price-estimate'
+import { figureNames, figureText, type FigureName } from '../pricing/price-estimate'
+import type { PricedEstimate } from '../pricing/priced'
 import { pert, seeded } from './random'
 
 export const DRAWS = 10_000

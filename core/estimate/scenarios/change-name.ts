@@ -1,7 +1,7 @@
 import { findKind } from '../components'
 import type { Estimate } from '../estimate'
 import { inputText } from '../sheet/input-text'
-import { MUTED } from '../pricing/price-estimate'
+import { MUTED } from '../pricing/overrides'
 import { rowNames } from '../sheet/row-name'
 import type { Change } from './layer'
 

@@ -2,7 +2,10 @@ import { Decimal, decimalText, zero, type DecimalText } from '../../money/decima
 import { evaluate, type Working } from '../../working/working'
 import type { Estimate, Scenario } from '../estimate'
 import { figuresOf, type FigureName } from '../pricing/figures'
-import { figureOf, MUTED, priceEstimate, type PricedEstimate, type PriceMemo, type Prices } from '../pricing/price-estimate'
+import { figureOf, priceEstimate, type Prices } from '../pricing/price-estimate'
+import { MUTED } from '../pricing/overrides'
+import type { PricedEstimate } from '../pricing/priced'
+import type { PriceMemo } from '../pricing/price-memo'
 
 /** A figure beside the same of the first scenario. `share` is the difference as a share of the first; null when that is zero. */
 export type Difference = { amount: DecimalText; share: DecimalText | null }

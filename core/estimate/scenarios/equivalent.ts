@@ -1,6 +1,7 @@
 import { Decimal } from '../../money/decimal'
 import { describeLine } from '../../ratecard/describe'
-import { findSize, hasMeter, linesOf, variantName, type PriceLine } from '../../ratecard/rate-card'
+import { findSize, hasMeter, linesOf, variantName } from '../../ratecard/find-price'
+import type { PriceLine } from '../../ratecard/rate-card'
 import type { ChoiceField } from '../components/field'
 import { applies, lineAt, type ComponentKind, type Inputs, type Place } from '../components/kind'
 import { openSystem, runsSystem, sharedHost, standsOn } from '../components/server'

@@ -1,7 +1,8 @@
 import { findKind } from '../components'
 import type { Component, Estimate, Scenario } from '../estimate'
 import { findPlace, placeText } from '../pricing/place'
-import { MUTED, overridesOf, priceEstimate, type Prices } from '../pricing/price-estimate'
+import { MUTED, overridesOf } from '../pricing/overrides'
+import { priceEstimate, type Prices } from '../pricing/price-estimate'
 
 export type Change = Pick<Scenario, 'whole' | 'rows' | 'conditions'>
 

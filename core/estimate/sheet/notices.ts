@@ -2,7 +2,8 @@ import { evaluate } from '../../working/working'
 import { findKind } from '../components'
 import type { Component, Estimate } from '../estimate'
 import { numberText, readNumber } from './number-text'
-import type { PricedComponent, PricedEstimate } from '../pricing/price-estimate'
+import type { PricedComponent } from '../pricing/price-estimate'
+import type { PricedEstimate } from '../pricing/priced'
 
 /** Something about a row that one should know before believing its price. */
 export type Notice = { component: string; text: string; duplicateOf?: string }

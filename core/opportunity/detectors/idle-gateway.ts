@@ -1,5 +1,5 @@
 import { Decimal, decimalText } from '../../money/decimal'
-import { findPrice } from '../../ratecard/rate-card'
+import { findPrice } from '../../ratecard/find-price'
 import { ESTIMATE_MONTH_HOURS, addDays } from '../../time/day'
 import { evaluate, input, multiply, subtract } from '../../working/working'
 import type { Detector, DetectorContext, Facts } from '../detector'

@@ -1,7 +1,7 @@
 import { ownersOfCharged, whose, type Owner, type ResourceFacts } from '../../../core/allocation/whose'
 import { scaledText } from '../../../core/money/scaled'
 import type { SkuMeaning } from '../../../core/ratecard/sku-meanings'
-import { plainGroups, type Group } from '../../../core/spend/answer'
+import { plainGroups, type Group } from '../../../core/spend/plain-groups'
 import type { Converted, PackedConverted } from '../../../core/spend/convert'
 import { covered } from '../../../core/spend/covered'
 import { chunkKey, type Chunk } from '../../../core/spend/cube'

@@ -8,7 +8,7 @@ import { skuMeanings, type SkuMeaning } from '../../../core/ratecard/sku-meaning
 import { chunkKey, Cube, type Chunk } from '../../../core/spend/cube'
 import type { CubePart } from '../../../core/spend/part'
 import { lookup, referenceBody } from '../../../shared/contracts/spend-settings'
-import type { Entry } from '../charge-store'
+import type { Entry } from '../entry-sql'
 import { decodeSegment } from '../segment-codec'
 import type { Beside } from '../../stores/beside'
 import { factsOf, type CubeFacts } from './cube-facts'

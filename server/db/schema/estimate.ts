@@ -1,6 +1,6 @@
 import { boolean, date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Estimate } from '../../../core/estimate/estimate'
-import type { EstimateDocument } from '../../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 
 const when = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' })
 

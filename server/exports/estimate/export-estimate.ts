@@ -1,4 +1,4 @@
-import type { EstimateDocument } from '../../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import type { Estimate } from '../../../core/estimate/estimate'
 import type { Prices } from '../../../core/estimate/pricing/price-estimate'
 import type { Exporter } from '../exporter'

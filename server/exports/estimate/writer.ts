@@ -1,7 +1,7 @@
 import { minorDecimals } from '../../../core/money/currency'
 import { Decimal } from '../../../core/money/decimal'
 import { roundToMinor } from '../../../core/money/rounding'
-import type { DocumentFacts, DocumentLacks, EstimateDocument } from '../../../core/estimate/documents/document'
+import type { DocumentFacts, DocumentLacks, EstimateDocument } from '../../../core/estimate/documents/document-types'
 import type { Estimate } from '../../../core/estimate/estimate'
 import type { Prices } from '../../../core/estimate/pricing/price-estimate'
 import type { ExportFormat } from '../../../shared/contracts/estimates'

@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs'
 import { formulaSheet } from '../../../core/estimate/documents/formula-sheet'
 import { figureNames, figureOf, figureWords, priceScenarios } from '../../../core/estimate/pricing/price-estimate'
-import type { EstimateDocument } from '../../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import { rowNames } from '../../../core/estimate/sheet/row-name'
 import { asText, lacksText, type ExportTask, type Writer } from './writer'
 

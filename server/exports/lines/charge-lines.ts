@@ -2,7 +2,7 @@ import { focusColumn } from '../../../core/focus/columns'
 import { amountColumns, dictionaries, dictionaryFor, dictionaryNames, quantityColumns, type DictionaryName } from '../../../core/focus/star'
 import { ABSENT, amountTextOf, measureNames, type Segment } from '../../../core/spend/segment'
 import { instantOf, isoInstant } from '../../../core/time/instant'
-import type { Entry } from '../../charges/charge-store'
+import type { Entry } from '../../charges/entry-sql'
 import { currencyList, storedSegments } from '../../charges/stored-segments'
 import type { LoadRows } from '../../charges/cube/cube-calls'
 

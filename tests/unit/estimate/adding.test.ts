@@ -5,7 +5,7 @@ import { readSizeWanted, sizesLike } from '../../../core/estimate/adding/find-si
 import { readLine } from '../../../core/estimate/adding/read-line'
 import { newEstimate, newRow } from '../../../core/estimate/estimate'
 import { figureText, priceEstimate } from '../../../core/estimate/pricing/price-estimate'
-import { variantsOf } from '../../../core/ratecard/rate-card'
+import { variantsOf } from '../../../core/ratecard/find-price'
 import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
 import { pricesOf } from '../../support/test-card'
 

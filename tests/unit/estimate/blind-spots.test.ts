@@ -1,7 +1,8 @@
 import { expect, it } from 'vitest'
 import { blindSpots, blindSpotSize, fillBlindSpot, findBlindSpots } from '../../../core/estimate/blind-spots'
 import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
-import { priceEstimate, PriceMemo } from '../../../core/estimate/pricing/price-estimate'
+import { priceEstimate } from '../../../core/estimate/pricing/price-estimate'
+import { PriceMemo } from '../../../core/estimate/pricing/price-memo'
 import { brackwaterCard } from '../../../demo/rate-cards'
 import { pricesOf, testRows } from '../../support/test-card'
 

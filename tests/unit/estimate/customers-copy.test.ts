@@ -1,6 +1,7 @@
 // A customer's copy holds what may go into it and nothing else: a marker in every other field reaches none of it.
 import { describe, expect, it } from 'vitest'
-import { makeDocument, type EstimateDocument } from '../../../core/estimate/documents/document'
+import { makeDocument } from '../../../core/estimate/documents/document'
+import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import { newEstimate, newRow, type Estimate } from '../../../core/estimate/estimate'
 import { keptDocument } from '../../../core/estimate/documents/kept-document'
 import { asScenario } from '../../../core/estimate/scenarios/layer'

@@ -30,10 +30,7 @@ async function written(format: TableFormat, change: Partial<FileTable> = {}): Pr
               : asked.map(({ start, splitBy }) => packAnswer(start === period.start ? now : before, splitBy)),
         }),
       },
-      exporter: {
-        writeSpendTable: (spend: SpendTableTask) =>
-          tableWriters[format].write({ ...spendFileTable(spend), ...change }),
-      },
+      exporter: { writeSpendTable: (spend: SpendTableTask) => tableWriters[format].write({ ...spendFileTable(spend), ...change }) },
     } as never,
     {
       question: { measure: 'billedCost', splitBy: ['ServiceName'], grain: 'month', ...period, keep: {}, leaveOut: {}, conditions: [] },

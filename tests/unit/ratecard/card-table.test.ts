@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest'
-import { cardFromTable, cardToTable } from '../../../core/ratecard/card-table'
+import { cardFromTable } from '../../../core/ratecard/card-table'
+import { cardToTable } from '../../../core/ratecard/card-to-table'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 
 const card: Record<string, string> = { row: ' card ', provider: 'P', currency: ' EUR ', 'valid from': '2026-01-01' }

@@ -1,5 +1,7 @@
 import { expect, it } from 'vitest'
-import { cardColumns, cardFromTable, cardToTable } from '../../../core/ratecard/card-table'
+import { cardColumns } from '../../../core/ratecard/card-columns'
+import { cardFromTable } from '../../../core/ratecard/card-table'
+import { cardToTable } from '../../../core/ratecard/card-to-table'
 import { compareCards } from '../../../core/ratecard/compare-cards'
 import { chargedFor, describeSku } from '../../../core/ratecard/describe'
 import { meters, units, unitWords } from '../../../core/ratecard/meters'

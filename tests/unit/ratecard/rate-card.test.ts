@@ -1,17 +1,8 @@
 import { expect, it } from 'vitest'
 import { describeLine } from '../../../core/ratecard/describe'
 import { usualWays } from '../../../core/ratecard/earlier-words'
-import {
-  earlierCard,
-  findPrice,
-  findSize,
-  findSku,
-  hasMeter,
-  linesOf,
-  rateCardSchema,
-  variantsOf,
-  type PriceLine,
-} from '../../../core/ratecard/rate-card'
+import { earlierCard, rateCardSchema, type PriceLine } from '../../../core/ratecard/rate-card'
+import { findPrice, findSize, findSku, hasMeter, linesOf, variantsOf } from '../../../core/ratecard/find-price'
 import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
 import { testCard } from '../../support/test-card'
 

@@ -5,7 +5,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
 import { foundDimensions } from '../../../core/spend/dimensions'
 import { spendTable } from '../../../core/spend/table'
-import { readView, writeView } from '../../../core/spend/view'
+import { readView, writeView } from '../../../core/spend/view-address'
 import { cubeOf, valueOf, type PlainCharge } from '../../support/random-charges'
 
 export const hostile = [

@@ -1,7 +1,7 @@
 // A tag is not yet reported by source and sub account; figures worked out by hand.
 import { expect, it } from 'vitest'
 import { lateReports, tagCoverage } from '../../../core/spend/tag-coverage'
-import { ignoredParts, readView, writeView } from '../../../core/spend/view'
+import { ignoredParts, readView, writeView } from '../../../core/spend/view-address'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 const charge = (source: string, SubAccountId: string | null, day: string, amount: string, team?: string): PlainCharge => ({

@@ -1,18 +1,9 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { periodText } from '../../../shared/words/periods'
-import {
-  charts,
-  comparedPeriod,
-  reachInto,
-  readView,
-  resolvePeriod,
-  rollingPeriods,
-  withoutValue,
-  withValue,
-  writeView,
-  type SpendView,
-} from '../../../core/spend/view'
+import { charts, rollingPeriods, withoutValue, withValue, type SpendView } from '../../../core/spend/view'
+import { comparedPeriod, reachInto, resolvePeriod } from '../../../core/spend/view-period'
+import { readView, writeView } from '../../../core/spend/view-address'
 import { measures } from '../../../core/spend/question'
 import { tableColumns } from '../../../core/spend/table'
 import { grains } from '../../../core/time/grain'

@@ -2,7 +2,8 @@
 import { compareScenarios } from '../../../../core/estimate/scenarios/compare'
 import { replacedText } from '../../../../core/estimate/scenarios/equivalent'
 import { moveScenario } from '../../../../core/estimate/scenarios/move'
-import { figureText, PriceMemo, priceEstimate } from '../../../../core/estimate/pricing/price-estimate'
+import { figureText, priceEstimate } from '../../../../core/estimate/pricing/price-estimate'
+import { PriceMemo } from '../../../../core/estimate/pricing/price-memo'
 import { rowNames } from '../../../../core/estimate/sheet/row-name'
 import type { RateCard } from '../../../../core/ratecard/rate-card'
 
