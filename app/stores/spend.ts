@@ -2,7 +2,7 @@ import { mainTotal } from '../../core/money/main-total'
 import { defineStore } from 'pinia'
 import { namedObject } from '../../core/text/named'
 import { addTexts, subtractTexts } from '../../core/money/amount-text'
-import { scaled } from '../../core/money/scaled'
+import { distortionsOf } from '../../core/spend/distortions'
 import { figuresBy, figureText } from '../../core/spend/figure'
 import { adds, type Narrowing } from '../../core/spend/question'
 import { columnsFor } from '../../core/spend/table'
@@ -286,7 +286,7 @@ export const useSpend = defineStore('spend', () => {
       comparison.value = compare
       const inCurrency = currency.value
       rows.value = rowsOf(now, answered('old')!, next.splitBy, inCurrency)
-      distortions.value = distortionsOf(answered('categories')!, isMoneyMeasure(next.measure) ? inCurrency : null)
+      distortions.value = distortedBy(answered('categories')!, isMoneyMeasure(next.measure) ? inCurrency : null)
       // the part of a day that is delivered is drawn beside the days that are whole, and is in no total
       const isPartDrawn = !!partDay.value && (next.grain === 'day' || next.grain === 'hour')
       const nextStarts = grainStarts(start, isPartDrawn ? part!.end : end, next.grain)
@@ -347,43 +347,32 @@ export const useSpend = defineStore('spend', () => {
   }
 
   /** Credits, refunds, tax and purchases that make up more than a tenth of the usage, unless one looks at them on purpose. */
-  function distortionsOf(categories: Answered, inCurrency: string | null): Distortion[] {
+  function distortedBy(categories: Answered, inCurrency: string | null): Distortion[] {
     if (!view.value || inCurrency === null || view.value.keep.ChargeCategory || view.value.leaveOut.ChargeCategory) return []
-    const of = (name: string) =>
-      addTexts(categories.rows.filter(r => r.currency === inCurrency && r.values.ChargeCategory === name).map(r => r.amount))
-    const usage = of('Usage')
-    const size = (text: string) => (scaled(text) < 0n ? -scaled(text) : scaled(text))
-    const said = (text: string) => `${money(text.replace('-', ''), inCurrency)} ${inCurrency}`
-    const large = (text: string) => size(text) > 0n && size(text) * 10n > size(usage)
-    const found: Distortion[] = []
-    const less = addTexts([of('Credit'), of('Adjustment')])
-    if (scaled(less) < 0n && large(less))
-      found.push({
-        id: 'less',
-        said: `Credits and adjustments take ${said(less)} off ${said(usage)} of usage.`,
-        action: 'Look at usage alone',
-        change: { keep: withValue(view.value.keep, 'ChargeCategory', 'Usage') },
-      })
-    const purchases = of('Purchase')
-    if (large(purchases))
-      found.push({
-        id: 'purchases',
-        said: `Purchases of ${said(purchases)} stand beside ${said(usage)} of usage.`,
-        action: 'Spread them over their term',
-        change:
-          view.value.measure === 'billedCost'
-            ? { measure: 'effectiveCost' }
-            : { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Purchase') },
-      })
-    const tax = of('Tax')
-    if (large(tax))
-      found.push({
+    const { keep, leaveOut, measure } = view.value
+    const said = (text: string) => `${money(text, inCurrency)} ${inCurrency}`
+    return distortionsOf(categories.rows, inCurrency).map(({ what, amount, usage }): Distortion => {
+      if (what === 'credits')
+        return {
+          id: 'less',
+          said: `Credits and adjustments take ${said(amount)} off ${said(usage)} of usage.`,
+          action: 'Look at usage alone',
+          change: { keep: withValue(keep, 'ChargeCategory', 'Usage') },
+        }
+      if (what === 'purchases')
+        return {
+          id: 'purchases',
+          said: `Purchases of ${said(amount)} stand beside ${said(usage)} of usage.`,
+          action: 'Spread them over their term',
+          change: measure === 'billedCost' ? { measure: 'effectiveCost' } : { leaveOut: withValue(leaveOut, 'ChargeCategory', 'Purchase') },
+        }
+      return {
         id: 'tax',
-        said: `Tax of ${said(tax)} is in the total.`,
+        said: `Tax of ${said(amount)} is in the total.`,
         action: 'Leave tax out',
-        change: { leaveOut: withValue(view.value.leaveOut, 'ChargeCategory', 'Tax') },
-      })
-    return found
+        change: { leaveOut: withValue(leaveOut, 'ChargeCategory', 'Tax') },
+      }
+    })
   }
 
   /** What stands where a start has no charges: nought of what adds, no price of nothing used. */

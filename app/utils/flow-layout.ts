@@ -1,3 +1,5 @@
+import { whole } from './format'
+
 /** One band of a flow picture, in pixels: from the right edge of a node to the left edge of another. */
 export type FlowBand = { key: string; path: string; tone: string; title: string }
 export type FlowNode = { key: string; label: string; x: number; y: number; height: number; amount: number; tone: string }

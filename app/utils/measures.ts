@@ -1,4 +1,6 @@
+import { roundText } from '../../core/money/amount-text'
 import { costMeasures, type CostMeasure, type Measure } from '../../core/spend/question'
+import { currencySign, fullPrice, money, quantity } from './format'
 
 /** One of the four costs. */
 export const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)

@@ -1,23 +1,13 @@
 <script setup lang="ts">
-import { scaled, scaledText } from '../../../core/money/scaled'
+import { commitmentLines, commitmentSplits } from '../../../core/spend/commitment-lines'
 
 /** Purchases as they were billed beside the cost spread over what they cover: the difference explained purchase by purchase. */
 const data = useData()
 useHead({ title: 'Commitments · Rain Barrel' })
 const period = ref<SpendView['period']>('this-year')
 const { attempt, problem, busy } = useAttempt()
-type Line = {
-  id: string
-  name: string
-  currency: string
-  purchased: bigint
-  used: bigint
-  unused: bigint
-  billedOther: bigint
-  other: bigint
-  months: { start: string; billed: bigint; effective: bigint }[]
-}
-const lines = ref<Line[]>([])
+const found = ref<ReturnType<typeof commitmentLines>>({ lines: [], totals: [] })
+const lines = computed(() => found.value.lines)
 const days = computed(() => data.days)
 const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
 const chosen = ref<string | null>(null)
@@ -27,68 +17,17 @@ watch(
   () =>
     now.value &&
     attempt(async () => {
-      const question = {
-        splitBy: ['CommitmentDiscountId', 'CommitmentDiscountName', 'ChargeCategory', 'CommitmentDiscountStatus'],
-        grain: 'month' as const,
-        ...now.value!,
-      }
+      const question = { splitBy: [...commitmentSplits], grain: 'month' as const, ...now.value! }
       const [billed, effective] = await askAnswers([
         { ...question, measure: 'billedCost' },
         { ...question, measure: 'effectiveCost' },
       ])
-      const found = new Map<string, Line>()
-      const line = (row: { values: Record<string, string | null>; currency: string }) => {
-        const id = row.values.CommitmentDiscountId ?? ''
-        const key = `${id} ${row.currency}`
-        const known = found.get(key) ?? {
-          id,
-          name: row.values.CommitmentDiscountName ?? (id || 'everything else'),
-          currency: row.currency,
-          purchased: 0n,
-          used: 0n,
-          unused: 0n,
-          billedOther: 0n,
-          other: 0n,
-          months: [],
-        }
-        found.set(key, known)
-        return known
-      }
-      const month = (of: Line, start: string) => {
-        const known = of.months.find(m => m.start === start) ?? { start, billed: 0n, effective: 0n }
-        if (!of.months.includes(known)) of.months.push(known)
-        return known
-      }
-      for (const row of billed!.rows) {
-        const of = line(row)
-        if (row.values.ChargeCategory === 'Purchase' && of.id) of.purchased += scaled(row.amount)
-        else of.billedOther += scaled(row.amount)
-        month(of, row.start!).billed += scaled(row.amount)
-      }
-      for (const row of effective!.rows) {
-        const of = line(row)
-        if (row.values.CommitmentDiscountStatus === 'Used') of.used += scaled(row.amount)
-        else if (row.values.CommitmentDiscountStatus === 'Unused') of.unused += scaled(row.amount)
-        else of.other += scaled(row.amount)
-        month(of, row.start!).effective += scaled(row.amount)
-      }
-      lines.value = [...found.values()].sort((a, b) => (a.id === '' ? 1 : b.id === '' ? -1 : a.id < b.id ? -1 : 1))
+      found.value = commitmentLines(billed!.rows, effective!.rows)
     }),
   { immediate: true },
 )
 
-const billedOf = (line: Line) => line.purchased + line.billedOther
-const effectiveOf = (line: Line) => line.used + line.unused + line.other
-const text = (amount: bigint, currency: string) => (amount === 0n ? '–' : money(scaledText(amount), currency))
-const currencies = computed(() => [...new Set(lines.value.map(l => l.currency))])
-const totalOf = (currency: string, of: (line: Line) => bigint) =>
-  lines.value.filter(l => l.currency === currency).reduce((n, l) => n + of(l), 0n)
-const explained = (line: Line) => {
-  const difference = effectiveOf(line) - billedOf(line)
-  if (!line.id) return difference === 0n ? 'as billed' : 'effective cost that the provider reports otherwise than billed'
-  if (difference === 0n) return 'paid as it is used'
-  return difference > 0n ? 'paid for before this period, or less paid in it than used' : 'paid in this period for later use'
-}
+const text = (amount: string, currency: string) => (amount === '0' ? '–' : money(amount, currency))
 const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === chosen.value) ?? lines.value.find(l => l.id))
 </script>
 
@@ -131,61 +70,26 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
             </td>
             <td class="n">{{ text(line.purchased, line.currency) }}</td>
             <td class="n">{{ text(line.billedOther, line.currency) }}</td>
-            <td class="n strong">{{ text(billedOf(line), line.currency) }}</td>
+            <td class="n strong">{{ text(line.billed, line.currency) }}</td>
             <td class="n">{{ text(line.used, line.currency) }}</td>
-            <td class="n" :class="{ warn: line.unused > 0n }">{{ text(line.unused, line.currency) }}</td>
+            <td class="n" :class="{ warn: line.unused !== '0' }">{{ text(line.unused, line.currency) }}</td>
             <td class="n">{{ text(line.other, line.currency) }}</td>
-            <td class="n strong">{{ text(effectiveOf(line), line.currency) }}</td>
-            <td class="n">{{ signedMoney(scaledText(effectiveOf(line) - billedOf(line)), line.currency) }}</td>
-            <td class="why">{{ explained(line) }}</td>
+            <td class="n strong">{{ text(line.effective, line.currency) }}</td>
+            <td class="n">{{ signedMoney(line.difference, line.currency) }}</td>
+            <td class="why">{{ line.why }}</td>
           </tr>
         </tbody>
         <tfoot>
-          <tr v-for="currency in currencies" :key="currency" class="total">
-            <td>Total, {{ currency }}</td>
-            <td class="n">
-              {{
-                text(
-                  totalOf(currency, l => l.purchased),
-                  currency,
-                )
-              }}
-            </td>
-            <td class="n">
-              {{
-                text(
-                  totalOf(currency, l => l.billedOther),
-                  currency,
-                )
-              }}
-            </td>
-            <td class="n">{{ text(totalOf(currency, billedOf), currency) }}</td>
-            <td class="n">
-              {{
-                text(
-                  totalOf(currency, l => l.used),
-                  currency,
-                )
-              }}
-            </td>
-            <td class="n">
-              {{
-                text(
-                  totalOf(currency, l => l.unused),
-                  currency,
-                )
-              }}
-            </td>
-            <td class="n">
-              {{
-                text(
-                  totalOf(currency, l => l.other),
-                  currency,
-                )
-              }}
-            </td>
-            <td class="n">{{ text(totalOf(currency, effectiveOf), currency) }}</td>
-            <td class="n">{{ signedMoney(scaledText(totalOf(currency, l => effectiveOf(l) - billedOf(l))), currency) }}</td>
+          <tr v-for="total in found.totals" :key="total.currency" class="total">
+            <td>Total, {{ total.currency }}</td>
+            <td class="n">{{ text(total.purchased, total.currency) }}</td>
+            <td class="n">{{ text(total.billedOther, total.currency) }}</td>
+            <td class="n">{{ text(total.billed, total.currency) }}</td>
+            <td class="n">{{ text(total.used, total.currency) }}</td>
+            <td class="n">{{ text(total.unused, total.currency) }}</td>
+            <td class="n">{{ text(total.other, total.currency) }}</td>
+            <td class="n">{{ text(total.effective, total.currency) }}</td>
+            <td class="n">{{ signedMoney(total.difference, total.currency) }}</td>
             <td />
           </tr>
         </tfoot>
@@ -195,12 +99,12 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
       <h2 class="heading">{{ shown.name }}, month by month</h2>
       <TimeBars
         :label="`${shown.name}, billed and effective`"
-        :starts="shown.months.map(m => m.start).sort()"
+        :starts="shown.months.map(m => m.start)"
         grain="month"
         :unit="shown.currency"
         :series="[
-          { name: 'billed', amounts: [...shown.months].sort((a, b) => (a.start < b.start ? -1 : 1)).map(m => scaledText(m.billed)) },
-          { name: 'effective', amounts: [...shown.months].sort((a, b) => (a.start < b.start ? -1 : 1)).map(m => scaledText(m.effective)) },
+          { name: 'billed', amounts: shown.months.map(m => m.billed) },
+          { name: 'effective', amounts: shown.months.map(m => m.effective) },
         ]"
       />
     </section>

@@ -5,7 +5,7 @@ import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
 import { isDimension } from '../../../core/spend/dimensions'
 import { grainStarts } from '../../../core/time/grain'
-import { scaled, scaledText } from '../../../core/money/scaled'
+import { addTexts } from '../../../core/money/amount-text'
 
 /**
  * All that stands under one value: a service whole, a SKU with every resource that uses it, an account. The list of resources can be handed
@@ -149,7 +149,7 @@ const query = computed(() => ({
   keep: `${dimension.value}=${value.value}`,
   ...(typeof period.value === 'string' ? { period: period.value } : { from: period.value.start, to: period.value.end }),
 }))
-const rest = (rows: { amount: string }[], shown: number) => scaledText(rows.slice(shown).reduce((n, row) => n + scaled(row.amount), 0n))
+const rest = (rows: { amount: string }[], shown: number) => addTexts(rows.slice(shown).map(row => row.amount))
 </script>
 
 <template>

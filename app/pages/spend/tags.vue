@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { mainTotal } from '../../../core/money/main-total'
 import { namedObject } from '../../../core/text/named'
-import { scaled, scaledText } from '../../../core/money/scaled'
 import { likelySpellings } from '../../../core/spend/spellings'
+import { tagSums, valueSums, type TagSums } from '../../../core/spend/tag-sums'
 import { grainStarts } from '../../../core/time/grain'
 import { z } from 'zod'
 import { firstSeen, tagDays } from '../../../shared/contracts/spend'
@@ -16,15 +16,7 @@ const { attempt, problem, busy } = useAttempt()
 const period = ref<SpendView['period']>('last-90')
 const days = computed(() => data.days)
 const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
-type Key = {
-  key: string
-  firstDay: string | null
-  tagged: bigint
-  inherited: bigint
-  untagged: bigint
-  values: number
-  inheritable: boolean
-}
+type Key = TagSums & { key: string; firstDay: string | null; inheritable: boolean }
 const keys = ref<Key[]>([])
 const chosen = ref('')
 const currency = ref('EUR')
@@ -50,19 +42,14 @@ async function load() {
   keys.value = names
     .map((name, i): Key => {
       const key = name.slice(5)
-      const own = answers[i]!.rows.filter(row => row.currency === currency.value)
-      const sum = (test: (row: (typeof own)[number]) => boolean) => own.filter(test).reduce((n, row) => n + scaled(row.amount), 0n)
       return {
         key,
         firstDay: tags.find(t => t.key === key)?.firstDay ?? null,
         inheritable: data.facts!.inherited.includes(key),
-        values: new Set(own.map(row => row.values[name]).filter(Boolean)).size,
-        tagged: sum(row => row.values[`TagsFrom/${key}`] === 'own'),
-        inherited: sum(row => row.values[`TagsFrom/${key}`] !== 'own' && row.values[name] !== null),
-        untagged: sum(row => row.values[name] === null),
+        ...tagSums(answers[i]!.rows, key, currency.value),
       }
     })
-    .sort((a, b) => Number(b.tagged + b.inherited - a.tagged - a.inherited))
+    .sort((a, b) => covered(b) - covered(a))
   if (!keys.value.some(k => k.key === chosen.value)) chosen.value = keys.value[0]?.key ?? ''
   await loadKey()
 }
@@ -82,13 +69,7 @@ async function loadKey() {
   const own = new Map(daily.filter(day => day.currency === currency.value).map(day => [day.start, day]))
   const list = (which: 'tagged' | 'missing' | 'early') => starts.map(start => own.get(start)?.[which] ?? '0')
   byDay.value = { starts, tagged: list('tagged'), missing: list('missing'), early: list('early') }
-  const byValue = new Map<string, bigint>()
-  for (const row of all!.rows)
-    if (row.values[name] && row.currency === currency.value)
-      byValue.set(row.values[name], (byValue.get(row.values[name]) ?? 0n) + scaled(row.amount))
-  values.value = [...byValue]
-    .map(([value, amount]) => ({ value, amount: scaledText(amount) }))
-    .sort((a, b) => Number(b.amount) - Number(a.amount))
+  values.value = valueSums(all!.rows, name, currency.value)
   const known = reference?.body.aliases ?? {}
   aliases.value = namedObject(Object.hasOwn(known, name) ? known[name] : {})
 }
@@ -105,11 +86,9 @@ const groups = computed(() =>
     return { list, as: list[0]!.value }
   }),
 )
-const share = (part: bigint, key: Key) => percent(scaledText(part), scaledText(key.tagged + key.inherited + key.untagged))
-const width = (part: bigint, key: Key) => {
-  const whole = Number(key.tagged + key.inherited + key.untagged)
-  return `${whole ? Math.max(0, (Number(part) / whole) * 100) : 0}%`
-}
+const covered = ({ tagged, inherited }: Key) => Number(tagged) + Number(inherited)
+const share = (part: string, { whole }: Key) => percent(part, whole)
+const width = (part: string, { whole }: Key) => `${Number(whole) ? Math.max(0, (Number(part) / Number(whole)) * 100) : 0}%`
 const setAlias = (spellings: string[], as: string | null) =>
   attempt(async () => {
     await client.send(
