@@ -6,5 +6,6 @@ export const tableFormats = {
   json: { label: 'JSON', mime: 'application/json' },
 } as const
 
+/** One of these formats. */
 export type TableFormat = keyof typeof tableFormats
 export const tableFormatNames = Object.keys(tableFormats) as [TableFormat, ...TableFormat[]]

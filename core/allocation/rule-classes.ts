@@ -12,7 +12,8 @@ export type Classes = { classOf: Uint32Array; bits: Uint32Array; speaks: boolean
 
 /** So many values are looked at in a slice. */
 const VALUES_AT_ONCE = 10_000
-export const codes = new WeakMap<Coding, Map<string | null, number>>()
+/** The code of each value of a coding, made when it is asked for first. */
+const codes = new WeakMap<Coding, Map<string | null, number>>()
 function codesOf(coding: Coding): Map<string | null, number> {
   const known = codes.get(coding)
   if (known) return known

@@ -38,7 +38,9 @@ export const cardColumns = [
 ] as const
 /** A heading that cards had before. */
 export const EARLIER_PAID = 'upfront'
+/** A column of the table, of today or before. */
 export type Column = (typeof cardColumns)[number] | typeof EARLIER_PAID
+/** A line of the table by column. */
 export type Line = Partial<Record<Column, string | undefined>>
 
 const columnOf: Record<string, Column> = {
@@ -55,5 +57,6 @@ const columnOf: Record<string, Column> = {
   validFrom: 'valid from',
   id: 'region',
 }
+/** The column that a field of the card stands in. */
 export const columnNamed = (field: string | undefined, other: string) =>
   field === undefined ? other : Object.hasOwn(columnOf, field) ? columnOf[field]! : field

@@ -58,6 +58,7 @@ export function findSku(card: RateCard, sku: string): PriceLine | undefined {
   return indexOf(card).bySku.get(sku)
 }
 
+/** A server size by its name. */
 export function findSize(card: RateCard, size: string): ServerSize | undefined {
   return indexOf(card).sizes.get(size)
 }

@@ -18,6 +18,7 @@ export type CommitmentMoney = {
   /** Effective less billed. */
   difference: string
 }
+/** A commitment with its money, month by month. */
 export type CommitmentLine = CommitmentMoney & {
   /** Empty for everything that no commitment covers. */
   id: string

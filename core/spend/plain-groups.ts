@@ -12,6 +12,7 @@ export function plainGroups(cube: Cube, question: Grouping): Group[] {
   return plainOf(groupCharges(cube, question), question)
 }
 
+/** Groups as objects. */
 export function plainOf(groups: Groups, { splitBy, grain }: Grouping): Group[] {
   return Array.from({ length: groups.size }, (_, group) => ({
     values: valuesOf(groups, group, splitBy),
@@ -22,9 +23,11 @@ export function plainOf(groups: Groups, { splitBy, grain }: Grouping): Group[] {
   }))
 }
 
+/** The start of a group, where there are steps of time. */
 export const startOf = ({ starts, steps }: Groups, group: number) => starts && starts[steps[group]!]!
 export const valueOf = ({ values, codes }: Groups, group: number, split: number) => values[split]![codes[split]![group]!]!
 
+/** The values of a group by dimension. */
 export function valuesOf(groups: Groups, group: number, splitBy: readonly string[]): Record<string, string | null> {
   const values: Record<string, string | null> = {}
   splitBy.forEach((dimension, split) => {

@@ -14,6 +14,7 @@ function firstOfEach<T>(items: readonly T[], kindOf: (item: T) => string, most: 
   })
 }
 
+/** Unit prices: cost over quantity, in each currency and unit by itself; what has no quantity has no price. */
 export function priceAnswer(groups: Groups, question: Question): Answer {
   const rows: { row: AnswerRow; cost: Scaled }[] = []
   const unpriced: AnswerRow[] = []

@@ -10,6 +10,7 @@ import { sumByCurrency } from './plain-groups'
 export const sumOf = ({ sums, cells }: Groups, group: number): Scaled =>
   sums[0]!.total(cells[group]!) - (sums[1]?.total(cells[group]!) ?? 0n)
 
+/** The sums of groups as floats, near enough to sort by. */
 export function nearSums({ sums: [first, less], cells }: Groups): Float64Array {
   const near = first!.near(cells)
   const nearLess = less?.near(cells)

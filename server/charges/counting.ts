@@ -4,6 +4,7 @@ import type { ImportFile, ImportPeriod } from '../../shared/contracts/imports'
 import type { Held } from '../db/schema'
 import type { PeriodOf } from './period-history'
 
+/** A billing period of a source, by its start. */
 export type Period = { source: string; start: string }
 /** A billing period as it counts: the load whose charges it has, and how many they are. */
 export type CountingPeriod = PeriodOf & { loadId: number; rows: number; deliveredAt: string }

@@ -20,6 +20,7 @@ export const deliveryKey = (files: readonly { sha256: string }[]): string =>
     .join(' ')
 
 const openStates: ImportState[] = ['checking', 'loading']
+/** Loads that are not ended yet. */
 export const loadIsOpen = inArray(load.state, openStates)
 export const isOpen = (state: ImportState) => openStates.includes(state)
 

@@ -5,6 +5,7 @@ import { ALWAYS } from './resource-facts'
 
 type Related = NonNullable<ResourceView['createdBy']>
 
+/** A resource that another names, by its newest name and type. */
 export async function relatedTo(seen: ChargesSeen, id: string | null): Promise<Related | null> {
   if (!id) return null
   const { result } = await seen.ask('group', {

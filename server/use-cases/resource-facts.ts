@@ -4,6 +4,7 @@ import type { RunTimes } from '../../core/spend/run-times'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { ResourceView } from '../../shared/contracts/resources'
 
+/** Every charge there is. */
 export const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
 type Groups = { values: Record<string, string | null>; start: string | null; amounts: bigint[] }[]
@@ -28,6 +29,7 @@ export function tagsOver(groups: Groups, keys: string[]): ResourceView['tags'] {
   return [...seen.values()].sort((a, b) => (a.key === b.key ? (a.firstDay < b.firstDay ? -1 : 1) : a.key < b.key ? -1 : 1))
 }
 
+/** What is charged for a resource, in plain words. */
 export function metersOf(groups: Groups, meanings: Record<string, SkuMeaning>): ResourceView['meters'] {
   const found = new Map<string, ResourceView['meters'][number]>()
   for (const { values, start, amounts } of groups) {
@@ -48,6 +50,7 @@ export function metersOf(groups: Groups, meanings: Record<string, SkuMeaning>): 
   return [...found.values()]
 }
 
+/** The newest details of its prices. */
 export function detailsOf(groups: Groups, names: string[]): Record<string, string> {
   const newest = [...groups].sort((a, b) => (a.start! < b.start! ? 1 : -1))
   return Object.fromEntries(
@@ -70,6 +73,7 @@ type Known = {
   runs: RunTimes | null
 }
 
+/** What has happened to it, as its charges show. */
 export function eventsOf({ firstDay, lastDay, gone, tags, priced, details, runs }: Known): ResourceView['events'] {
   const events: ResourceView['events'] = [{ day: firstDay, what: 'charged for the first time' }]
   for (const { from, to } of runs?.still ?? []) {

@@ -5,6 +5,7 @@ import { quietHours, busyHours, anyNumber } from './desktop-words'
 /** `hours` are those of all machines together, `most` how many stand there at once. */
 type Machines = { hours: Working; most: Working; commit: CommitChoice[]; facts: NonNullable<Charges['facts']> }
 
+/** A machine for each user. */
 export function each(b: Builder): Machines {
   const machines = b.number('users')
   return {
@@ -15,6 +16,7 @@ export function each(b: Builder): Machines {
   }
 }
 
+/** Machines that users share, as many as their work asks for. */
 export function shared(b: Builder, vcpu: number): Machines {
   const seats = multiply('sessions on a machine', [input('vCPU each', vcpu), b.number('usersPerVcpu')])
   const machines = (when: string, share: string) =>

@@ -15,6 +15,7 @@ export const usersOf: Record<Asks, string> = {
 /** Users that a vCPU serves where the card does not say it (recalled from memory, no source). */
 export const USERS_PER_VCPU = '4'
 
+/** The choices of the fields, as they are stored. */
 export const sharedMachines = 'shared machines'
 export const machineEach = 'a machine each'
 export const quietHours = 'machines of the quiet hours'
@@ -22,13 +23,17 @@ export const busyHours = 'machines of the busy hours'
 export const anyNumber = 'a number of machines'
 const pairOfServers = 'a pair of file servers'
 const oneServer = 'one file server'
+/** How many file servers a choice stands for. */
 export const copiesOf: Record<string, string> = { [pairOfServers]: '2', [oneServer]: '1' }
+/** Where profiles lie: on a class of file shares. */
 export const onShare = (name: string) => `share, ${name}`
+/** Where profiles may lie in a region. */
 export const profilePlaces = (card: RateCard, region: string) => [
   pairOfServers,
   oneServer,
   ...variantsOf(card, 'share-gb-month', region).map(onShare),
 ]
+/** Whether users share machines. */
 export const isShared = (inputs: Inputs) => inputs.shape === sharedMachines
 
 /** What a person asks of a machine, one step more where the fleet is sized carefully. */

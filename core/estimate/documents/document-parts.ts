@@ -43,21 +43,27 @@ export function rowDetails(component: Component, row: PricedComponent, isForCust
     .join(' · ')
 }
 
+/** All figures as texts. */
 export const texts = (of: (name: FigureName) => Working): FigureTexts => figuresOf(name => decimalText(evaluate(of(name))))
 
+/** What is made when it is asked for first. */
 export function once<T>(make: () => T): () => T {
   let made: { value: T } | null = null
   return () => (made ??= { value: make() }).value
 }
 
+/** An input as it can be typed. */
 export const shown = (row: PricedComponent | undefined, name: string, value: string): string => {
   const field = row?.kind?.fields.find(f => f.name === name)
   return field ? inputText(field, value) : value
 }
+/** In words how a row is paid. */
 export const wayOf = ({ ways, chosen }: PricedComponent): string =>
   ways.length > 1 && chosen ? [chosen.way, chosen.commits && `for the ${chosen.commits}`].filter(Boolean).join(', ') : ''
+/** What a column lacks of the rows that stand. */
 export const lacksOf = (column: PricedEstimate, base: PricedEstimate): DocumentLacks | null => notCounted(column, base)
 
+/** Where a column is priced, in words. */
 export function placeOf(estimate: Estimate, { change }: PricedEstimate, withProvider: boolean): string {
   const where = change?.whole.where
   const slash = where?.lastIndexOf('/') ?? -1
@@ -81,6 +87,7 @@ export function ratesUsed(estimate: Estimate, prices: Prices): EstimateDocument[
   })
 }
 
+/** The parts with the sums of their rows. */
 export function partsOf(estimate: Estimate, chosen: PricedEstimate, rows: DocumentRow[]): EstimateDocument['parts'] {
   return [...new Set(estimate.components.map(c => c.part))].map(name => {
     const own = new Set(estimate.components.filter(c => c.part === name).map(c => c.id))

@@ -2,7 +2,9 @@ import type { DecimalText } from '../../money/decimal'
 import type { Working } from '../../working/working'
 import type { FigureName } from '../pricing/price-estimate'
 
+/** Figures as decimal text. */
 export type FigureTexts = Record<FigureName, DecimalText>
+/** A row as its readers see it. */
 export type DocumentRow = {
   id: string
   label: string
@@ -16,6 +18,7 @@ export type DocumentRow = {
   /** What stands in its place where the document's scenario has it. */
   replaced: string
 }
+/** What the total may be, and what that is due to. */
 export type DocumentRanges = {
   draws: number
   p10: number
@@ -70,4 +73,5 @@ export type EstimateDocument = {
 /** Which of the columns a document is of, and who has prepared it when. */
 export type DocumentFacts = { version: number | null; preparedOn: string; preparedBy: string; scenario?: string | null }
 
+/** What the rows without a scenario are called. */
 export const AS_IT_STANDS = 'as it stands'

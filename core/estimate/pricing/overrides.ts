@@ -1,6 +1,7 @@
 import { hasPlace, type ComponentKind, type Inputs } from '../components/kind'
 import type { Component, Scenario } from '../estimate'
 
+/** What a scenario changes of a row that it leaves alone. */
 export const NO_OVERRIDES: Inputs = {}
 /** The input by which a scenario leaves a row out. */
 export const MUTED = 'muted'

@@ -59,6 +59,7 @@ function remember<T>(lists: Map<string, T[]>, id: string, holds: (one: T) => boo
 }
 const sameSettings = (a: Settings, b: Settings) => a.key === b.key && a.prices === b.prices
 
+/** A row planned, or as it was planned before where nothing that it depends on has changed. */
 export function rememberedPlan(component: Component, scenario: Scenario | null, settings: Settings, rest: Working, memo: PriceMemo): Plan {
   const overrides = overridesOf(scenario, findKind(component.kind), component.id)
   const isWished =
@@ -87,6 +88,7 @@ export function rememberedPlan(component: Component, scenario: Scenario | null, 
   ).plan
 }
 
+/** A row priced, or as it was priced before where nothing that it depends on has changed. */
 export function rememberedRow(
   plan: Plan,
   pools: ReadonlyMap<string, LinePool>,

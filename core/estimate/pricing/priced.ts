@@ -3,6 +3,7 @@ import type { Figures } from './figures'
 import type { PricedComponent } from './price-row'
 import type { Step } from './totals'
 
+/** An estimate priced, as it stands or under a scenario. */
 export type PricedEstimate = {
   scenario: string | null
   /** What the column changes; null for the rows as they stand. */

@@ -10,6 +10,7 @@ import { Decimal, decimalText } from '../../../core/money/decimal'
 import { sfntOf } from './sfnt'
 
 const fonts = { sans: sans, 'sans-bold': sansBold, more: sansMore, 'more-bold': sansMoreBold, serif: serif }
+/** The colours of the theme on paper. */
 export const ink = '#16231f'
 export const dim = '#5d6862'
 const rule = '#cfc9ba'
@@ -19,6 +20,7 @@ export const brick = '#a3402f'
 export const hues = ['#17695b', '#97650f', '#4a2a7f', '#a3402f', '#2b6ca3', '#7a8b3c', '#8f4a7a', '#5d6862']
 
 let ready = false
+/** Makes the fonts known, once. */
 export function setUp() {
   if (ready) return
   for (const [name, bytes] of Object.entries(fonts)) pdfmake.virtualfs.writeFileSync(name, sfntOf(bytes))
@@ -40,10 +42,12 @@ export function runs(given: string): Content[] {
     /^[\u0100-\u02AF\u1E00-\u1EFF]/u.test(part) ? { text: part, font: 'More' } : part,
   )
 }
+/** A paragraph. */
 export const say = (text: string, more: object = {}): Content => ({ text: runs(text), ...more })
 
 /** A short item stays on one line. It is also laid out at once and not word by word, which a table of hundreds of rows is quicker for. */
 export const together = (item: string) => (item.length <= 32 ? item.replaceAll(' ', '\u00A0') : item)
+/** A list whose items stay in one line where they are short. */
 export const items = (list: readonly string[]) =>
   list
     .filter(Boolean)
@@ -52,20 +56,24 @@ export const items = (list: readonly string[]) =>
     .join('\u00A0· ')
 
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+/** A day as `24 Nov 2026`. */
 export const dayWords = (day: string) => dayFormat.format(new Date(day))
 
+/** An amount to the minor unit of its currency. */
 export function money(text: string, currency: string): string {
   const rounded = roundToMinor(new Decimal(text), currency)
   if (rounded.eq(0)) return '–'
   const [whole, fraction] = rounded.abs().toFixed(2).split('.')
   return `${rounded.lt(0) ? '−' : ''}${whole!.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}.${fraction}`
 }
+/** A number as short as it can be told. */
 export const shortNumber = (value: Decimal) =>
   decimalText(value.round(value.abs().lt(1) ? 10 : 4)).replace(
     /^(-?)(\d+)/,
     (_, sign: string, whole: string) => `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}`,
   )
 
+/** Lines of tables. */
 export const layout = {
   hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
   vLineWidth: () => 0,
@@ -75,7 +83,9 @@ export const layout = {
   paddingLeft: () => 0,
   paddingRight: () => 8,
 }
+/** A cell with a number. */
 export const right = (text: string, more: object = {}): TableCell => ({
   ...(say(text, { alignment: 'right', noWrap: true, ...more }) as object),
 })
+/** The heading of a section. */
 export const heading = (text: string): Content => ({ text: runs(text), font: 'Serif', fontSize: 13, color: ink, margin: [0, 16, 0, 5] })

@@ -5,6 +5,7 @@ import { Decimal, decimalText } from '../../../core/money/decimal'
 import { lacksText } from './writer'
 import { runs, money, say, dim, brick, moss, right, layout, hues, heading, ochre } from './pdf-look'
 
+/** The figures, the parts, and what is to be known before one believes them. */
 export function summary(document: EstimateDocument): Content[] {
   const total = document.summary.at(-1)!.figures
   const against = document.target && !document.lacks && new Decimal(total.effectiveMonthly).minus(document.target)
@@ -92,6 +93,7 @@ function partBars({ parts, currency }: EstimateDocument): Content[] {
   )
 }
 
+/** Scenarios side by side. */
 export function scenarios(document: EstimateDocument): Content[] {
   const [base] = document.columns
   if (!base) return []
@@ -133,6 +135,7 @@ export function scenarios(document: EstimateDocument): Content[] {
   ]
 }
 
+/** What the total may be. */
 export function ranges(document: EstimateDocument): Content[] {
   const { ranges: found, currency } = document
   if (!found?.draws) return []

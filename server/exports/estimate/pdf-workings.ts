@@ -57,6 +57,7 @@ function workingLine(working: Exclude<Working, { op: 'input' }>, depth: number):
 const ALL_WORKINGS = 50
 const MOST_WORKINGS = 20
 
+/** The Workings of each row, of the largest alone where there are many. */
 export function workings(document: EstimateDocument): Content[] {
   const { workings: all, currency } = document
   if (!all.length) return []
