@@ -35,8 +35,9 @@ const shown = computed(() => lines.value.find(l => `${l.id} ${l.currency}` === c
   <div class="page">
     <PlaceNav place="Spend" />
     <h1 class="sentence">
-      Billed beside effective cost, purchase by purchase, in
-      <PeriodChoice v-if="days" :period="period" :days="days" @choose="period = $event" />
+      Billed beside effective cost, purchase by purchase<template v-if="days"
+        >, in <PeriodChoice :period="period" :days="days" @choose="period = $event"
+      /></template>
     </h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <NothingLoaded v-if="data.facts && !days" missing="charges" />
