@@ -387,11 +387,11 @@ it('a link opens on its last day and not on the day after', async () => {
   const { db, close } = await openKept(server.folder)
   const secret = path.split('/').at(-1)!
   await expect(openLink(db, secret, nextYear)).resolves.toMatchObject({ expiresOn: nextYear })
-  await expect(openLink(db, secret, addDays(nextYear, 1))).rejects.toMatchObject({ status: 404 })
+  await expect(openLink(db, secret, addDays(nextYear, 1))).rejects.toMatchObject({ kind: 'not found' })
   // one that was made for longer, before there was a limit, is cut to two years after it was made
   await db.update(estimateLink).set({ expiresOn: '2099-01-01', madeAt: '2026-03-01T12:00:00Z' }).where(eq(estimateLink.estimateId, id))
   await expect(openLink(db, secret, '2028-02-29')).resolves.toMatchObject({ expiresOn: '2028-02-29' })
-  await expect(openLink(db, secret, '2028-03-01')).rejects.toMatchObject({ status: 404 })
+  await expect(openLink(db, secret, '2028-03-01')).rejects.toMatchObject({ kind: 'not found' })
   // a customer's link of before the list of what may go in: what it shows is made anew, and what cannot be is closed and named
   const [kept] = await db.select().from(estimateLink).where(eq(estimateLink.estimateId, id))
   await db
@@ -406,7 +406,7 @@ it('a link opens on its last day and not on the day after', async () => {
     .update(estimateLink)
     .set({ body: { ...kept!.body, summary: [{ label: 'own cost', figures: kept!.body.summary[0]!.figures }] } })
     .where(eq(estimateLink.id, kept!.id))
-  await expect(openLink(db, secret, '2028-02-29')).rejects.toMatchObject({ status: 404 })
+  await expect(openLink(db, secret, '2028-02-29')).rejects.toMatchObject({ kind: 'not found' })
   expect((await listLinks(db, id))[0]!.opens).toBe(false)
   // an estimate that cannot be read says why; the others stand
   await db
@@ -415,7 +415,7 @@ it('a link opens on its last day and not on the day after', async () => {
   const list = await listEstimates(db)
   expect(list.find(e => e.id === 'bad')).toMatchObject({ title: 'bad', estimate: null, problem: 'marginPercent: below 100' })
   expect(list.filter(e => e.estimate !== null).length).toBe(list.length - 1)
-  await expect(mustFindEstimate(db, 'bad')).rejects.toMatchObject({ status: 409 })
+  await expect(mustFindEstimate(db, 'bad')).rejects.toMatchObject({ kind: 'conflict' })
   // a card kept with the first words for ways to pay is read by those of today
   const earlier = {
     ...brackwaterCard,
