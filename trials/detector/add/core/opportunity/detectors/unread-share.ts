@@ -1,4 +1,4 @@
-import { findPrice } from '../../ratecard/rate-card'
+import { findPrice } from '../../ratecard/find-price'
 import { decimalText } from '../../money/decimal'
 import { addDays } from '../../time/day'
 import { evaluate, input, multiply } from '../../working/working'
