@@ -1,7 +1,7 @@
 import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
-import { actJob } from '../use-cases/act'
+import { actJob, approveAction } from '../use-cases/act'
 import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
 import type { EngineWork } from './engine-work'
 
@@ -32,6 +32,7 @@ export class Savings {
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
     await mustBeTheirs(this.work, id)
+    await approveAction(this.work.database.db, id, this.work.asker.id)
     await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()
   }

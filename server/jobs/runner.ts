@@ -291,8 +291,8 @@ export class JobRunner {
     run: Run,
     end: (ended: Ended) => Promise<boolean>,
   ): Promise<string | null> {
-    if (claimed.step && kind.findOut) {
-      if (run.who !== SCHEDULE) return null // a person asks for it: it finds out by itself and goes on
+    if (kind.findOut) {
+      if (run.who !== SCHEDULE) return null // a person asks for it anew
       const outcome = await kind.findOut(argument, run).catch((error: unknown) => saidOf(error, `job ${kind.kind}`))
       await end({ state: 'done', outcome })
       return outcome

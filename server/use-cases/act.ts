@@ -1,9 +1,10 @@
 import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
-import { ConnectorFailed, type ActionOutcome, type Connector } from '../connectors/connector'
+import { ConnectorFailed, type ActionOutcome, type Capability, type Connector } from '../connectors/connector'
+import type { Db } from '../db/database'
 import { saidOf } from '../problems/fault'
-import { Problem, notFound } from '../problems/problem'
+import { Problem, conflict, notFound } from '../problems/problem'
 import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
 import { factsNow, type FactsFrom } from './detector-facts'
@@ -16,31 +17,42 @@ type About = (what: string) => Promise<void>
 /** The job that acts on an opportunity: there is one at a time, whatever process does it. */
 export const actJob = (opportunity: string) => `act ${opportunity}`
 
+/** Records that somebody approves; nothing is done yet. @throws Problem where there is nothing to approve, or nothing to do it through. */
+export async function approveAction(db: Db, id: string, who: string): Promise<void> {
+  const { opportunity } = await known(db, id)
+  await connectorFor(db, opportunity)
+  await approve(db, opportunity, who)
+}
+
 /**
- * Approves and carries out, once: asked again when done, it does nothing. Every try finds out what became of the one before, and looks
+ * Carries out what was approved, once: asked again when done, it does nothing. Every try finds out what became of the one before, and looks
  * anew whether what the approval rests on still holds.
- * @throws Problem when it is not done, or nobody knows whether it was.
+ * @throws Problem when it is not approved, not done, or nobody knows whether it was.
  */
 export async function carryOut(from: FactsFrom, id: string, who: string, about: About): Promise<void> {
-  const { db } = from
-  const row = await findOpportunity(db, id)
-  if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
-  const { opportunity } = row
-  const { measurements, events } = detectorOf(opportunity.detector).needs
-  const wanted = [
-    'inventory',
-    ...(measurements?.length ? (['measurements'] as const) : []),
-    ...(events ? (['events'] as const) : []),
-    'actions',
-  ] as const
-  const connector = await connectorThatCan(db, wanted, opportunity.body.provider)
-  const approved = await approve(db, opportunity, who)
+  const { opportunity, action: approved } = await known(from.db, id)
+  if (!approved || approved.state === 'lapsed') throw conflict('It is not approved', 'Look at what would be done, and approve it.')
   if (approved.state === 'done') return
-  const act: Act = { from, connector, opportunity, approved, who }
+  const act: Act = { from, connector: await connectorFor(from.db, opportunity), opportunity, approved, who }
   await withConnector(async () => {
     if (wasSent(approved) && (await settle(act))) return
     await attempt(act, about)
   })
+}
+
+async function known(db: Db, id: string) {
+  const row = await findOpportunity(db, id)
+  if (!row) throw notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+  return row
+}
+
+/** The connection that an opportunity is acted on through: it has what is looked at just before. */
+function connectorFor(db: Db, { detector, body }: StoredOpportunity): Promise<Connector> {
+  const { measurements, events } = detectorOf(detector).needs
+  const wanted: Capability[] = ['inventory', 'actions']
+  if (measurements?.length) wanted.push('measurements')
+  if (events) wanted.push('events')
+  return connectorThatCan(db, wanted, body.provider)
 }
 
 const wasSent = ({ state }: StoredAction) => state === 'sent' || state === 'not known'
@@ -105,7 +117,7 @@ async function attempt(act: Act, about: About): Promise<void> {
   const { resourceId, resourceName } = opportunity.body
   const { action, needs } = detectorOf(opportunity.detector)
   const doing = deeds[action.deed]
-  const approved = await approve(db, opportunity, who) // as it stands now: its key may be another
+  const approved = (await known(db, opportunity.id)).action! // as it stands now: its key may be another
   const tries = approved.tries + 1
   const what = `${action.deed} ${resourceName}, try ${tries}`
   const note = (state: 'sent' | 'failed' | 'lapsed' | 'not known', outcome: string, more: { tries?: number; anew?: boolean } = {}) =>

@@ -32,8 +32,7 @@ export async function observe(db: Db, connector: Connector, needs: readonly Need
     }
   }
   const days = needs.flatMap(({ events }) => (events ? [events.days] : []))
-  if (connector.can.events)
-    await keepEvents(db, connection, await connector.can.events.since(addDays(today, -Math.max(LATE_DAYS, ...days))))
+  if (days.length) await keepEvents(db, connection, await capabilityOf(connector, 'events').since(addDays(today, -Math.max(...days))))
   const before = addDays(today, -DAYS_KEPT)
   await forgetObserved(db, connection, { measuredBefore: addDays(today, -Math.max(MEASURED_DAYS_KEPT, ...longest(needs))), before })
 }
@@ -66,9 +65,10 @@ async function measureAnew(
     changed.set(day, anew)
     return anew
   }
+  const late = addDays(today, -LATE_DAYS)
+  const over = daysOf({ start: from, end: late })
   for (const { id } of resources) {
-    const first =
-      daysOf({ start: from, end: addDays(today, -LATE_DAYS) }).find(day => !known.get(day)?.has(id)) ?? addDays(today, -LATE_DAYS)
+    const first = over.find(day => !known.get(day)?.has(id)) ?? late
     const readings = await capabilityOf(connector, 'measurements').readings({ type, id }, metric, first, end)
     for (const [day, hours] of hoursByDay(readings, daysOf({ start: first, end }))) dayAnew(day).set(id, hours)
   }

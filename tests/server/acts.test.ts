@@ -9,7 +9,10 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { savingsState } from '../../shared/contracts/savings'
-import { post, remove, startServer, type Running } from '../support/server'
+import { sql } from 'drizzle-orm'
+import { putJob } from '../../server/stores/jobs'
+import { actJob } from '../../server/use-cases/act'
+import { openKept, post, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
 let cloud: Server
@@ -146,4 +149,49 @@ it('what somebody else has deleted is not deleted again; what a process was kill
   expect([told, await isThere(name), (await find(name)).state]).toEqual([before + 1, false, 'done'])
   expect(await lastOf(name)).toMatch(/^deleted at 2026-11-24/)
   expect(((await server.json('jobs')) as { jobs: { kind: string }[] }).jobs.map(({ kind }) => kind)).not.toContain('act')
+})
+
+it('what is approved and was not begun when a process is killed is not sent by itself, nor by a job that nobody approved', async () => {
+  const name = 'gw-sandbox-trial'
+  // the one before is done: brought back, it is found no more, since what is done stays so
+  const { id, resourceId } = await find(name)
+  await change({ deletions: {}, passes: {} })
+  const before = told
+  const database = await (async () => {
+    await server.stop()
+    return openKept(folder)
+  })()
+  // as it is left where a process ends between the approval and the look before the deed
+  await database.db.execute(
+    sql`update action set state = 'approved', done_at = null, request_key = gen_random_uuid()::text where opportunity_id = ${id}`,
+  )
+  await database.db.execute(sql`update opportunity set state = 'under way' where id = ${id}`)
+  await putJob(database.db, { kind: 'act', name: actJob(id), argument: { opportunity: id }, every: null, due: null, tell: 'ines' })
+  await database.db.execute(
+    sql`update job set claimed_by = 'gone/1', lease_until = now() - interval '1 minute', state = 'running', key = gen_random_uuid() where kind = 'act'`,
+  )
+  await database.close()
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  const left = async () => (await server.json<{ jobs: { kind: string; id: number }[] }>('jobs')).jobs.filter(({ kind }) => kind === 'act')
+  await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)
+  expect([told, await isThere(name), (await find(name)).action!.state]).toEqual([before, true, 'approved'])
+
+  // a person asks again: now it is done, once, by whom it was approved
+  expect((await approve(name))[0]).toBe(200)
+  expect([told, await isThere(name)]).toEqual([before + 1, false])
+  expect(await find(name)).toMatchObject({ resourceId, state: 'done', action: { state: 'done', approvedBy: 'Ines Moldal' } })
+
+  // a job alone does nothing
+  const other = 'gw-test-rig-alder'
+  const { id: lapsed } = await find(other)
+  await server.stop()
+  const again = await openKept(folder)
+  await again.db.execute(sql`update action set state = 'lapsed' where opportunity_id = ${lapsed}`)
+  await putJob(again.db, { kind: 'act', name: actJob(lapsed), argument: { opportunity: lapsed }, every: null, due: null, tell: 'ines' })
+  await again.close()
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  const [job] = await left()
+  expect((await server.call(`jobs/${job!.id}/run`, post({}))).status).toBe(200)
+  await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)
+  expect([told, (await find(other)).action!.state]).toEqual([before + 1, 'lapsed'])
 })

@@ -1,29 +1,17 @@
 // What connections report is kept: asked for once, in blocks that show their damage, and forgotten in time.
-import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
-import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
+import { beforeEach, expect, it } from 'vitest'
 import type { Needs } from '../../core/opportunity/detector'
 import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opportunity'
 import { addDays } from '../../core/time/day'
 import type { Connector } from '../../server/connectors/connector'
 import type { ChargesSeen } from '../../server/charges/charges-seen'
-import type { Database } from '../../server/db/database'
 import { dropObserved, findInventory, listEvents, measuredDays } from '../../server/stores/observed'
 import { factsKept } from '../../server/use-cases/detector-facts'
 import { observe } from '../../server/use-cases/observe'
-import { openKept, remove } from '../support/server'
+import { ownDatabase } from '../support/own-server'
 
-const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-observed-'))
-let database: Database
-beforeAll(async () => {
-  database = await openKept(folder)
-})
-afterAll(async () => {
-  await database.close()
-  remove(folder)
-})
+const own = ownDatabase()
 
 const disk = (id: string): Resource => ({
   ...{ id, name: id, type: 'disk', region: 'r', subAccountName: 's', createdAt: '2026-01-01T00:00:00Z', tags: {} },
@@ -59,9 +47,9 @@ const collect = async <T>(list: AsyncIterable<T>) => {
   return all
 }
 const noCharges = {} as ChargesSeen
-const look = (today: string) => observe(database.db, service, [needs], today)
+const look = (today: string) => observe(own.database.db, service, [needs], today)
 beforeEach(async () => {
-  await dropObserved(database.db, 'a cloud')
+  await dropObserved(own.database.db, 'a cloud')
   disks = [disk('one'), disk('constructor')]
   events = []
   asked = []
@@ -81,17 +69,17 @@ it('days that are over are asked for once; the last one and today again; what is
     'constructor read 2026-11-24 to 2026-11-26',
     'two read 2026-11-20 to 2026-11-26',
   ])
-  const known = await measuredDays(database.db, of, '2026-11-19', '2026-11-25')
+  const known = await measuredDays(own.database.db, of, '2026-11-19', '2026-11-25')
   expect([...known].map(([day, measured]) => `${day} ${[...measured.keys()]}`)).toEqual([
     '2026-11-19 one,constructor',
     ...['20', '21', '22', '23', '24', '25'].map(day => `2026-11-${day} one,constructor,two`),
   ])
-  await database.db.execute(sql`update measured_block set bytes = set_byte(bytes, 9, 77) where day = '2026-11-22'`)
-  expect([...(await measuredDays(database.db, of, '2026-11-21', '2026-11-23')).keys()]).toEqual(['2026-11-21', '2026-11-23'])
+  await own.database.db.execute(sql`update measured_block set bytes = set_byte(bytes, 9, 77) where day = '2026-11-22'`)
+  expect([...(await measuredDays(own.database.db, of, '2026-11-21', '2026-11-23')).keys()]).toEqual(['2026-11-21', '2026-11-23'])
   asked = []
   await look('2026-11-25')
   expect(asked).toEqual(['one', 'constructor', 'two'].map(id => `${id} read 2026-11-22 to 2026-11-26`))
-  expect(await measuredDays(database.db, of, '2026-11-19', '2026-11-25')).toEqual(known)
+  expect(await measuredDays(own.database.db, of, '2026-11-19', '2026-11-25')).toEqual(known)
 })
 
 it('a detector gets what is there today, with what was measured in its days and has happened to it', async () => {
@@ -101,7 +89,7 @@ it('a detector gets what is there today, with what was measured in its days and 
   events.push(event('e2', '2026-11-22T08:00:00Z', 'told otherwise'), event('e3', '2026-11-24T08:00:00Z', 'constructor'))
   disks = [disk('constructor'), disk('one')]
   await look('2026-11-24')
-  const facts = await collect(factsKept({ db: database.db, charges: noCharges }, service, needs, '2026-11-24'))
+  const facts = await collect(factsKept({ db: own.database.db, charges: noCharges }, service, needs, '2026-11-24'))
   expect(facts.map(({ resource, events }) => [resource.id, events.map(({ id }) => id)])).toEqual([
     ['constructor', ['e3']],
     ['one', ['e2']],
@@ -113,7 +101,7 @@ it('a detector gets what is there today, with what was measured in its days and 
     { at: '2026-11-19T13:00:00Z', value: 1.9 },
     { at: '2026-11-20T00:00:00Z', value: 2 },
   ])
-  expect(await collect(factsKept({ db: database.db, charges: noCharges }, service, needs, '2026-11-25'))).toEqual([])
+  expect(await collect(factsKept({ db: own.database.db, charges: noCharges }, service, needs, '2026-11-25'))).toEqual([])
 })
 
 it('keeps what was there by day, forgets it in time, and all of it with its connection', async () => {
@@ -123,13 +111,13 @@ it('keeps what was there by day, forgets it in time, and all of it with its conn
   events = [{ id: 'e1', at: '2026-11-23T10:00:00Z', resourceId: 'one', what: 'deleted', by: 'Siri' }]
   disks = []
   await look('2026-11-24')
-  const there = (day: string) => findInventory(database.db, { connection: 'a cloud', type: 'disk', day })
+  const there = (day: string) => findInventory(own.database.db, { connection: 'a cloud', type: 'disk', day })
   expect([await there('2025-01-10'), await there('2026-11-23'), await there('2026-11-24')]).toEqual([null, [disk('one')], []])
-  expect([...(await measuredDays(database.db, of, '2025-01-01', '2026-11-24')).keys()][0]).toBe('2026-11-18')
-  expect(await listEvents(database.db, 'a cloud', '2026-11-23')).toEqual([{ ...events[0]!, at: '2026-11-23T10:00:00.000Z' }])
-  await dropObserved(database.db, 'another')
+  expect([...(await measuredDays(own.database.db, of, '2025-01-01', '2026-11-24')).keys()][0]).toBe('2026-11-18')
+  expect(await listEvents(own.database.db, 'a cloud', '2026-11-23')).toEqual([{ ...events[0]!, at: '2026-11-23T10:00:00.000Z' }])
+  await dropObserved(own.database.db, 'another')
   expect(await there('2026-11-23')).toEqual([disk('one')])
-  await dropObserved(database.db, 'a cloud')
-  expect([await there('2026-11-23'), await listEvents(database.db, 'a cloud', '2025-01-01')]).toEqual([null, []])
-  expect((await measuredDays(database.db, of, '2025-01-01', '2026-11-24')).size).toBe(0)
+  await dropObserved(own.database.db, 'a cloud')
+  expect([await there('2026-11-23'), await listEvents(own.database.db, 'a cloud', '2025-01-01')]).toEqual([null, []])
+  expect((await measuredDays(own.database.db, of, '2025-01-01', '2026-11-24')).size).toBe(0)
 })

@@ -2,21 +2,13 @@
 import type { Decimal } from '../../../core/money/decimal'
 import { decimalText } from '../../../core/money/decimal'
 import { evaluate, stretchesOf, type Working } from '../../../core/working/working'
+import { workingSigns } from '../../../shared/words/working-signs'
 
 /** How an amount was made, step by step, in words and figures: the tree that was evaluated. Parts that came to nothing are left out. */
 const props = withDefaults(defineProps<{ working: Working; currency: string; depth?: number; folded?: boolean }>(), {
   depth: undefined,
   folded: undefined,
 })
-const signs = {
-  sum: ' + ',
-  product: ' × ',
-  difference: ' − ',
-  quotient: ' ÷ ',
-  smaller: ', the smaller of ',
-  larger: ', the larger of ',
-  ceiling: ' up to a whole ',
-} as const
 const fullest = (text: string) =>
   text.replace(/^(-?)(\d+)/, (_, sign: string, whole: string) => `${sign ? '−' : ''}${count(Number(whole))}`)
 const figure = (value: Decimal) => fullest(decimalText(value.round(10)))
@@ -79,10 +71,10 @@ const stretches = computed(() =>
     </template>
     <template v-else>
       <div class="line">
-        <span>{{ working.label }}: {{ inner.length > 12 ? `${inner.length} parts` : inner.map(shown).join(signs[working.op]) }}</span
+        <span>{{ working.label }}: {{ inner.length > 12 ? `${inner.length} parts` : inner.map(shown).join(workingSigns[working.op]) }}</span
         ><b>{{ result }}{{ depth ? '' : ` ${currency}` }}</b>
       </div>
-      <div v-if="inner.length <= 12" class="minor">{{ inner.map(names).join(signs[working.op]) }}</div>
+      <div v-if="inner.length <= 12" class="minor">{{ inner.map(names).join(workingSigns[working.op]) }}</div>
     </template>
     <template v-for="(part, i) in deeper" :key="i">
       <details v-if="folded && size(part) > 3" class="part" :class="{ own: part.own }" @toggle.stop="fold(i, $event)">

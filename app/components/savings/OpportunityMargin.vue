@@ -13,6 +13,8 @@ const trouble = computed(() => {
       head: 'The approval has lapsed.',
       todo: `It was left alone; approve it anew if it still is to be ${deeds[props.opportunity.deed].past}.`,
     }
+  if (action?.state === 'approved' && !savings.acting)
+    return { head: 'Approved, and not begun.', todo: 'Nothing was sent: approve it once more to go on.' }
   if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))
     return { head: 'Nobody knows whether it was done.', todo: 'Nothing is sent again before the cloud says what became of it: ask again.' }
   return null

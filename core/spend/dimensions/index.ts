@@ -17,7 +17,7 @@ import { tagSource } from './tag-source'
  * Everything that spend can be split by and narrowed to, in one list: names, values, lists and words are made of it. The names that come
  * with the data stand in lists in this order.
  */
-export const dimensionKinds = [
+export const dimensionKinds: readonly DimensionKind<unknown>[] = [
   tag,
   tagSource,
   priceDetail,
@@ -29,7 +29,7 @@ export const dimensionKinds = [
   lookedUp,
   costCentre,
   column,
-] as readonly unknown[] as readonly DimensionKind<unknown>[]
+]
 
 /** A dimension: one of the kinds, with what its name says. */
 export type Dimension = Pick<DimensionKind<unknown>, 'kind' | 'changesWithCharges' | 'isSaid'> & {

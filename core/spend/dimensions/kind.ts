@@ -29,9 +29,9 @@ export type DimensionGroup = (typeof dimensionGroups)[number]
 export type DimensionKind<A> = {
   kind: string
   /** What a name says, where it is one of this kind; else null. */
-  read: (name: string) => A | null
+  read(name: string): A | null
   /** Codes of its values. */
-  coding: (of: CodingOf, asked: A, name: string) => Coding
+  coding(of: CodingOf, asked: A, name: string): Coding
   /** The names of this kind that what is loaded has values for, where they come with the data. */
   found?: (entries: Entries) => string[]
   /** Whether its values depend on which charges there are, and not on their entries alone. */
@@ -39,8 +39,8 @@ export type DimensionKind<A> = {
   /** Whether its values are said by lookups or rules, so that no lookup goes by it; and whether by rules, which then cannot look at it. */
   isSaid?: 'by lookups' | 'by rules'
   /** What it is called in a sentence. */
-  label: (asked: A, name: string) => string
+  label(asked: A, name: string): string
   /** What money without a value is called, where it is not `no` and the label. */
   none?: string
-  group: (asked: A) => DimensionGroup
+  group(asked: A): DimensionGroup
 }

@@ -1,7 +1,7 @@
 import { CREATED_BY_COLUMN, CREATED_BY_TAG } from '../dimension'
 import { columnLayer, entryCoding } from './entry-coding'
 import type { DimensionKind } from './kind'
-import { asText } from './names'
+import { asText, keysOf } from './names'
 
 /** `ServiceWhole`: a service with what it created under others. */
 export const serviceWhole: DimensionKind<object> = {
@@ -17,11 +17,10 @@ export const serviceWhole: DimensionKind<object> = {
     ])
   },
   found(entries) {
-    const has = (count: number, read: (id: number) => Record<string, unknown>, key: string) =>
-      Array.from({ length: count }, (_, id) => id).some(id => key in read(id))
     const { others, tagSet } = entries.entries
     const isThere =
-      has(others.length, id => entries.others(id), CREATED_BY_COLUMN) || has(tagSet.length, id => entries.tags(id), CREATED_BY_TAG)
+      keysOf(others.length, id => entries.others(id)).includes(CREATED_BY_COLUMN) ||
+      keysOf(tagSet.length, id => entries.tags(id)).includes(CREATED_BY_TAG)
     return isThere ? ['ServiceWhole'] : []
   },
   changesWithCharges: true,

@@ -18,7 +18,11 @@ const resourceList = z.object({
   ),
 })
 const metricList = z.object({ metrics: z.array(z.object({ metric: z.string(), what: z.string(), unit: z.string() })) })
-const readingList = z.object({ readings: z.array(z.object({ at: z.string(), value: z.number() })) })
+/** What 32 bits hold. */
+const LARGEST_MEASURED = 3.4e38
+const readingList = z.object({
+  readings: z.array(z.object({ at: z.string(), value: z.number().min(-LARGEST_MEASURED).max(LARGEST_MEASURED) })),
+})
 const condition = z.object({
   type: z.string().nullable().default(null),
   status: z.string(),

@@ -2,17 +2,8 @@ import type { Content } from 'pdfmake/interfaces'
 import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import { Decimal } from '../../../core/money/decimal'
 import { evaluate, stretchesOf, type Working } from '../../../core/working/working'
+import { workingSigns } from '../../../shared/words/working-signs'
 import { shortNumber, together, say, dim, ink } from './pdf-look'
-
-const signs = {
-  sum: ' + ',
-  product: ' × ',
-  difference: ' − ',
-  quotient: ' ÷ ',
-  smaller: ', the smaller of ',
-  larger: ', the larger of ',
-  ceiling: ' up to a whole ',
-} as const
 
 /** A tree as lines of words and figures, deeper ones further in. One text a line: a large estimate has thousands of them. */
 function workingLines(working: Working, depth: number): Content[] {
@@ -42,7 +33,7 @@ function workingLine(working: Exclude<Working, { op: 'input' }>, depth: number):
           .join(' + ') || `0 ${working.unit}`
       : working.parts.length > MOST_PARTS
         ? `${working.parts.length} parts`
-        : working.parts.map(part => together(`${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`)).join(signs[working.op])
+        : working.parts.map(part => together(`${value(part)}${part.op === 'input' ? ` ${part.label}` : ''}`)).join(workingSigns[working.op])
   return say(`${together(working.label)}: ${text}${working.op === 'tiered' ? `, ${working.source}` : ''} = ${value(working)}`, {
     margin: [depth * 9, 0.5, 0, 0.5],
     fontSize: 7.5,

@@ -4,7 +4,7 @@ import { findOpportunity } from '../../stores/savings'
 import type { Tools } from '../../use-cases/work'
 import type { JobKind } from './kind'
 
-/** Acts on an approved opportunity. What a process is killed over is found out, and not done again by itself. */
+/** Acts on an approved opportunity. What a process is killed over is found out; nothing is sent before a person asks again. */
 export const act: JobKind<{ opportunity: string }> = {
   kind: 'act',
   does: 'Act on a saving',

@@ -44,8 +44,8 @@ export type JobKind<A, R = void> = {
   /** Does it. What it throws is why it failed. */
   run(argument: A, run: Run): Promise<Done<R>>
   /**
-   * Finds out what became of what it was about to do outside when its process ended, and does nothing. Without it nobody knows, and a
-   * person is told.
+   * Finds out what became of what a process was doing when it ended, and does nothing: it is never taken up by itself. Without it a job is
+   * taken up, or, where it was about to act outside, nobody knows what became of that.
    */
   findOut?(argument: A, run: Run): Promise<string>
   /** Notes where it matters that it was given up for good. */
