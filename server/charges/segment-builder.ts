@@ -1,4 +1,4 @@
-import { numberColumns, type TakenCharge } from '../../core/focus/intake'
+import { numberColumns, type TakenCharge } from '../../core/focus/intake/charge'
 import { OpenSegment } from '../../core/spend/open-segment'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import { ABSENT, measureNames, SEGMENT_ROWS, type Segment } from '../../core/spend/segment'

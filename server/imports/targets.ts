@@ -1,6 +1,7 @@
 import { checkHeader, roundingSentence } from '../../core/focus/check'
 import type { Conformance } from '../../core/focus/conformance'
-import { Intake, type IntakeOptions, type TakenCharge } from '../../core/focus/intake'
+import type { TakenCharge } from '../../core/focus/intake/charge'
+import { Intake, type IntakeOptions } from '../../core/focus/intake/intake'
 import { applyMapping, type MappedFile } from '../../core/focus/mapping/apply-mapping'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import type { FileProblem } from '../../core/focus/problem'

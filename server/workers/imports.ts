@@ -2,7 +2,7 @@
 // way.
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
-import type { TakenCharge } from '../../core/focus/intake'
+import type { TakenCharge } from '../../core/focus/intake/charge'
 import { dictionaryNames } from '../../core/focus/star'
 import { beyondScaled, fromLimbs } from '../../core/money/limbs'
 import { scaledText, type Scaled } from '../../core/money/scaled'

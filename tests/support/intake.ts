@@ -1,4 +1,5 @@
-import { Intake, numberColumns } from '../../core/focus/intake'
+import { numberColumns } from '../../core/focus/intake/charge'
+import { Intake } from '../../core/focus/intake/intake'
 import type { FileProblem } from '../../core/focus/problem'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import { beyondScaled, fromLimbs } from '../../core/money/limbs'

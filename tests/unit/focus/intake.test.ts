@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { Intake } from '../../../core/focus/intake'
+import { Intake } from '../../../core/focus/intake/intake'
 import type { FileProblem } from '../../../core/focus/problem'
 import { dictionaryNames } from '../../../core/focus/star'
 import { fileColumns, type FileCharge } from '../../../demo/focus-file'

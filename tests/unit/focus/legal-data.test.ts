@@ -1,7 +1,7 @@
 // What is legal is taken and what is not is refused with its place: years, currencies by date, columns nearly named, files that are none.
 import { expect, it } from 'vitest'
 import { checkHeader, meantColumn } from '../../../core/focus/check'
-import { Intake } from '../../../core/focus/intake'
+import { Intake } from '../../../core/focus/intake/intake'
 import { applyMapping } from '../../../core/focus/mapping/apply-mapping'
 import type { Mapping } from '../../../core/focus/mapping/mapping'
 import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../../core/focus/mapping/suggest-mapping'
