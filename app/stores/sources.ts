@@ -2,8 +2,15 @@ import { defineStore } from 'pinia'
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import type { watchInput, ImportStatus, MovedLines, SourcesOverview, Watch } from '../../shared/contracts/imports'
-import { importStatus, movedLines, sourcesOverview, watchList } from '../../shared/contracts/imports'
+import {
+  importStatus,
+  movedLines,
+  sourcesOverview,
+  type ImportStatus,
+  type MovedLines,
+  type SourcesOverview,
+} from '../../shared/contracts/imports'
+import { watchList, type Watch, type watchInput } from '../../shared/contracts/watches'
 import { invoicesTaken } from '../../shared/contracts/invoices'
 import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'

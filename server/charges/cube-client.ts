@@ -137,7 +137,7 @@ export class CubeClient {
   /** Takes up the entries that a dictionary has got since it was last looked at. */
   async #enter(dictionary: DictionaryName): Promise<void> {
     for (;;) {
-      const { count, last, text } = await this.charges.entriesAfter(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
+      const { count, last, text } = await this.charges.entries.after(dictionary, this.#knownIds.get(dictionary)!, ENTRIES_AT_ONCE)
       if (!count) return
       await this.#change('enter', { dictionary, text })
       this.#knownIds.set(dictionary, last)

@@ -1,3 +1,4 @@
+import { jobViews } from '../jobs/views'
 import type { jobs } from '../operations/jobs'
 import type { BodyOf } from '../operations/operation'
 import { conflict, notFound } from '../problems/problem'
@@ -9,7 +10,7 @@ export class Jobs {
   constructor(private readonly work: EngineWork) {}
 
   async list() {
-    return { jobs: await this.work.jobs.views() }
+    return { jobs: await jobViews(this.work) }
   }
 
   /** Changes a job's rhythm, pauses it or lets it go on, or says who is to be told. */

@@ -60,7 +60,7 @@ export async function countingWithin(database: Database, start: string, end: str
 
 /** The id, which is the first value of an entry, of each entry. */
 async function namesOf(charges: ChargeStore, name: 'billingAccount' | 'subAccount', ids: number[]): Promise<Map<number, string | null>> {
-  const entries = ids.length ? await charges.entries(name, [...new Set(ids)]) : []
+  const entries = ids.length ? await charges.entries.among(name, [...new Set(ids)]) : []
   return new Map(entries.map(([id, name]) => [id, name ?? null]))
 }
 

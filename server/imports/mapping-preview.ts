@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { applyMapping } from '../../core/focus/mapping/apply-mapping'
 import type { Mapping } from '../../core/focus/mapping/mapping'
 import { likelyDelimiter, likelyTitleLines, suggestMapping } from '../../core/focus/mapping/suggest-mapping'
-import type { MappingPreview } from '../../shared/contracts/imports'
+import type { MappingPreview } from '../../shared/contracts/mappings'
 import type { sources } from '../operations/sources'
 import type { BodyOf } from '../operations/operation'
 

@@ -86,7 +86,7 @@ export class Reading {
                 await this.charges.keep(running.id, message.segments)
                 return 'next'
               }
-              return { ids: await this.charges.enter(message.entries) }
+              return { ids: await this.charges.entries.enter(message.entries) }
             })
             .then(reply => reader.send(reply))
           staged = Promise.all([staged, mine])
@@ -116,7 +116,7 @@ export class Reading {
     this.#staging = this.#staging.catch(() => {})
     await this.#staging
     const known = {} as KnownTexts
-    for (const name of dictionaryNames) known[name] = await this.charges.knownText(name)
+    for (const name of dictionaryNames) known[name] = await this.charges.entries.knownText(name)
     return known
   }
 

@@ -1,7 +1,7 @@
 import { constants } from 'node:fs'
 import { open, opendir, realpath, type FileHandle } from 'node:fs/promises'
 import { delimiter, isAbsolute, join, relative, resolve } from 'node:path'
-import { WATCH_LIMITS } from '../../shared/contracts/imports'
+import { WATCH_LIMITS } from '../../shared/contracts/watches'
 
 /** A watched folder that cannot be looked into, in words for a person. */
 export class NotWatchable extends Error {

@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto'
-import type { JobProgress, JobView } from '../../shared/contracts/jobs'
-import { isExpected, saidOf } from '../problems/fault'
 import { conflict, notFound, Problem } from '../problems/problem'
 import type { Tools } from '../use-cases/work'
 import {
@@ -9,10 +7,7 @@ import {
   findJob,
   findJobById,
   keepClaims,
-  listJobs,
   mendDue,
-  MOST_TAKEN_UP,
-  noteProgress,
   noteStep,
   putJob,
   releasePlace,
@@ -24,7 +19,10 @@ import {
   type Ended,
   type StoredJob,
 } from '../stores/jobs'
+import { carryOut } from './carry-out'
 import { jobKinds } from './kinds'
+import { endLeftBehind } from './left-behind'
+import { progressOf } from './progress'
 import { JobLost, NotKnown } from '../problems/job-ends'
 import { SCHEDULE, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
 
@@ -33,8 +31,9 @@ const LEASE_SECONDS = 60
 const AT_ONCE = 4
 /** However far off the next job is, it is looked so often, and once in a lease: another process may leave a job behind without a word. */
 const LOOK_AT_LEAST_MS = 30_000
-const PROGRESS_EVERY_MS = 500
 const CLOSE_MS = 3000
+
+const fault = (error: unknown) => console.error('jobs could not be looked at; they are looked at again', error)
 
 type Running = { job: StoredJob; kind: AnyJobKind; abort: AbortController; ended: Promise<unknown> }
 
@@ -97,11 +96,7 @@ export class JobRunner {
    * @returns what came of it. @throws what made it fail; Problem when someone is at it.
    */
   async runNow<A, R>(kind: JobKind<A, R>, name: string, who: string): Promise<{ said: string; result: R }> {
-    const claimed = await claimJob(this.services.database.db, this.#claimer, [kind.kind], name)
-    if (!claimed) {
-      if (!(await findJob(this.services.database.db, name))) throw notFound('job', 'It may have been taken out already.')
-      throw conflict('It is under way already', 'Wait until it has ended: what comes of it stands under Runs by itself.')
-    }
+    const claimed = await this.#claim(kind.kind, name)
     try {
       return (await this.#run(claimed, who)) as { said: string; result: R }
     } catch (error) {
@@ -130,9 +125,16 @@ export class JobRunner {
     const job = await findJobById(this.services.database.db, id)
     const kind = job && jobKinds.find(known => known.kind === job.kind)
     if (!kind) throw notFound('job', 'It may have been taken out already.')
-    const claimed = await claimJob(this.services.database.db, this.#claimer, [kind.kind], job.name)
-    if (!claimed) throw conflict('It is under way already', 'Wait until it has ended.')
-    this.#run(claimed, who).catch(() => {}) // stands in the job's row
+    this.#run(await this.#claim(kind.kind, job.name), who).catch(() => {}) // stands in the job's row
+  }
+
+  /** Claims a job by its name. @throws Problem when there is none, or someone is at it. */
+  async #claim(kind: string, name: string): Promise<Claimed> {
+    const { db } = this.services.database
+    const claimed = await claimJob(db, this.#claimer, [kind], name)
+    if (claimed) return claimed
+    if (!(await findJob(db, name))) throw notFound('job', 'It may have been taken out already.')
+    throw conflict('It is under way already', 'Wait until it has ended: what comes of it stands under Runs by itself.')
   }
 
   /** Asks a job to stop, wherever it runs. @returns false when it has ended. */
@@ -141,29 +143,6 @@ export class JobRunner {
     if (isAsked) await this.services.database.notify('jobs', 'stop')
     await this.#keep()
     return isAsked
-  }
-
-  /** Everything that runs by itself, and what runs now. */
-  async views(): Promise<JobView[]> {
-    const views: JobView[] = []
-    for (const job of await listJobs(this.services.database.db)) {
-      const kind = jobKinds.find(known => known.kind === job.kind)
-      if (!kind) continue
-      views.push(await this.#view(job, kind))
-    }
-    return views
-  }
-
-  async #view(job: StoredJob, kind: AnyJobKind): Promise<JobView> {
-    const argument = kind.argument.safeParse(job.argument)
-    const { about, page } = argument.success
-      ? await kind.describe(argument.data, this.services.database.db)
-      : { about: job.name, page: null }
-    const { id, every, due, paused, state, attempts, pauseSeconds, progress, outcome, endedAt, doneAt, tell } = job
-    return {
-      ...{ id, kind: kind.kind, does: kind.does, about, page, every, due, paused, state, step: job.step?.what ?? null, attempts },
-      ...{ pauseSeconds, progress, outcome, endedAt, doneAt, tell: this.services.people.nameOf(tell), stops: kind.stops },
-    }
   }
 
   async close(): Promise<void> {
@@ -244,12 +223,12 @@ export class JobRunner {
       about: async what => {
         if (!(await noteStep(db, claimed, this.#claimer.process, what))) throw new JobLost('it was stopped or taken up elsewhere')
       },
-      progress: this.#throttled(claimed),
+      progress: progressOf(db, claimed, this.#claimer.process),
     }
     try {
-      const isEnded = claimed.takenUp && (await this.#endLeft(claimed, kind, argument.data, run, end))
+      const isEnded = claimed.takenUp && (await endLeftBehind(claimed, kind, argument.data, run, end))
       if (isEnded) throw new JobLost(isEnded)
-      const mine = this.#carryOut(kind, argument.data, run, end)
+      const mine = carryOut(kind, argument.data, run, end, () => this.#closed)
       running.ended = mine
       return await mine
     } finally {
@@ -257,72 +236,4 @@ export class JobRunner {
       this.wake()
     }
   }
-
-  async #carryOut(
-    kind: AnyJobKind,
-    argument: unknown,
-    run: Run,
-    end: (ended: Ended) => Promise<boolean>,
-  ): Promise<{ said: string; result: unknown }> {
-    try {
-      const done = await kind.run(argument, run)
-      await end({ state: done.needsPerson ? 'failed' : 'done', outcome: done.said })
-      return done
-    } catch (error) {
-      const message = saidOf(error, `job ${kind.kind}`)
-      if (error instanceof NotKnown) await end({ state: 'not known', outcome: message })
-      else if (error instanceof JobLost) {
-        if (!this.#closed) await end({ state: 'stopped', outcome: message }) // what ends with the process is taken up by the next
-      } else {
-        await end({ state: 'failed', outcome: message })
-      }
-      throw isExpected(error) ? error : new Problem('fault', 'fault', 'Something went wrong in Rain Barrel', `It was not done: ${message}.`)
-    }
-  }
-
-  /**
-   * Ends a job that a process has left behind, where doing it again would be wrong: what it was about to do outside may have been done, and
-   * what ends one process after the other is left alone. @returns why it has ended.
-   */
-  async #endLeft(
-    claimed: Claimed,
-    kind: AnyJobKind,
-    argument: unknown,
-    run: Run,
-    end: (ended: Ended) => Promise<boolean>,
-  ): Promise<string | null> {
-    if (kind.findOut) {
-      if (run.who !== SCHEDULE) return null // a person asks for it anew
-      const outcome = await kind.findOut(argument, run).catch((error: unknown) => saidOf(error, `job ${kind.kind}`))
-      await end({ state: 'done', outcome })
-      return outcome
-    }
-    if (claimed.step) {
-      const outcome = `It is not known whether ${claimed.step.what}: Rain Barrel ended at that moment. It is not done again by itself; see there, then run it now if it is wanted.`
-      await end({ state: 'not known', outcome })
-      return outcome
-    }
-    if (claimed.stopWanted || claimed.leftBehind >= MOST_TAKEN_UP) {
-      const outcome = claimed.stopWanted
-        ? 'Stopped.'
-        : `Rain Barrel ended ${claimed.leftBehind} times while doing this. It is not tried again by itself.`
-      await kind.givenUp?.(argument, this.services, outcome)
-      await end({ state: claimed.stopWanted ? 'stopped' : 'failed', outcome })
-      return outcome
-    }
-    return null
-  }
-
-  /** Writes how far a job is, now and then. */
-  #throttled(claimed: StoredJob): (progress: JobProgress) => void {
-    let last = 0
-    return progress => {
-      const now = Date.now()
-      if (now - last < PROGRESS_EVERY_MS) return
-      last = now
-      void noteProgress(this.services.database.db, claimed, this.#claimer.process, progress).catch(fault)
-    }
-  }
 }
-
-const fault = (error: unknown) => console.error('jobs could not be looked at; they are looked at again', error)

@@ -1,7 +1,7 @@
 import type { JobRunner } from './runner'
 import type { z } from 'zod'
 import { nextDue, type Every } from '../../core/time/rhythm'
-import type { Watch, watchInput } from '../../shared/contracts/imports'
+import type { Watch, watchInput } from '../../shared/contracts/watches'
 import { withConnector } from '../connectors/connect'
 import type { Db } from '../db/database'
 import { Problem } from '../problems/problem'

@@ -36,9 +36,9 @@ async function checkEntries(charges: ChargeStore, { read, damaged }: Checked): P
   const known = new Map<DictionaryName, Set<number>>()
   for (const name of dictionaryNames) {
     const ids = new Set<number>()
-    const digests = new Map(JSON.parse(await charges.knownText(name)) as [number, string][])
+    const digests = new Map(JSON.parse(await charges.entries.knownText(name)) as [number, string][])
     for (let last = 0; ;) {
-      const after = await charges.entriesAfter(name, last, ENTRIES_AT_ONCE)
+      const after = await charges.entries.after(name, last, ENTRIES_AT_ONCE)
       for (const [id, ...values] of JSON.parse(after.text) as Entry[]) {
         ids.add(id)
         last = id

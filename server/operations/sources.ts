@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { mappingSchema } from '../../core/focus/mapping/mapping'
 import * as imports from '../../shared/contracts/imports'
+import * as mappings from '../../shared/contracts/mappings'
+import * as watches from '../../shared/contracts/watches'
 import * as invoices from '../../shared/contracts/invoices'
 import * as settings from '../../shared/contracts/spend-settings'
 import { id, numbered } from './replies'
@@ -90,9 +92,9 @@ export const sources = {
   }),
   previewMapping: operation('sources', 'post', '/mappings/preview', 'The first rows of a file as they would become charges.', {
     reach: 'company',
-    body: imports.mappingPreviewAsked,
+    body: mappings.mappingPreviewAsked,
     limits: fileBody,
-    reply: imports.mappingPreview,
+    reply: mappings.mappingPreview,
   }),
   mapping: operation('sources', 'get', '/mappings/{source}', 'How a source’s files become charges.', {
     reach: 'company',
@@ -101,19 +103,19 @@ export const sources = {
   saveMapping: operation('sources', 'put', '/mappings/{source}', 'Keeps how a source’s files become charges.', {
     reach: 'company',
     body: keptMapping,
-    reply: imports.mappingSaved,
+    reply: mappings.mappingSaved,
   }),
   removeMapping: operation('sources', 'delete', '/mappings/{source}', 'Reads a source’s files as FOCUS again.', {
     reach: 'company',
-    reply: imports.mappingSaved,
+    reply: mappings.mappingSaved,
   }),
   watches: operation('sources', 'get', '/watches', 'Folders and connections that are looked at by themselves.', {
     reach: 'company',
-    reply: imports.watchList,
+    reply: watches.watchList,
   }),
   watch: operation('sources', 'post', '/watches', 'Watches a folder or a connection.', {
     reach: 'company',
-    body: imports.watchInput,
+    body: watches.watchInput,
     reply: z.object({ id: z.number(), said: z.string() }),
   }),
   lookAtWatch: operation('sources', 'post', '/watches/{id}/look', 'Looks now.', {

@@ -7,5 +7,5 @@ import type { ChargesSeen } from '../charges/charges-seen'
 export const chargesOf = ({ seen, charges }: { seen: ChargesSeen; charges: ChargeStore }, scope: Scope): LineSource => ({
   rows: async () => (await seen.ask('rows', scope)).result,
   segments: (...args) => charges.segments(...args),
-  entriesText: (...args) => charges.entriesText(...args),
+  entriesText: (...args) => charges.entries.textOf(...args),
 })

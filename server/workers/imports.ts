@@ -2,15 +2,11 @@
 // way.
 import { checkHeader } from '../../core/focus/check'
 import { mergeConformance, type Conformance } from '../../core/focus/conformance'
-import type { TakenCharge } from '../../core/focus/intake/charge'
 import { dictionaryNames } from '../../core/focus/star'
-import { beyondScaled, fromLimbs } from '../../core/money/limbs'
-import { scaledText, type Scaled } from '../../core/money/scaled'
-import { runsOf } from '../../core/time/day-runs'
-import { instantOf } from '../../core/time/instant'
-import type { ImportError, ImportFile, ImportPeriod } from '../../shared/contracts/imports'
+import type { ImportError, ImportFile } from '../../shared/contracts/imports'
 import { EntryIds, entryTexts, idsFrom, knownFrom, type IdTexts, type NewEntries } from '../charges/entry-ids'
-import type { Held } from '../db/schema'
+import { MetPeriods } from '../imports/met-periods'
+import { PeriodSums } from '../imports/period-sums'
 import { readerFor } from '../imports/readers'
 import { UnreadableFile } from '../imports/readers/reader'
 import { SegmentBuilder, type FullSegment } from '../charges/segment-builder'
@@ -35,91 +31,11 @@ process.on('message', (message: ImportTask | { ids: IdTexts } | 'next') => {
   else void carryOut(message)
 })
 
-const billingAccountPlace = dictionaryNames.indexOf('billingAccount')
-const subAccountPlace = dictionaryNames.indexOf('subAccount')
 const chargeKindPlace = dictionaryNames.indexOf('chargeKind')
 
 const send = (message: ImportMessage) => process.send!(message)
 // whoever wanted it read is gone
 process.on('disconnect', () => process.exit(0))
-
-type Sum = {
-  period: number
-  currency: string
-  rows: number
-  billed: Scaled
-  effective: Scaled
-  high: number
-  low: number
-  effectiveHigh: number
-  effectiveLow: number
-  pending: number
-}
-/** So many limbs are added as floats before they are carried over. */
-const CARRY_ROWS = 1000
-
-function carry(sum: Sum): void {
-  sum.billed += fromLimbs(sum.high, sum.low)
-  sum.effective += fromLimbs(sum.effectiveHigh, sum.effectiveLow)
-  sum.high = sum.low = sum.effectiveHigh = sum.effectiveLow = sum.pending = 0
-}
-
-/** Sums per billing period and currency. Neighbours mostly belong to the same, which is looked at first. */
-class Sums {
-  #all = new Map<string, Sum>()
-  #last: Sum | null = null
-
-  add({ times: { BillingPeriodStart: period }, currency, high, low, beyond }: TakenCharge): void {
-    let sum = this.#last
-    if (!sum || sum.period !== period || sum.currency !== currency) {
-      const key = `${period} ${currency}`
-      sum = this.#all.get(key) ?? {
-        period,
-        currency,
-        rows: 0,
-        billed: 0n,
-        effective: 0n,
-        high: 0,
-        low: 0,
-        effectiveHigh: 0,
-        effectiveLow: 0,
-        pending: 0,
-      }
-      this.#all.set(key, sum)
-      this.#last = sum
-    }
-    sum.rows++
-    // billed and effective are the first two numbers; an amount beyond a thousandth of what is exact is carried by itself
-    if (Math.abs(high[0]!) > 1e12 || Math.abs(high[1]!) > 1e12 || beyond[0] !== 0 || beyond[1] !== 0) {
-      sum.billed += fromLimbs(high[0]!, low[0]!) + beyondScaled(beyond[0]!)
-      sum.effective += fromLimbs(high[1]!, low[1]!) + beyondScaled(beyond[1]!)
-      return
-    }
-    sum.high += high[0]!
-    sum.low += low[0]!
-    sum.effectiveHigh += high[1]!
-    sum.effectiveLow += low[1]!
-    if (++sum.pending === CARRY_ROWS) carry(sum)
-  }
-
-  periods(): ImportPeriod[] {
-    return [...this.#all.values()]
-      .sort((a, b) => a.period - b.period || (a.currency < b.currency ? -1 : 1))
-      .map(sum => {
-        carry(sum)
-        return {
-          billingPeriodStart: instantOf(sum.period),
-          currency: sum.currency,
-          rows: sum.rows,
-          billedCost: scaledText(sum.billed),
-          effectiveCost: scaledText(sum.effective),
-        }
-      })
-  }
-}
-
-/** What was met of a billing period: its billing accounts with their sub accounts, by numbers of entries, and the days charges start on. */
-type Period = { end: number; accounts: Map<number, Set<number>>; days: Set<number> }
 
 /** One delivery while it is read. */
 class Delivery {
@@ -128,10 +44,10 @@ class Delivery {
   #rows = 0
   readonly #entryIds: EntryIds
   readonly #segments = new SegmentBuilder()
-  readonly #periods = new Map<number, Period>()
+  readonly #periods = new MetPeriods()
   readonly #warnings: string[] = []
   readonly #reports: Conformance[] = []
-  readonly #corrections = new Sums()
+  readonly #corrections = new PeriodSums()
   /** Until all that is ready has been sent. */
   #sent: Promise<void> = Promise.resolve()
   /** Whether an entry of the charge kinds is a correction, by its number. */
@@ -161,7 +77,6 @@ class Delivery {
     const isGood = this.#errorCount === 0
     if (isGood) await this.#flush(this.#segments.finish())
     await this.#sent
-    const byPeriod = [...this.#periods].sort(([a], [b]) => a - b)
     return {
       type: 'done',
       rows: this.#rows,
@@ -171,21 +86,9 @@ class Delivery {
       warnings: this.#warnings,
       conformance: mergeConformance(this.#reports),
       corrections: this.#corrections.periods(),
-      periodEnds: Object.fromEntries(byPeriod.map(([start, { end }]) => [instantOf(start), instantOf(end)])),
-      held: Object.fromEntries(
-        byPeriod.map(([start, { accounts, days }]) => [instantOf(start), this.#held(isGood ? accounts : null, days)]),
-      ),
+      periodEnds: this.#periods.ends(),
+      held: this.#periods.held(isGood ? (name, number) => this.#entryIds.id(name, number) : null),
     }
-  }
-
-  #held(accounts: Period['accounts'] | null, days: Set<number>): Held {
-    const pairs = [...(accounts ?? [])].flatMap(([account, subAccounts]) =>
-      [...subAccounts].map((subAccount): [number, number] => [
-        this.#entryIds.id('billingAccount', account),
-        this.#entryIds.id('subAccount', subAccount),
-      ]),
-    )
-    return { accounts: pairs, days: runsOf(days) }
   }
 
   #note(file: string, problem: Omit<ImportError, 'file'>): void {
@@ -224,7 +127,7 @@ class Delivery {
   }
 
   async #readFile(file: ImportTask['files'][number], bytesBefore: number): Promise<ImportFile> {
-    const sums = new Sums()
+    const sums = new PeriodSums()
     const target = this.#target(file.name, sums)
     try {
       for await (const bytesDone of readerFor(file.path).read(file.path, target, this.task.mapping ?? {})) {
@@ -250,7 +153,7 @@ class Delivery {
     return { name: file.name, bytes: file.bytes, sha256: file.sha256, rows: target.rows, periods: sums.periods() }
   }
 
-  #target(file: string, sums: Sums): ChargeTarget {
+  #target(file: string, sums: PeriodSums): ChargeTarget {
     const { source, mapping } = this.task
     const target: ChargeTarget = new ChargeTarget({
       file,
@@ -263,7 +166,8 @@ class Delivery {
         return id
       },
       take: charge => {
-        this.#period(charge, file, target.rows)
+        const met = this.#periods.meet(charge)
+        if (met) this.#note(file, { row: target.rows, column: 'BillingPeriodEnd', value: met.value, ...met.wrong })
         sums.add(charge)
         if (this.#corrects[charge.keys[chargeKindPlace]!]) this.#corrections.add(charge)
         if (this.#errorCount > 0) return // after the first error nothing will be loaded; only checking goes on
@@ -271,49 +175,6 @@ class Delivery {
       },
     })
     return target
-  }
-
-  /** What the charge before was of. */
-  #lastStart = NaN
-  #lastEnd = NaN
-  #lastAccount = -1
-  #lastSubAccount = -1
-  #lastDay = NaN
-
-  #period({ times, keys }: TakenCharge, file: string, row: number): void {
-    const { BillingPeriodStart: start, BillingPeriodEnd: end } = times
-    const account = keys[billingAccountPlace]!
-    const subAccount = keys[subAccountPlace]!
-    const day = Math.floor(times.ChargePeriodStart / 86_400)
-    if (
-      start === this.#lastStart &&
-      day === this.#lastDay &&
-      subAccount === this.#lastSubAccount &&
-      account === this.#lastAccount &&
-      end === this.#lastEnd
-    )
-      return
-    let period = this.#periods.get(start)
-    if (!period) this.#periods.set(start, (period = { end, accounts: new Map(), days: new Set() }))
-    const subAccounts = period.accounts.get(account)
-    if (subAccounts) subAccounts.add(subAccount)
-    else period.accounts.set(account, new Set([subAccount]))
-    period.days.add(day)
-    if (period.end !== end) {
-      this.#note(file, {
-        row,
-        column: 'BillingPeriodEnd',
-        value: instantOf(end),
-        reason: `other charges of the period that starts ${instantOf(start)} end it at ${instantOf(period.end)}`,
-        mend: 'Give all charges of a billing period the same end.',
-      })
-      return // said again for each such charge
-    }
-    this.#lastStart = start
-    this.#lastEnd = end
-    this.#lastAccount = account
-    this.#lastSubAccount = subAccount
-    this.#lastDay = day
   }
 }
 

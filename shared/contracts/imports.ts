@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import { mappingSchema } from '../../core/focus/mapping/mapping'
 import { amountText, day } from './common'
 
 export const importState = z.enum(['checking', 'choosing', 'loading', 'loaded', 'refused', 'stopped', 'undone'])
@@ -210,50 +209,3 @@ export const movedLines = z.object({
   rest: z.number(),
 })
 export type MovedLines = z.infer<typeof movedLines>
-
-/** The beginning of a file that is not FOCUS, and the mapping to look at it through. */
-export const mappingPreviewAsked = z.object({
-  source: z.string().trim().min(1).max(80),
-  name: z.string(),
-  text: z.string().max(400_000),
-  mapping: mappingSchema.nullable(),
-})
-export const mappingPreview = z.object({
-  mapping: mappingSchema,
-  saved: z.boolean(),
-  header: z.array(z.string()),
-  /** The first rows as they stand in the file. */
-  raw: z.array(z.array(z.string())),
-  /** The same rows as charges: FOCUS columns, and null where a row is left out. */
-  columns: z.array(z.string()),
-  rows: z.array(z.array(z.string()).nullable()),
-  problems: z.array(importError.omit({ file: true })),
-})
-export type MappingPreview = z.infer<typeof mappingPreview>
-export const mappingSaved = z.object({ source: z.string() })
-
-/**
- * What is looked at by itself. `together` says what one delivery of a folder is: each file, replacing what its billing periods had, or
- * all files of a folder (each folder below it by itself), which then may be parts of one billing period.
- */
-/** What a look into a watched folder goes through at most: so many folders deep, so many entries, and so many deliveries taken. */
-export const WATCH_LIMITS = { depth: 8, entries: 20_000, deliveries: 100 }
-export const watchInput = z.object({
-  source: z.string().trim().min(1).max(80),
-  kind: z.enum(['folder', 'connection']),
-  place: z.string().trim().min(1).max(500),
-  together: z.enum(['file', 'folder']).default('file'),
-  everyMinutes: z
-    .number()
-    .int()
-    .min(1)
-    .max(60 * 24 * 31),
-})
-export const watchList = z.object({
-  watches: z.array(
-    watchInput.extend({ id: z.number(), who: z.string(), lastAskedAt: z.string().nullable(), lastSaid: z.string().nullable() }),
-  ),
-  /** Inside which folders may be watched. */
-  folders: z.array(z.string()),
-})
-export type Watch = z.infer<typeof watchList>['watches'][number]

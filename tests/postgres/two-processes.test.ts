@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sourcesOverview } from '../../shared/contracts/imports'
 import { jobList, type JobView } from '../../shared/contracts/jobs'
-import { ChargeStore } from '../../server/charges/charge-store'
+import { EntryStore } from '../../server/charges/entry-store'
 import { digestOf, entryTexts, idsFrom } from '../../server/charges/entry-ids'
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
@@ -180,11 +180,11 @@ describe('two processes', () => {
     const texts = ['', 'NULL', '\\N', '"', "'", '\\', ',', '{}', '{"a":1}', 'a\nb\tc', 'ä→🛢', '%s $1', null]
     const entries = texts.map((text, i) => ({ digest: digestOf([text, `nasty ${i}`]), values: [text, `nasty ${i}`, null] }))
     const [first, second] = await Promise.all(
-      [one, two].map(database => new ChargeStore(database).enter(entryTexts({ subAccount: entries, tagSet: [] })).then(idsFrom)),
+      [one, two].map(database => new EntryStore(database).enter(entryTexts({ subAccount: entries, tagSet: [] })).then(idsFrom)),
     )
     expect(first!.subAccount).toEqual(second!.subAccount)
     expect(new Set(first!.subAccount).size).toBe(texts.length)
-    const kept = await new ChargeStore(one).entries('subAccount', first!.subAccount!)
+    const kept = await new EntryStore(one).among('subAccount', first!.subAccount!)
     expect(kept.sort((x, y) => x[0] - y[0]).map(([, ...values]) => values)).toEqual(
       [...entries]
         .sort((x, y) => first!.subAccount![entries.indexOf(x)]! - first!.subAccount![entries.indexOf(y)]!)

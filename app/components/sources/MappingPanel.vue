@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { z } from 'zod'
 import { dateFormats, mappedNumbers, mappedTexts, mappedTimes, type Mapping } from '../../../core/focus/mapping/mapping'
-import { mappingPreview, type MappingPreview } from '../../../shared/contracts/imports'
+import { mappingPreview, type MappingPreview } from '../../../shared/contracts/mappings'
 import type { Waiting } from '../../stores/sources'
 
 /**

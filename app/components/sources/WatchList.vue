@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { everyWords } from '../../../core/time/rhythm'
-import { WATCH_LIMITS } from '../../../shared/contracts/imports'
+import { WATCH_LIMITS } from '../../../shared/contracts/watches'
 
 /** Folders that are looked into and connections that are asked, by themselves. */
 const sources = useSources()

@@ -13,11 +13,7 @@ import { Numbers } from './numbers'
 import { Times } from './times'
 import { Values } from './values'
 
-export type IntakeOptions = {
-  decode: Decode
-  entryId: EntryId
-  note: (problem: FileProblem) => void
-}
+export type IntakeOptions = { decode: Decode; entryId: EntryId; note: (problem: FileProblem) => void }
 
 /** The bit of the times among what can change; the dictionaries have the lower ones. */
 const TIMES = 1 << dictionaryNames.length

@@ -20,7 +20,8 @@ export class Keys {
     const { header } = cells
     const others = header.flatMap((name, place) => (dictionaryOf(name) === 'others' ? [place] : []))
     this.#dictionaries = dictionaryNames.map(name => {
-      const columns = name === 'others' ? others : dictionaries[name].map(column => cells.placeOf(column)).filter(place => place !== undefined)
+      const columns =
+        name === 'others' ? others : dictionaries[name].map(column => cells.placeOf(column)).filter(place => place !== undefined)
       return { name, columns, tuple: new Int32Array(columns.length), index: new TupleIndex(columns.length), ids: [] }
     })
   }

@@ -1,3 +1,4 @@
+import { cellArrays, DOUBLED, PLAIN, QUOTED, widened } from './csv-cells'
 import { unreadable, type RowTarget } from './reader'
 
 const QUOTE = 0x22
@@ -8,36 +9,6 @@ const LARGEST_RECORD = 256 * 1024 * 1024
 
 /** Empty lines in a row that are passed over; a file with more is none of charges. */
 const MOST_EMPTY_LINES = 1_000_000
-
-/** How a cell stands in the file: as it is, in quotes, in quotes with quotes inside. */
-const PLAIN = 0
-const QUOTED = 1
-const DOUBLED = 2
-
-/**
- * What is known of each cell of a record: where its text is, how it is quoted, whether it equals the cell of the record before; and where
- * it and the cell before stand in the buffer, quotes and all.
- */
-type CellArrays = {
-  starts: Int32Array
-  ends: Int32Array
-  quotes: Uint8Array
-  same: Uint8Array
-  from: Int32Array
-  to: Int32Array
-  fromBefore: Int32Array
-  toBefore: Int32Array
-}
-const cellArrays = (length: number): CellArrays => ({
-  starts: new Int32Array(length),
-  ends: new Int32Array(length),
-  quotes: new Uint8Array(length),
-  same: new Uint8Array(length),
-  from: new Int32Array(length),
-  to: new Int32Array(length),
-  fromBefore: new Int32Array(length),
-  toBefore: new Int32Array(length),
-})
 
 /**
  * Cuts bytes of CSV (RFC 4180) that arrive in pieces into records, without making a text of any cell. Lines end with LF, CRLF or CR; a
@@ -136,7 +107,7 @@ export class CsvScanner {
       const comparing = compares && this.#widthBefore === width
       let { starts, ends, quotes, same, from, to, fromBefore, toBefore } = this.#cells
       for (;;) {
-        if (cells === starts.length) ({ starts, ends, quotes, same, from, to, fromBefore, toBefore } = this.#widen())
+        if (cells === starts.length) ({ starts, ends, quotes, same, from, to, fromBefore, toBefore } = this.#cells = widened(this.#cells))
         same[cells] = 0
         let known = 0
         if (comparing && cells < width) {
@@ -270,11 +241,5 @@ export class CsvScanner {
     }
     starts[cell] = start
     ends[cell] = this.#unescaped = to
-  }
-
-  #widen(): CellArrays {
-    const wider = cellArrays(this.#cells.starts.length * 2)
-    for (const name of Object.keys(wider) as (keyof CellArrays)[]) wider[name].set(this.#cells[name])
-    return (this.#cells = wider)
   }
 }
