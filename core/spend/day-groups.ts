@@ -1,6 +1,7 @@
+import { addTexts, divideText } from '../money/amount-text'
 import { addDays, daysBetween, type Day } from '../time/day'
 import type { Period } from '../time/period'
-import type { Scope } from './question'
+import type { CurrencyAmount, Scope } from './question'
 
 type Ends = Readonly<Record<string, Day>>
 /** A part of a period's charges: those of the sources that reach equally far, and over how many days. */
@@ -39,4 +40,9 @@ export function endsCompared(now: Period, compared: Period, ends: Ends | undefin
       return [source, end < compared.end ? end : compared.end]
     }),
   )
+}
+
+/** What parts come to a day, each over the days that it has; in one currency. */
+export function amountPerDay(parts: readonly { days: number; totals: readonly CurrencyAmount[] }[], currency: string): string {
+  return addTexts(parts.map(({ days, totals }) => divideText(totals.find(t => t.currency === currency)?.amount ?? '0', Math.max(1, days))))
 }

@@ -1,4 +1,4 @@
-import { COST_CENTRE, COST_CENTRE_NAME } from '../../core/spend/dimension'
+import { COST_CENTRE } from '../../core/spend/dimension'
 import { dimensionOf } from '../../core/spend/dimensions'
 import { dimensionGroups, type DimensionGroup } from '../../core/spend/dimensions/kind'
 import { tagDimension } from '../../core/focus/star'
@@ -16,13 +16,7 @@ export const usualDimensions = [
   'ChargeCategory',
 ]
 
-/** A column that says in words what an id means, asked for together with it. */
-export const companionOf: Record<string, string> = { ResourceId: 'ResourceName', [COST_CENTRE]: COST_CENTRE_NAME }
-
-/** Dimensions with the columns that name them. */
-export const withCompanions = (dimensions: readonly string[]): string[] => [
-  ...new Set(dimensions.flatMap(d => (companionOf[d] ? [d, companionOf[d]] : [d]))),
-]
+export { companionOf, withCompanions } from '../../core/spend/companions'
 
 /** How a dimension is called in a sentence. */
 export const dimensionLabel = (dimension: string): string => dimensionOf(dimension)?.label ?? dimension

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Condition } from '../../../core/spend/question'
-import type { SpendRow } from '../../stores/spend'
+import type { SpendRow } from '../../../core/spend/page/rows'
 
 /**
  * One more condition: a dimension, kept or left out, by values, by what their text contains, or by what they cost. Or another set of values

@@ -6,7 +6,7 @@ import * as echarts from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { runningTotals } from '../../../core/spend/running'
 import { addDays, monthEnd } from '../../../core/time/day'
-import type { ChartSeries } from '../../stores/spend'
+import type { ChartSeries } from '../../../core/spend/page/series'
 
 echarts.use([BarChart, LineChart, GridComponent, TooltipComponent, TitleComponent, AriaComponent, SVGRenderer])
 

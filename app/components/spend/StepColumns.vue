@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import type { SpendRow, StepColumn } from '../../stores/spend'
+import type { SpendRow } from '../../../core/spend/page/rows'
+import type { StepColumn } from '../../../core/spend/page/steps'
 
 /**
  * The Steps: each column lists what the one to its left keeps; arrows walk them, the last column shows price parts. Any dimension in any
  * column, in money or in quantity.
  */
 const spend = useSpend()
+const skus = useSkuWords()
 const actions = useSpendActions()
 const { openMenu, onKey } = useValueKeys()
 const grid = useTemplateRef<HTMLElement>('grid')
+const ofText = ({ of }: StepColumn) => (of ? `of ${valueLabel(of.dimension, of.value)}, ` : '')
 const order = computed(() => spend.shown!.stepOrder)
 
 const chosen = (index: number, row: SpendRow) =>
@@ -119,7 +122,7 @@ function forgetFocus(event: FocusEvent) {
               @choose="setDimension(index, $event)"
             />
             <span v-if="spend.columns[index]" class="minor of"
-              >{{ spend.columns[index]!.of ? `of ${spend.columns[index]!.of}, ` : '' }}{{ spend.columns[index]!.rows.length }}</span
+              >{{ ofText(spend.columns[index]!) }}{{ spend.columns[index]!.rows.length }}</span
             >
             <button
               v-if="spend.columns[index]"
@@ -180,8 +183,8 @@ function forgetFocus(event: FocusEvent) {
             }}</span>
             <span class="amount">{{ money(part.amount, part.currency) }}</span>
             <span class="minor days"
-              ><template v-if="part.skuId && spend.skuWords[part.skuId]"
-                >{{ spend.skuWords[part.skuId]!.words }}, charged for {{ spend.skuWords[part.skuId]!.charged }}, </template
+              ><template v-if="part.skuId && skus.words[part.skuId]"
+                >{{ skus.words[part.skuId]!.words }}, charged for {{ skus.words[part.skuId]!.charged }}, </template
               >{{
                 part.firstDay === part.lastDay
                   ? dayShortText(part.firstDay)

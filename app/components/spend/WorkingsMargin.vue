@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** How an amount of Spend was made: the price parts of its charges, adding up to it. */
 const spend = useSpend()
+const skus = useSkuWords()
 </script>
 
 <template>
@@ -19,8 +20,8 @@ const spend = useSpend()
       <tbody>
         <tr v-for="(part, i) in spend.workings.parts" :key="i">
           <td :title="part.skuId ?? ''">
-            {{ (part.skuId && spend.skuWords[part.skuId]?.words) || part.description || part.chargeCategory
-            }}<span v-if="part.skuId && spend.skuWords[part.skuId]" class="minor">, for {{ spend.skuWords[part.skuId]!.charged }}</span
+            {{ (part.skuId && skus.words[part.skuId]?.words) || part.description || part.chargeCategory
+            }}<span v-if="part.skuId && skus.words[part.skuId]" class="minor">, for {{ skus.words[part.skuId]!.charged }}</span
             ><br /><span class="minor">{{
               part.unitPrice === null
                 ? `${part.charges} charges`

@@ -7,7 +7,7 @@ import { referenceState } from '../../../shared/contracts/spend-settings'
 /** Every SKU code of the charges in plain words: from the rate cards, or in own words; unknown ones first where money is on them. */
 const data = useData()
 const session = useSession()
-const spend = useSpend()
+const skus = useSkuWords()
 useHead({ title: 'SKU codes · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
 type Code = { sku: string; meter: string | null; service: string | null; amounts: { currency: string; amount: string }[]; weight: number }
@@ -49,16 +49,15 @@ const load = () =>
       else code.amounts.push({ currency: row.currency, amount: row.amount })
       code.weight += Math.abs(Number(row.amount))
     }
-    await spend.learnSkus([...found.keys()])
+    await skus.learn([...found.keys()])
     codes.value = [...found.values()].sort((a, b) => b.weight - a.weight)
   })
 watch(() => data.facts?.revision, load, { immediate: true })
-const unknown = computed(() => codes.value.filter(code => !spend.skuWords[code.sku]))
+const unknown = computed(() => codes.value.filter(code => !skus.words[code.sku]))
 const shown = computed(() => {
   const words = sought.value.trim().toLowerCase()
   return (unknownOnly.value ? unknown.value : codes.value).filter(
-    code =>
-      !words || [code.sku, code.meter, code.service, spend.skuWords[code.sku]?.words].some(text => text?.toLowerCase().includes(words)),
+    code => !words || [code.sku, code.meter, code.service, skus.words[code.sku]?.words].some(text => text?.toLowerCase().includes(words)),
   )
 })
 const editing = ref<string | null>(null)
@@ -66,15 +65,14 @@ const text = ref('')
 const charged = ref<'existing' | 'use'>('use')
 function edit(code: Code) {
   editing.value = code.sku
-  text.value = spend.skuWords[code.sku]?.words ?? ''
-  charged.value = spend.skuWords[code.sku]?.charged ?? 'use'
+  text.value = skus.words[code.sku]?.words ?? ''
+  charged.value = skus.words[code.sku]?.charged ?? 'use'
 }
 const keep = (sku: string, words: string | null) =>
   attempt(async () => {
     await client.send('POST', 'spend/skus', { sku, entry: words ? { words, charged: charged.value } : null }, z.object({ sku: z.string() }))
     editing.value = null
-    spend.forgetSkus()
-    spend.skuWords = namedObject(Object.fromEntries(Object.entries(spend.skuWords).filter(([known]) => known !== sku)))
+    skus.forget(sku)
     await data.load()
     await load()
   })
@@ -138,12 +136,12 @@ const virtual = useVirtualizer(
                 </form>
               </td>
               <template v-else
-                ><td :class="{ none: !spend.skuWords[code.sku] }">
-                  {{ spend.skuWords[code.sku]?.words ?? [code.service, code.meter].filter(Boolean).join(': ') }}
+                ><td :class="{ none: !skus.words[code.sku] }">
+                  {{ skus.words[code.sku]?.words ?? [code.service, code.meter].filter(Boolean).join(': ') }}
                 </td>
-                <td>{{ spend.skuWords[code.sku]?.charged ?? '–' }}</td>
+                <td>{{ skus.words[code.sku]?.charged ?? '–' }}</td>
                 <td class="minor">
-                  {{ own[code.sku] ? 'own words' : spend.skuWords[code.sku] ? 'rate card' : 'the charge itself' }}
+                  {{ own[code.sku] ? 'own words' : skus.words[code.sku] ? 'rate card' : 'the charge itself' }}
                 </td></template
               >
               <td class="n">

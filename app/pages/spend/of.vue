@@ -14,7 +14,7 @@ import { addTexts } from '../../../core/money/amount-text'
 const route = useRoute()
 const data = useData()
 const session = useSession()
-const spend = useSpend()
+const skus = useSkuWords()
 const dimension = computed(() => String(route.query.dimension ?? ''))
 const value = computed(() => String(route.query.value ?? ''))
 const isSku = computed(() => dimension.value === 'SkuId')
@@ -33,7 +33,7 @@ const answers = ref<{
   whole: Answered | null
   protects: Answered | null
 } | null>(null)
-const words = computed(() => (isSku.value ? spend.skuWords[value.value] : undefined))
+const words = computed(() => (isSku.value ? skus.words[value.value] : undefined))
 const label = computed(() => words.value?.words ?? value.value)
 useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
 const edited = ref('')
@@ -81,7 +81,7 @@ watch(
         whole: withWhole ? found[6]! : null,
         protects: withWhole && protects ? found[7]! : null,
       }
-      await spend.learnSkus([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
+      await skus.learn([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
       if (words.value) edited.value = words.value.words
     })
   },
@@ -123,8 +123,8 @@ const virtual = useVirtualizer(
 const keepWords = (text: string | null) =>
   attempt(async () => {
     await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
-    spend.forgetSkus()
-    await spend.learnSkus([value.value])
+    skus.forget()
+    await skus.learn([value.value])
     editing.value = false
   })
 const handOver = (format: 'csv' | 'xlsx') =>
@@ -305,9 +305,7 @@ const rest = (rows: { amount: string }[], shown: number) => addTexts(rows.slice(
                         class="link"
                         :title="row.values.SkuId"
                         :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: row.values.SkuId } }"
-                        >{{ spend.skuWords[row.values.SkuId]?.words ?? row.values.SkuMeter ?? row.values.SkuId }}</NuxtLink><i v-else
-                        >no SKU</i
-                      >
+                        >{{ skus.words[row.values.SkuId]?.words ?? row.values.SkuMeter ?? row.values.SkuId }}</NuxtLink><i v-else>no SKU</i>
                     </td>
                     <td class="n">{{ money(row.amount, currency) }}</td>
                   </tr>

@@ -1,0 +1,9 @@
+import { COST_CENTRE, COST_CENTRE_NAME } from './dimension'
+
+/** A column that says in words what an id means, asked for together with it. */
+export const companionOf: Record<string, string> = { ResourceId: 'ResourceName', [COST_CENTRE]: COST_CENTRE_NAME }
+
+/** Dimensions with the columns that name them. */
+export const withCompanions = (dimensions: readonly string[]): string[] => [
+  ...new Set(dimensions.flatMap(d => (companionOf[d] ? [d, companionOf[d]] : [d]))),
+]
