@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Explained } from '../../stores/estimate'
+import type { Explained } from '../../../core/estimate/sheet/explained'
 
 /** An amount of an estimate; it opens its Workings in the margin. The exact value shows on hover. */
 const props = defineProps<{ text: string | null; asked: Explained; scenario: string | null }>()
