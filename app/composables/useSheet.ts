@@ -1,54 +1,15 @@
-import Papa from 'papaparse'
+import { computed, nextTick, ref, type InjectionKey, type Ref } from 'vue'
+import type { Field } from '../../core/estimate/components/field'
 import { findKind } from '../../core/estimate/components'
-import type { ChoiceField, Field, SheetColumn } from '../../core/estimate/components/field'
-import { applies, type Place } from '../../core/estimate/components/kind'
 import type { Component } from '../../core/estimate/estimate'
-import { readLine } from '../../core/estimate/adding/read-line'
-import { replacedText } from '../../core/estimate/scenarios/equivalent'
-import { looksLikeRows, pasteRows } from '../../core/estimate/sheet/paste'
-import { readNumber } from '../../core/estimate/sheet/number-text'
-import { findPlace, placeText } from '../../core/estimate/pricing/place'
-import { describeLine } from '../../core/ratecard/describe'
-import { unitWords } from '../../core/ratecard/meters'
-import { findPrice, findSize, findSku } from '../../core/ratecard/find-price'
-import { evaluate } from '../../core/working/working'
-import { figureOf, figureText, figureWords, priceAlone, type FigureName } from '../../core/estimate/pricing/price-estimate'
+import { figureOf, type FigureName } from '../../core/estimate/pricing/price-estimate'
 import type { PricedEstimate } from '../../core/estimate/pricing/priced'
-import { ownChargesOf } from '../../core/estimate/pricing/plan-row'
-
-export type InputColumn = { key: SheetColumn | 'name'; label: string; number?: boolean }
-/** A column of amounts: of the scenario in place `at`, or how it differs from the first. */
-export type FigureColumn = { key: string; label: string; figure: FigureName; at: number; difference?: true; first?: boolean }
-/** One of the values that a choice can have, with what it is and costs. */
-export type CellOption = { value: string; label: string; note?: string }
-/** Options of a size, by which they are found by what they are. */
-export type SizesOf = { place: Place; meter: string } | null
-export type Cell = { component: string; column: number }
-/** What the sheet shows from top to bottom. */
-export type SheetItem = { key: string } & (
-  | { is: 'part'; part: string }
-  | { is: 'row'; component: Component }
-  | {
-      is: 'said'
-      component: Component
-      text: string
-      bad: boolean
-      duplicateOf?: string
-      instead?: { field: string; value: string; label: string }
-      rate?: string
-    }
-  | { is: 'opened'; component: Component }
-)
-
-const whereField: Field = {
-  type: 'choice',
-  name: 'where',
-  label: 'where',
-  column: 'where',
-  help: 'Region, or region of another provider.',
-  options: () => [],
-  usual: () => '',
-}
+import { figureColumns as columnsOfFigures, inputColumns as columnsOfInputs, type FigureColumn } from '../../core/estimate/sheet/columns'
+import { sheetItems } from '../../core/estimate/sheet/items'
+import { readNumber } from '../../core/estimate/sheet/number-text'
+import { useEstimate } from '../stores/estimate'
+import { sheetCells } from './sheet/cells'
+import { sheetClipboard, type Cell } from './sheet/clipboard'
 
 /** The sheet's state that is not the estimate's: what is active, selected, edited, opened; and everything that keys do. */
 export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number) => void) {
@@ -66,170 +27,14 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
   const said = ref('')
 
   const estimate = computed(() => store.estimate!)
-  const showsWhere = computed(
-    () =>
-      estimate.value.components.some(c => c.inputs.where) ||
-      estimate.value.scenarios.some(s => Object.values(s.rows).some(r => r.where !== undefined)),
-  )
-  const inputColumns = computed((): InputColumn[] => [
-    { key: 'name', label: 'component' },
-    ...(showsWhere.value ? [{ key: 'where' as const, label: 'where' }] : []),
-    { key: 'size', label: 'size, class' },
-    { key: 'amount', label: 'how much', number: true },
-    { key: 'runs', label: 'runs', number: true },
-    { key: 'count', label: 'count', number: true },
-    { key: 'pays', label: 'pays how' },
-  ])
+  const inputColumns = computed(() => columnsOfInputs(estimate.value))
   const comparing = computed(() => estimate.value.scenarios.length > 0)
-  const paysUpfront = computed(() => !evaluate(store.columns[0]!.total.upfront).eq(0))
-  const figureColumns = computed((): FigureColumn[] => {
-    if (!comparing.value)
-      return (['upfront', 'monthly', 'effectiveMonthly', 'firstYear', 'wholeTerm'] as const).map(figure => ({
-        key: figure,
-        label:
-          figure === 'wholeTerm'
-            ? `${store.base!.termYears} ${store.base!.termYears === 1 ? 'year' : 'years'}`
-            : figure === 'firstYear'
-              ? '12 months'
-              : figureWords[figure],
-        figure,
-        at: 0,
-      }))
-    const figure = compared.value
-    return store.columns.flatMap((_, at): FigureColumn[] =>
-      at === 0
-        ? [
-            ...(paysUpfront.value && figure !== 'upfront'
-              ? [{ key: 'upfront', label: 'upfront', figure: 'upfront' as const, at, first: true }]
-              : []),
-            { key: `${figure} 0`, label: figureWords[figure], figure, at, first: true },
-          ]
-        : [
-            { key: `${figure} ${at}`, label: figureWords[figure], figure, at, first: true },
-            { key: `${figure} ${at} difference`, label: 'to A', figure, at, difference: true },
-          ],
-    )
-  })
+  const figureColumns = computed(() => columnsOfFigures(store.columns, compared.value))
   const shownRows = computed(() => store.parts.flatMap(part => estimate.value.components.filter(c => c.part === part)))
-  const noticesOf = computed(() => Map.groupBy(store.notices, notice => notice.component))
-  const items = computed((): SheetItem[] =>
-    store.parts.flatMap((part): SheetItem[] => [
-      { key: `part ${part}`, is: 'part', part },
-      ...estimate.value.components
-        .filter(c => c.part === part)
-        .flatMap((component): SheetItem[] => {
-          const row = store.priced!.byId.get(component.id)
-          return [
-            { key: component.id, is: 'row', component },
-            ...Object.entries(row?.problems ?? {}).map(([field, text]): SheetItem => ({
-              key: `${component.id} ${field}`,
-              is: 'said',
-              component,
-              text: row?.notOffered
-                ? `${sentence(text)}. The row is not counted in this scenario; choose another value for it here, or leave it out.`
-                : `${sentence(text)}. The row is not counted until this fits.`,
-              bad: true,
-              ...(row?.refusal?.instead && { instead: { field: row.refusal.field, ...row.refusal.instead } }),
-              ...(row?.refusal?.give && { rate: row.refusal.give.rate }),
-            })),
-            ...(row?.replaced.length
-              ? [
-                  {
-                    key: `${component.id} replaced`,
-                    is: 'said' as const,
-                    component,
-                    text: `In ${row.place!.region}: ${replacedText(row.replaced)}.`,
-                    bad: false,
-                  },
-                ]
-              : []),
-            ...(noticesOf.value.get(component.id) ?? []).map((notice, i): SheetItem => ({
-              key: `${component.id} notice ${i}`,
-              is: 'said',
-              component,
-              text: notice.text,
-              bad: false,
-              duplicateOf: notice.duplicateOf,
-            })),
-            ...(opened.value === component.id ? [{ key: `${component.id} opened`, is: 'opened' as const, component }] : []),
-          ]
-        }),
-    ]),
-  )
+  const items = computed(() => sheetItems(estimate.value, store.priced!, store.notices, opened.value))
+  const cells = sheetCells(store, () => inputColumns.value)
+  const { fieldAt, value } = cells
 
-  const rowOf = (component: string) => store.priced!.byId.get(component)
-  const fieldAt = (component: Component, column: number): Field | undefined => {
-    const key = inputColumns.value[column]?.key
-    if (key === 'where') return whereField
-    const field = findKind(component.kind)?.fields.find(f => f.column === key)
-    const row = rowOf(component.id)
-    return field && row?.place && !applies(field, row.inputs, row.place) ? undefined : field
-  }
-  const value = (component: Component, field: Field) => rowOf(component.id)?.inputs[field.name] ?? component.inputs[field.name] ?? ''
-  const placeLabel = (where: string) => {
-    const place = findPlace(where, estimate.value, store.cards)
-    return place ? place.region : where
-  }
-  function cellText(component: Component, field: Field): string {
-    const text = value(component, field)
-    if (field.name === 'where') return placeLabel(text)
-    if (field.name === 'sku') {
-      const card = rowOf(component.id)?.place?.card
-      const line = card && findSku(card, text)
-      return line ? describeLine(line, card) : text
-    }
-    return shownInput(field, text)
-  }
-  /** Options of a choice where the row stands. */
-  const options = (component: Component, field: Field): CellOption[] => {
-    if (field.name === 'where')
-      return [...store.cards.values()].flatMap(card =>
-        card.regions.map(r => ({
-          value: placeText(card.provider, r.id, estimate.value),
-          label: card.provider === estimate.value.provider ? r.id : `${r.id}, ${card.provider}`,
-        })),
-      )
-    const place = rowOf(component.id)?.place
-    return field.type === 'choice' && place
-      ? field.options(place.card, place.region).map(option => optionOf(component, field, place, option))
-      : []
-  }
-  /** An option with its price where it stands for a line of the rate card, and the organisation's own charges on it. */
-  function optionOf(component: Component, field: ChoiceField, { card, region }: Place, option: string): CellOption {
-    const line = field.name === 'sku' ? findSku(card, option) : field.meter && findPrice(card, field.meter, region, option)
-    if (!line) return { value: option, label: option }
-    const size = findSize(card, option)
-    const facts = size ? [`${size.vcpu} vCPU`, `${size.memoryGb} GB`, ...(size.architecture ? [size.architecture] : [])] : []
-    return {
-      value: option,
-      label: field.name === 'sku' ? describeLine(line, card) : option,
-      note: [
-        ...facts,
-        `${fullPrice(line.tiers[0]!.price)} ${card.currency} per ${unitWords(line.unit)}`,
-        ...withOwnCharges(component, field, option),
-      ].join(' · '),
-    }
-  }
-  /** What the row costs a month with the option, where own charges come on top: their names alone say no price. */
-  function withOwnCharges(component: Component, field: ChoiceField, option: string): string[] {
-    const kind = findKind(component.kind)!
-    const inputs = { ...rowOf(component.id)?.inputs, [field.name]: option }
-    if (!ownChargesOf(store.uplifts, kind, inputs, component.pattern, estimate.value).length) return []
-    const chosen = priceAlone(estimate.value, store.prices, component, { [field.name]: option }).chosen
-    return chosen
-      ? [`${money(roundText(figureText(chosen.effectiveMonthly)), store.currency)} ${store.currency} a month for the row with own charges`]
-      : []
-  }
-  /** Sizes are found by what they are. */
-  function sizesOf(component: Component, field: Field): SizesOf {
-    const place = rowOf(component.id)?.place
-    return place &&
-      field.type === 'choice' &&
-      field.meter &&
-      field.options(place.card, place.region).some(option => findSize(place.card, option))
-      ? { place, meter: field.meter }
-      : null
-  }
   const isActive = (component: string, column: number) => active.value?.component === component && active.value.column === column
   const selected = computed((): Set<string> => {
     if (!active.value) return new Set()
@@ -387,81 +192,7 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     if (next.gte(field.min) && next.lte(field.max)) typed.value = next.toFixed()
   }
 
-  /** Cells of a spreadsheet: rows become components, values go into the cells from the active one on. */
-  function onPaste(event: ClipboardEvent) {
-    if (editing.value || !event.clipboardData) return
-    const text = event.clipboardData.getData('text/plain')
-    if (!text.trim()) return
-    event.preventDefault()
-    pasteText(text)
-  }
-  function pasteText(text: string) {
-    if (pasteLines(text)) return
-    const table = Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: text.includes('\t') ? '\t' : '' }).data
-    const current = active.value && estimate.value.components.find(c => c.id === active.value!.component)
-    if (looksLikeRows(table) || !current) {
-      const { components, problems } = pasteRows(table, current?.part ?? store.parts.at(-1) ?? 'Workload', () =>
-        crypto.randomUUID().slice(0, 8),
-      )
-      store.addRows(components)
-      said.value = [
-        `${count(components.length)} ${components.length === 1 ? 'row was' : 'rows were'} pasted.`,
-        ...problems.slice(0, 6).map(p => `Line ${p.line}: ${p.text}.`),
-      ].join(' ')
-      return
-    }
-    const rows = shownRows.value.slice(shownRows.value.findIndex(c => c.id === current.id))
-    let pasted = 0
-    table.slice(0, rows.length).forEach((cells, r) =>
-      cells.forEach((cell, c) => {
-        const field = fieldAt(rows[r]!, active.value!.column + c)
-        if (!field || active.value!.column + c === 0) return
-        store.set([rows[r]!.id], field.name, cell)
-        pasted++
-      }),
-    )
-    said.value = `${count(pasted)} ${pasted === 1 ? 'value was' : 'values were'} pasted.`
-  }
-  /** Lines as one types them into the adder, such as `100 GB disk x 2`: each becomes a row. Whether they were such lines. */
-  function pasteLines(text: string): boolean {
-    const lines = text
-      .trim()
-      .split(/\r?\n/)
-      .map(line => line.trim())
-      .filter(Boolean)
-    const place = findPlace('', estimate.value, store.cards)
-    if (text.includes('\t') || lines.length < 2 || !place) return false
-    const read = lines.map(line => readLine(line, place))
-    if (read.filter(Boolean).length * 2 < lines.length) return false
-    store.addRead(read.flatMap(line => line ?? []))
-    const left = lines.filter((_, i) => !read[i])
-    const unknown = read.flatMap(line => line?.unknown ?? [])
-    said.value = [
-      `${count(lines.length - left.length)} ${lines.length - left.length === 1 ? 'row was' : 'rows were'} added.`,
-      ...(left.length ? [`Not understood: ${left.slice(0, 4).join('; ')}.`] : []),
-      ...(unknown.length ? [`Left out: ${unknown.slice(0, 6).join(', ')}.`] : []),
-    ].join(' ')
-    return true
-  }
-  function onCopy(event: ClipboardEvent) {
-    if (editing.value || !active.value || window.getSelection()?.toString()) return
-    const { column } = active.value
-    const texts = shownRows.value
-      .filter(c => selected.value.has(c.id))
-      .map(c => {
-        const field = fieldAt(c, column)
-        return column === 0
-          ? [
-              findKind(c.kind)?.label ?? c.kind,
-              ...inputColumns.value.slice(1).map((_, i) => (fieldAt(c, i + 1) ? value(c, fieldAt(c, i + 1)!) : '')),
-            ].join('\t')
-          : field
-            ? value(c, field)
-            : ''
-      })
-    event.clipboardData?.setData('text/plain', texts.join('\n'))
-    event.preventDefault()
-  }
+  const clipboard = sheetClipboard({ store, cells, active, editing, said, shownRows, selected, inputColumns })
 
   /** The row that is being dragged to another place or part. */
   const dragged = ref<string | null>(null)
@@ -477,46 +208,13 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
   }
   return {
-    active,
-    selectedTo,
-    selected,
-    editing,
-    typed,
-    opened,
-    menuFor,
-    compared,
-    said,
-    inputColumns,
-    figureColumns,
-    comparing,
-    shownRows,
-    items,
-    rowOf,
-    fieldAt,
-    value,
-    cellText,
-    options,
-    sizesOf,
-    isActive,
-    focusCell,
-    edit,
-    commit,
-    take,
-    move,
-    onKey,
-    onEditKey,
-    onWheel,
-    onPaste,
-    onCopy,
-    pasteText,
-    figure,
-    dragged,
-    drop,
+    ...{ active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, comparing },
+    ...{ inputColumns, figureColumns, shownRows, items, isActive, figure, dragged, drop },
+    ...{ focusCell, edit, commit, take, move, onKey, onEditKey, onWheel },
+    ...cells,
+    ...clipboard,
   }
 }
-
-/** A problem as a sentence begins. */
-const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 export type Sheet = ReturnType<typeof useSheet>
 export const sheetKey: InjectionKey<Sheet> = Symbol('sheet')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readSizeWanted, sizesLike } from '../../../core/estimate/adding/find-size'
-import type { CellOption, SizesOf } from '../../composables/useSheet'
+import type { CellOption, SizesOf } from '../../composables/sheet/cells'
 
 /** A choice edited in its cell: typing narrows the list, arrows walk it, Enter or Tab takes, Esc leaves. */
 const props = defineProps<{ options: CellOption[]; chosen: string; begun: string; label: string; sizes?: SizesOf }>()

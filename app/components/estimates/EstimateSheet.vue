@@ -4,7 +4,9 @@ import { evaluate } from '../../../core/working/working'
 import type { Component } from '../../../core/estimate/estimate'
 import { figureNames, figureWords } from '../../../core/estimate/pricing/price-estimate'
 import { notCounted } from '../../../core/estimate/scenarios/compare'
-import { sheetKey, type FigureColumn, type Sheet, type SheetItem } from '../../composables/useSheet'
+import type { FigureColumn } from '../../../core/estimate/sheet/columns'
+import type { SheetItem } from '../../../core/estimate/sheet/items'
+import { sheetKey, type Sheet } from '../../composables/useSheet'
 
 /** The sheet: rows are components, cells are edited in place, everything by keyboard. Only the rows in sight are in the page. */
 const store = useEstimate()

@@ -4,7 +4,8 @@ import { replacedText } from '../../../core/estimate/scenarios/equivalent'
 import type { Component } from '../../../core/estimate/estimate'
 import type { Comparison } from '../../../core/estimate/scenarios/compare'
 import { evaluate } from '../../../core/working/working'
-import { sheetKey, type FigureColumn } from '../../composables/useSheet'
+import type { FigureColumn } from '../../../core/estimate/sheet/columns'
+import { sheetKey } from '../../composables/useSheet'
 
 /** One component in the sheet. */
 const props = defineProps<{ component: Component; index: number; differences: Map<string, Comparison> }>()

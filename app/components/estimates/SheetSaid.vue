@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SheetItem } from '../../composables/useSheet'
+import type { SheetItem } from '../../../core/estimate/sheet/items'
 
 /** What there is to say about a row: what does not fit, what one should know, that it is there twice. Each with what one can do. */
 defineProps<{ item: Extract<SheetItem, { is: 'said' }>; index: number; span: number }>()

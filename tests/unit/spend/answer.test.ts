@@ -217,6 +217,20 @@ it('equal amounts stand in the order of their names, none last', () => {
   expect(answer(cubeOf(charges), { ...all, limit: 2 }).rows.map(r => r.values.ServiceName)).toEqual(['a', 'b'])
 })
 
+it('amounts that are equal but for what floats make of them stand in the order of their names too, currencies first', () => {
+  // 0.3 less 0.2 is less than 0.1 in floats
+  const saved = (ServiceName: string, currency: string, list: string, amount: string) =>
+    one({ currency, list, amount, values: { ServiceName } })
+  const ordered = (...charges: PlainCharge[]) =>
+    answer(cubeOf(charges), { ...all, measure: 'savedAgainstList' }).rows.map(r => `${r.values.ServiceName} ${r.currency} ${r.amount}`)
+  expect(ordered(saved('a', 'EUR', '0.3', '0.2'), saved('b', 'EUR', '0.1', '0'))).toEqual(['a EUR 0.1', 'b EUR 0.1'])
+  expect(ordered(saved('b', 'USD', '0.1', '0'), saved('b', 'EUR', '0.3', '0.2'))).toEqual(['b EUR 0.1', 'b USD 0.1'])
+  expect(ordered(saved('a', 'USD', '0.1', '0'), saved('b', 'EUR', '0.3', '0.2'))).toEqual(['b EUR 0.1', 'a USD 0.1'])
+  expect(ordered(saved('b', 'EUR', '0.3', '0.2'), saved('a', 'EUR', '0.1', '0'), saved('c', 'EUR', '0.1', '0'))).toEqual([
+    ...['a EUR 0.1', 'b EUR 0.1', 'c EUR 0.1'],
+  ])
+})
+
 it('puts the largest first and counts the rest', () => {
   const charges = ['a', 'b', 'c', 'd'].map((ServiceName, i) => one({ amount: String(10 - i), values: { ServiceName } }))
   const { rows, rest } = answer(cubeOf(charges), { ...all, limit: 2 })
@@ -252,6 +266,9 @@ it('finds the groups by hash where they would be too many to lay out', () => {
     ),
   ).toBe(true)
   expect(asked.totals).toEqual([{ currency: 'EUR', amount: '3000' }])
+  // all cost the same, and there are more possible combinations than a float counts: they stand in the order of their names
+  const names = asked.rows.map(r => r.values.ResourceId!)
+  expect(names).toEqual([...names].sort())
   // beyond what a float counts, two groups that differ in the last dimension alone must not run into each other
   const twin = one({ day: '2026-09-09', amount: '5', values: { ...charges.at(-1)!.values, ResourceName: 'twin' } })
   const beyondCounting = answer(cubeOf([...charges, twin]), {
