@@ -4,6 +4,8 @@ import type { Prices } from '../../core/estimate/pricing/price-estimate'
 import type { Simulated } from '../../core/estimate/ranges/simulate'
 import type { Closer } from '../../core/estimate/scenarios/close-gap'
 import type { AnalysisReply, AnalysisTask } from '../utils/analysis'
+import { ref, shallowRef, toRaw } from 'vue'
+import { useEstimate } from '../stores/estimate'
 
 /** What a worker finds out about the estimate that is open, a moment after each change. The sheet never waits for it. */
 export function useAnalysis() {

@@ -1,3 +1,5 @@
+import { ref } from 'vue'
+import { problemOf } from '../utils/client'
 /** Runs what may fail on a page: the problem it ended with is there to be shown, none when it went well. */
 export function useAttempt() {
   const problem = ref<ReturnType<typeof problemOf> | null>(null)

@@ -1,3 +1,6 @@
+import { computed } from 'vue'
+import { useData } from '../stores/data'
+import { dimensionGroup, dimensionGroups, dimensionLabel, usualDimensions } from '../../shared/words/dimensions'
 /** All dimensions as a list to choose from: the most used first, then by headings; an empty one says why it is. */
 export function useDimensionOptions() {
   const data = useData()

@@ -3,6 +3,9 @@ import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { upliftList } from '../../shared/contracts/estimates'
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { rateList } from '../../shared/contracts/spend-settings'
+import { onMounted, ref, shallowRef } from 'vue'
+import { cardPath, cardsHeld, today, versionOfEntry } from '../utils/cards'
+import { client, problemOf } from '../utils/client'
 
 /**
  * The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet.

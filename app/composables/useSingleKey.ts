@@ -1,5 +1,7 @@
 import { onKeyStroke } from '@vueuse/core'
 import type { KeyEntry } from '../stores/keys'
+import { onMounted, onUnmounted } from 'vue'
+import { useKeys } from '../stores/keys'
 
 const inField = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))

@@ -1,6 +1,11 @@
 import { addDays, monthEnd } from '../../core/time/day'
 import { isDimension } from '../../core/spend/dimensions'
 import type { Condition } from '../../core/spend/question'
+import { useData } from '../stores/data'
+import { useSpend } from '../stores/spend'
+import { addressOf } from '../utils/long-address'
+import type { SpendView } from '../utils/spend-view'
+import { keptWithSteps, withoutValue, withValue } from '../../core/spend/view'
 
 /** The things one can do with a value, a period or a part of the Sentence: each changes the address, so back undoes it. */
 export function useSpendActions() {

@@ -1,4 +1,7 @@
 import type { ValueRef } from '../stores/spend'
+import { useSpendActions } from './useSpendActions'
+import { useKeys } from '../stores/keys'
+import { useSpend } from '../stores/spend'
 
 /** Keys that act on a value while it has the focus: keep, leave out, split, Workings; the menu by its key or right click. */
 export function useValueKeys() {

@@ -14,6 +14,10 @@ import {
   type Settlement,
   type UnallocatedGroup,
 } from '../../shared/contracts/allocation'
+import { computed, ref, toRaw } from 'vue'
+import { useData } from './data'
+import { useSession } from './session'
+import { client, problemOf } from '../utils/client'
 
 export const useAllocation = defineStore('allocation', () => {
   const session = useSession()

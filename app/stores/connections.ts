@@ -4,6 +4,11 @@ import type { ProblemDetails } from '../../shared/contracts/common'
 import { importStatus } from '../../shared/contracts/imports'
 import { connectionState } from '../../shared/contracts/connections'
 import { dayPassed } from '../../shared/contracts/savings'
+import { ref } from 'vue'
+import { useData } from './data'
+import { client, problemOf } from '../utils/client'
+import { count, money } from '../utils/format'
+import { monthText } from '../../shared/words/days'
 
 type Connection = z.infer<typeof connectionState>['connections'][number]
 

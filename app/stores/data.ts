@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/view-period'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
+import { computed, ref } from 'vue'
+import { client } from '../utils/client'
 
 /** What is loaded: its days, dimensions and currencies, and the month to date for the strip. Read again after every load. */
 export const useData = defineStore('data', () => {

@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { z } from 'zod'
 import { jobList, type JobChange, type JobView } from '../../shared/contracts/jobs'
+import { computed, ref } from 'vue'
+import { client } from '../utils/client'
 
 const LOOK_EVERY_MS = 1000
 const numbered = z.object({ id: z.number() })

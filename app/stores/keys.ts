@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
+import { computed, shallowRef } from 'vue'
 
 export type KeyEntry = { key: string; what: string }
 

@@ -2,6 +2,9 @@ import { defineStore } from 'pinia'
 import { addTexts } from '../../core/money/amount-text'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { actionPreview, savingsState, type ActionPreview, type SavingsState } from '../../shared/contracts/savings'
+import { computed, ref } from 'vue'
+import { useSession } from './session'
+import { client, problemOf } from '../utils/client'
 
 export const useSavings = defineStore('savings', () => {
   const session = useSession()

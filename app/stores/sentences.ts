@@ -3,6 +3,8 @@ import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { z } from 'zod'
 import { savedSentenceList, type SavedSentence, type SavedSentenceInput } from '../../shared/contracts/spend-settings'
 import type { WrittenQuery } from '../../core/spend/view-address'
+import { ref } from 'vue'
+import { client } from '../utils/client'
 
 /** Something asked: its address and how it is called. */
 export type AskedSentence = { query: WrittenQuery; title: string }
@@ -48,14 +50,16 @@ export const useSentences = defineStore('sentences', () => {
     at.value = open.value.length - 1
     return asked.query
   }
+  /** Closes one of the open sentences. @returns the address of the one that is open then; null when it was open before. */
   function close(index: number): WrittenQuery | null {
     open.value = open.value.filter((_, i) => i !== index)
-    if (index === at.value || at.value >= open.value.length) {
-      at.value = Math.max(0, Math.min(index, open.value.length - 1))
-      return open.value[at.value]?.query ?? {}
+    if (index > at.value) return null
+    if (index < at.value) {
+      at.value--
+      return null
     }
-    if (index < at.value) at.value--
-    return null
+    at.value = Math.max(0, Math.min(index, open.value.length - 1))
+    return open.value[at.value]?.query ?? {}
   }
 
   return { saved, recent, open, at, told, load, save, remove, sendNow, note, add, close }

@@ -1,5 +1,7 @@
 import { defineStore } from 'pinia'
 import { chosenPerson, peopleList, type PeopleList, type Person } from '../../shared/contracts/people'
+import { computed, ref } from 'vue'
+import { client } from '../utils/client'
 
 /** Whom one works as, and so what one sees. Until there is sign-in one chooses a person. */
 export const useSession = defineStore('session', () => {
@@ -48,7 +50,7 @@ export const useSession = defineStore('session', () => {
     await client.send('POST', 'people/chosen', { id }, chosenPerson)
     me.value = (await client.get('people', peopleList)).me
     // of what the one before has seen nothing stays
-    if (before || me.value?.bound) reloadNuxtApp({ force: true })
+    if (before || me.value?.bound) location.reload()
   }
 
   return { people, who, person, known, seesAll, initials, load, again, workAs }

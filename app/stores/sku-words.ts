@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { namedObject } from '../../core/text/named'
 import { skusDescribed, type SkuWords } from '../../shared/contracts/reference-data'
 import { client } from '../utils/client'
+import { ref } from 'vue'
 
 /** So many codes are asked for at once. */
 const AT_ONCE = 5000

@@ -14,6 +14,12 @@ import { watchList, type Watch, type watchInput } from '../../shared/contracts/w
 import { invoicesTaken } from '../../shared/contracts/invoices'
 import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
+import { ref } from 'vue'
+import { useData } from './data'
+import { useSession } from './session'
+import { client, problemOf } from '../utils/client'
+import { peek } from '../utils/peek'
+import { dayText } from '../../shared/words/days'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
 export type Waiting = {

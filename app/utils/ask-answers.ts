@@ -1,6 +1,7 @@
 import { unpackAnswer } from '../../core/spend/packed'
 import { packedAnswers, type SpendAnswer, type spendQuestions } from '../../shared/contracts/spend'
 import type { z } from 'zod'
+import { client } from './client'
 
 /** An answer of several that were asked together. */
 export type Answered = Omit<SpendAnswer, 'revision'>

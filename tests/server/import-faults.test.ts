@@ -49,8 +49,9 @@ it.each([
   const said = vi.spyOn(console, 'error').mockImplementation(() => {})
   await send(csv(`r-before-${call}`, '1'))
   await services.importer.idle()
-  const refusal = vi.spyOn(services.charges, call)
-  refusal.mockImplementationOnce(() => new Promise<never>((_, reject) => setTimeout(() => reject(new Error('the disk is full')), 400)))
+  const fails = () => new Promise<never>((_, reject) => setTimeout(() => reject(new Error('the disk is full')), 400))
+  const { charges } = services
+  const refusal = (call === 'keep' ? vi.spyOn(charges, call) : vi.spyOn(charges.entries, call)).mockImplementationOnce(fails)
   const ids = [await send(csv(`r-first-${call}`, '2')), await send(csv(`r-first-${call}`, '3'))]
   await services.importer.idle()
   const [first, second] = await ends(ids)
