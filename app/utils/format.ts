@@ -62,13 +62,7 @@ export function percent(part: string, of: string): string {
   return `${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(Number((scaled(part) * 1000000n) / all) / 10000))} %`
 }
 
-/** By how much `now` differs from `before`, as a share of it; null when that is not defined. */
-export function changeShare(now: string, before: string): number | null {
-  const old = scaled(before)
-  if (old === 0n) return null
-  const size = old < 0n ? -old : old
-  return Number(((scaled(now) - old) * 1000000n) / size) / 1000000
-}
+export { changeShare } from '../../core/money/share'
 
 const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 

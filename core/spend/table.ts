@@ -1,3 +1,4 @@
+import { changeShareOf, shareOf } from '../money/share'
 import { ONE, quotientText, SCALE, scaled, scaledText, type Scaled } from '../money/scaled'
 import { figuresBy, figureRows, figureText, noFigure, plusFigure, type Figure } from './figure'
 import { adds, type Answer, type AnswerRow, type Measure } from './question'
@@ -53,7 +54,6 @@ export type SpendTable = { heads: TableHead[]; rows: TableRow[]; total: TableRow
 
 /** As many columns as a table has across; what is more stands together in the rest. */
 const MOST_ACROSS = 60
-const SHARE_DIGITS = 6
 
 type Entry = { values: (string | null)[]; names: (string | null)[]; figure: Figure; cells: Map<string | null, Figure> }
 
@@ -132,7 +132,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
     return columns.map(column => {
       switch (column) {
         case 'share':
-          return own === null ? null : ratio(own, whole.sum)
+          return own === null ? null : shareOf(own, whole.sum)
         case 'perDay':
           return own === null ? null : textOrNull(perDay(own, id))
         case 'before':
@@ -141,7 +141,7 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
           // of what adds, nothing before is nought; a price that was not there before is no price of nought
           return before === null || own === null || (then === null && !adds(measure)) ? null : scaledText(own - (then ?? 0n))
         case 'changeShare':
-          return own === null || then === null ? null : ratio(own - then, size(then))
+          return own === null || then === null ? null : changeShareOf(own, then)
       }
     })
   }
@@ -187,7 +187,3 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
 
 const size = (n: Scaled) => (n < 0n ? -n : n)
 const textOrNull = (n: Scaled | null) => (n === null ? null : scaledText(n))
-
-function ratio(part: Scaled, whole: Scaled): string | null {
-  return whole === 0n ? null : quotientText(part, whole, SHARE_DIGITS)
-}
