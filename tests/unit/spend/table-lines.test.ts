@@ -50,7 +50,8 @@ it('sums stand above their rows, largest first in every level; what is gone sinc
 it('a sum’s columns add, but for its share and its change, which are those of the sums', () => {
   const cells = tableLines(table(), look())[0]!.row
   const total = table().total.cells
-  // 35 of 63.000000000000001 (the shares of its rows, 0.396825 and 0.158730, are a millionth less); before 70; −35; down by half, where x fell by half and z by all
+  // 35 of 63.000000000000001 (the shares of its rows, 0.396825 and 0.158730, are a millionth less)
+  // before 70; −35; down by half, where x fell by half and z by all
   expect(cells.cells).toEqual(['a', null, '35', '0.555556', '70', '-35', '-0.5'])
   expect(total.slice(2, 3)).toEqual(['63.000000000000001'])
   expect(cells.wasThere).toBe(true)
