@@ -61,7 +61,7 @@ function nest(table: SpendTable, rows: readonly TableRow[], look: TableLook, lev
 }
 
 /**
- * The sum of rows that have their first so many values in common: amounts add; a share and a change are worked out anew from the sums, since
+ * The sum of rows that have their first so many values in common: amounts add; a share and a change are worked out anew from the sums, as
  * those of the rows are rounded. Null where no row has anything to say.
  */
 export function sumOfRows(rows: readonly TableRow[], { heads, total }: SpendTable, values: number): TableRow {

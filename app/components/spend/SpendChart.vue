@@ -4,9 +4,8 @@ import { BarChart, LineChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, TitleComponent, TooltipComponent } from 'echarts/components'
 import * as echarts from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { runningTotals } from '../../../core/spend/running'
-import { addDays, monthEnd } from '../../../core/time/day'
 import type { ChartSeries } from '../../../core/spend/page/series'
+import { chartManner, chartOption, type SpendChart } from '../../utils/spend-chart'
 
 echarts.use([BarChart, LineChart, GridComponent, TooltipComponent, TitleComponent, AriaComponent, SVGRenderer])
 
@@ -20,14 +19,6 @@ let chart: echarts.ECharts | null = null
 const view = computed(() => spend.shown!)
 const said = (amount: string | null) =>
   amount === null ? 'nothing used' : `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
-const drawnNumber = (amount: string | null) => (amount === null ? null : Number(amount))
-const axisText = (start: string) => {
-  const { grain } = view.value
-  if (grain === 'hour') return start.endsWith('T00') || start === spend.starts[0] ? dayShortText(start) : start.slice(11)
-  if (grain === 'month') return `${monthText(start).slice(0, 3)} ${start.slice(2, 4)}`
-  if (grain === 'quarter') return `Q${Math.floor((Number(start.slice(5, 7)) - 1) / 3) + 1} ${start.slice(2, 4)}`
-  return grain === 'week' || start.endsWith('-01') || start === spend.starts[0] ? dayShortText(start) : String(Number(start.slice(8)))
-}
 const target = (series: ChartSeries) =>
   series.values && view.value.splitBy.length
     ? {
@@ -36,228 +27,29 @@ const target = (series: ChartSeries) =>
         label: view.value.splitBy.length === 1 ? series.label : valueLabel(view.value.splitBy[0]!, series.values[0]!),
       }
     : null
-const fill = (series: ChartSeries, colours: ReturnType<typeof chartColours>) =>
-  series.hue === null ? colours.rest : colours.hues[series.hue]!
-
-/** Amounts as drawn: a running total adds up what came before. */
-const drawn = computed(() =>
-  spend.series.map(series =>
-    view.value.chart === 'running' && spend.additive ? runningTotals(series.amounts.map(amount => amount ?? '0')) : series.amounts,
-  ),
-)
-const wholes = computed(() => spend.starts.map((_, i) => drawn.value.reduce((n, amounts) => n + Math.abs(Number(amounts[i])), 0)))
-const isBar = computed(() => ['columns', 'grouped', 'multiples', 'share'].includes(view.value.chart))
-/**
- * So many columns beside each other are drawn as one outline to a value: they are a pixel or two wide, and thousands of them take long to
- * paint.
- */
-const MOST_COLUMNS = 130
-const isOutline = computed(() => isBar.value && view.value.chart !== 'grouped' && spend.starts.length > MOST_COLUMNS)
-/** Outlines and long lines have no points of their own to be pointed at: there a place in time says all its figures. */
-const byTime = computed(() => isOutline.value || (!isBar.value && spend.starts.length > MOST_POINTS))
-const MOST_POINTS = 62
-const isStacked = computed(() => ['columns', 'area', 'share', 'running'].includes(view.value.chart) && spend.additive)
+const shownChart = computed((): SpendChart => ({
+  ...{ kind: view.value.chart, grain: view.value.grain, series: spend.series, starts: spend.starts, adds: spend.additive, said },
+  partDay: spend.partDay?.day ?? null,
+}))
+const manner = computed(() => chartManner(shownChart.value))
 
 // which bar has the keyboard's attention
 const cursor = ref<{ start: number; series: number } | null>(null)
-// a range being dragged over, as places of starts
-const dragged = ref<{ from: number; to: number } | null>(null)
 
-const MULTIPLES_ACROSS = 4
-function grids() {
-  const count = spend.series.length
-  const across = Math.min(MULTIPLES_ACROSS, count)
-  const down = Math.ceil(count / across)
-  return spend.series.map((_, i) => ({
-    left: `${((i % across) * 100) / across + 0.6}%`,
-    width: `${100 / across - 1.6}%`,
-    top: `${(Math.floor(i / across) * 100) / down + 9}%`,
-    height: `${100 / down - 16}%`,
-    containLabel: false,
-  }))
-}
-
-function draw() {
-  if (!chart) return
-  const colours = chartColours()
-  const kind = view.value.chart
-  const many = kind === 'multiples'
-  // pictures side by side have one scale, or they cannot be compared
-  const most = many ? Math.max(0, ...drawn.value.flatMap(amounts => amounts.map(Number))) : undefined
-  const number = (v: number) =>
-    Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString()
-  // over many months only their firsts are named
-  const isLongByDay = view.value.grain === 'day' && spend.starts.length > MOST_POINTS
-  const xAxis = (i: number) => ({
-    type: 'category',
-    gridIndex: i,
-    data: spend.starts,
-    show: !many,
-    axisTick: { show: false },
-    axisLine: { lineStyle: { color: colours.lineStrong } },
-    axisLabel: {
-      color: colours.ink3,
-      fontSize: 11.5,
-      formatter: axisText,
-      hideOverlap: true,
-      interval: isLongByDay ? (_: number, start: string) => start.endsWith('-01') : 'auto',
-    },
-  })
-  const yAxis = (i: number) => ({
-    type: 'value',
-    gridIndex: i,
-    splitNumber: 4,
-    show: !many,
-    max: kind === 'share' && spend.additive ? 1 : most,
-    splitLine: { lineStyle: { color: colours.line } },
-    axisLabel: {
-      color: colours.ink3,
-      fontSize: 11.5,
-      formatter: (v: number) => (kind === 'share' && spend.additive ? `${Math.round(v * 100)} %` : number(v)),
-    },
-  })
-  chart.setOption(
-    {
-      animationDuration: 200,
-      textStyle: { fontFamily: colours.sans },
-      grid: many ? grids() : [{ left: 8, right: 8, top: 12, bottom: 4, containLabel: true }],
-      title: many
-        ? spend.series.map((series, i) => ({
-            text: series.label,
-            left: grids()[i]!.left,
-            top: `${Number.parseFloat(grids()[i]!.top) - 8}%`,
-            textStyle: {
-              color: colours.ink2,
-              fontSize: 11,
-              fontWeight: 'normal',
-              fontFamily: colours.sans,
-              overflow: 'truncate',
-              width: 150,
-            },
-          }))
-        : [],
-      tooltip: {
-        trigger: byTime.value ? 'axis' : 'item',
-        backgroundColor: colours.raised,
-        borderColor: colours.lineStrong,
-        textStyle: { color: colours.ink, fontSize: 12, fontFamily: colours.sans },
-        confine: true,
-        axisPointer: { type: 'line', lineStyle: { color: colours.lineStrong }, label: { show: false } },
-        formatter: (hits: Hit | Hit[]) => {
-          if (Array.isArray(hits)) return figuresAt(hits)
-          const hit = hits
-          const series = spend.series[hit.seriesIndex]
-          return series
-            ? `<b>${echarts.format.encodeHTML(series.label)}</b><br>${startText(spend.starts[hit.dataIndex]!, view.value.grain)}: ${said(series.amounts[hit.dataIndex]!)}${kind === 'running' ? `<br>until then ${said(drawn.value[hit.seriesIndex]![hit.dataIndex]!)}` : ''}`
-            : ''
-        },
-      },
-      xAxis: many ? spend.series.map((_, i) => xAxis(i)) : [xAxis(0)],
-      yAxis: many ? spend.series.map((_, i) => yAxis(i)) : [yAxis(0)],
-      series: spend.series.map((series, s) => ({
-        type: isBar.value && !isOutline.value ? 'bar' : 'line',
-        step: isOutline.value ? 'middle' : undefined,
-        triggerLineEvent: true,
-        name: series.label,
-        stack: isStacked.value ? 'all' : undefined,
-        xAxisIndex: many ? s : 0,
-        yAxisIndex: many ? s : 0,
-        barMaxWidth: 44,
-        barCategoryGap: '18%',
-        symbol: isOutline.value ? 'none' : 'circle',
-        symbolSize: 5,
-        showSymbol: !byTime.value,
-        lineStyle: { width: isOutline.value ? 0.6 : 1.8, ...(series.isNone && { color: colours.ink3, type: 'dashed' as const }) },
-        areaStyle: isOutline.value ? { opacity: 1 } : kind === 'area' || kind === 'running' ? { opacity: 0.55 } : undefined,
-        itemStyle: {
-          color: series.isNone ? hatched(colours) : fill(series, colours),
-          borderColor: series.hue === null ? colours.lineStrong : colours.paper,
-          borderWidth: 0.6,
-        },
-        emphasis: { itemStyle: { borderColor: colours.ink, borderWidth: 1.5 } },
-        cursor: 'pointer',
-        data: drawn.value[s]!.map((amount, i) => {
-          const value =
-            kind === 'share' && spend.additive ? (wholes.value[i] ? Math.abs(Number(amount)) / wholes.value[i] : 0) : drawnNumber(amount)
-          return isPart(spend.starts[i]!) ? { value, itemStyle: { decal: PART_OF_A_DAY } } : value
-        }),
-      })),
-    },
-    { replaceMerge: ['series', 'grid', 'xAxis', 'yAxis', 'title'] },
-  )
-}
-
-/** Hatching of what is delivered in part. */
-const PART_OF_A_DAY = { symbol: 'rect', color: 'rgba(255, 255, 255, 0.65)', dashArrayX: [1, 0], dashArrayY: [3, 3], rotation: -Math.PI / 4 }
-const isPart = (start: string) => spend.partDay !== null && start.slice(0, 10) === spend.partDay.day
-type Hit = { seriesIndex: number; dataIndex: number }
-const MOST_FIGURES = 12
-
-/** The figures of one start, the largest first. */
-function figuresAt(hits: Hit[]): string {
-  const at = hits[0]?.dataIndex
-  if (at === undefined) return ''
-  const here = spend.series
-    .map((series, i) => ({ series, amount: series.amounts[at]!, until: drawn.value[i]![at]! }))
-    .filter(({ amount }) => Number(amount) !== 0)
-    .sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount)))
-  const lines = here
-    .slice(0, MOST_FIGURES)
-    .map(
-      ({ series, amount, until }) =>
-        `<span style="color:${fill(series, chartColours())}">■</span> ${echarts.format.encodeHTML(series.label)}: ${said(amount)}${view.value.chart === 'running' ? `, until then ${said(until)}` : ''}`,
-    )
-  if (here.length > MOST_FIGURES) lines.push(`and ${here.length - MOST_FIGURES} more`)
-  return [
-    `<b>${startText(spend.starts[at]!, view.value.grain)}</b>`,
-    ...(spend.additive && here.length > 1 ? [`all: ${said(addTexts(here.map(({ amount }) => amount!)))}`] : []),
-    ...lines,
-  ].join('<br>')
-}
+const draw = () =>
+  chart?.setOption(chartOption(shownChart.value, chartColours()), { replaceMerge: ['series', 'grid', 'xAxis', 'yAxis', 'title'] })
 
 /** The place of a start under a pixel; null outside the drawing. */
 function startAt(x: number): number | null {
-  if (!chart || view.value.chart === 'multiples') return null
+  if (!chart || manner.value.isMultiples) return null
   const at = chart.convertFromPixel({ xAxisIndex: 0 }, x) as unknown as number
   return Number.isFinite(at) && at >= 0 && at < spend.starts.length ? Math.round(at) : null
 }
-let pressedAt: { x: number; start: number } | null = null
-function press(event: PointerEvent) {
-  const start = startAt(event.offsetX)
-  pressedAt = start === null || event.button !== 0 ? null : { x: event.offsetX, start }
-}
-const MOVED_PX = 8
-function drag(event: PointerEvent) {
-  if (!pressedAt || Math.abs(event.offsetX - pressedAt.x) < MOVED_PX) return
-  const start = startAt(event.offsetX)
-  if (start !== null) dragged.value = { from: Math.min(pressedAt.start, start), to: Math.max(pressedAt.start, start) }
-}
+const pixelOf = (start: number) => chart!.convertToPixel({ xAxisIndex: 0 }, start) as unknown as number
 /** The range dragged over becomes the period. */
-function release() {
-  const range = dragged.value
-  pressedAt = null
-  if (!range) return
-  setTimeout(() => {
-    dragged.value = null // after the click that follows a drag has been passed over
-  })
-  const first = spend.starts[range.from]!.slice(0, 10)
-  const last = spend.starts[range.to]!.slice(0, 10)
-  const { grain } = view.value
-  const end =
-    grain === 'month'
-      ? monthEnd(last.slice(0, 7))
-      : grain === 'quarter'
-        ? monthEnd(addDays(last, 75).slice(0, 7))
-        : addDays(last, grain === 'week' ? 7 : 1)
-  actions.go({ period: { start: first, end } })
-}
-const shade = computed(() => {
-  if (!dragged.value || !chart) return null
-  const step =
-    (chart.convertToPixel({ xAxisIndex: 0 }, 1) as unknown as number) - (chart.convertToPixel({ xAxisIndex: 0 }, 0) as unknown as number)
-  const from = chart.convertToPixel({ xAxisIndex: 0 }, dragged.value.from) as unknown as number
-  return { left: `${from - step / 2}px`, width: `${step * (dragged.value.to - dragged.value.from + 1)}px` }
-})
+const { dragged, press, drag, release, shade } = useChartRange(startAt, pixelOf, (from, to) =>
+  actions.go({ period: periodOfStarts(spend.starts[from]!, spend.starts[to]!, view.value.grain) }),
+)
 
 onMounted(() => {
   chart = echarts.init(box.value!, undefined, { renderer: 'svg' })
@@ -268,8 +60,8 @@ onMounted(() => {
     const what = series && target(series)
     const start = spend.starts[hit.dataIndex ?? -1]
     if (what && event)
-      spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0), ...(start && !byTime.value && { start }) }
-    else if (hit.dataIndex !== undefined && !byTime.value) actions.lookInto(spend.starts[hit.dataIndex]!)
+      spend.menu = { target: what, at: new DOMRect(event.clientX, event.clientY, 0, 0), ...(start && !manner.value.isByTime && { start }) }
+    else if (hit.dataIndex !== undefined && !manner.value.isByTime) actions.lookInto(spend.starts[hit.dataIndex]!)
   })
   draw()
 })
@@ -372,28 +164,7 @@ const spoken = computed(() => {
         </component>
       </li>
     </ul>
-    <div class="sr-only">
-      <table>
-        <caption>
-          The figures of the chart, in
-          {{
-            spend.currency
-          }}
-        </caption>
-        <thead>
-          <tr>
-            <th>start</th>
-            <th v-for="series in spend.series" :key="series.id">{{ series.label }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(start, i) in spend.starts.slice(0, 62)" :key="start">
-            <th>{{ startText(start, view.grain) }}</th>
-            <td v-for="series in spend.series" :key="series.id">{{ said(series.amounts[i]!) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <ChartFigures :said="said" />
   </div>
 </template>
 
