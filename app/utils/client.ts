@@ -8,6 +8,9 @@ export class RequestFailed extends Error {
   }
 }
 
+/** Something that the page itself refuses, said like what the server refuses. */
+export const refusal = (title: string, detail: string) => new RequestFailed({ type: '', title, status: 0, code: 'invalid', detail })
+
 const unreachable = (detail: string): ProblemDetails => ({
   type: 'urn:rain-barrel:problem:unreachable',
   title: 'The server did not answer',
