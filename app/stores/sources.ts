@@ -1,5 +1,4 @@
 import { defineStore } from 'pinia'
-import Papa from 'papaparse'
 import { z } from 'zod'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
@@ -11,15 +10,13 @@ import {
   type SourcesOverview,
 } from '../../shared/contracts/imports'
 import { watchList, type Watch, type watchInput } from '../../shared/contracts/watches'
-import { invoicesTaken } from '../../shared/contracts/invoices'
-import { organisationLoaded, rateCardList, rateCardLoaded, type RateCardEntry } from '../../shared/contracts/reference-data'
-import { ratesTaken } from '../../shared/contracts/spend-settings'
+import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ref } from 'vue'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
 import { peek } from '../utils/peek'
-import { dayText } from '../../shared/words/days'
+import { takers } from '../utils/take-file'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
 export type Waiting = {
@@ -104,50 +101,12 @@ export const useSources = defineStore('sources', () => {
   /** Whether a file that is no FOCUS has a mapping kept for the source it is to be loaded under. */
   const isMapped = (delivery: Waiting) => delivery.text !== null && mappedSources.value.includes(delivery.source.trim())
 
-  /** Files of the product's own that are taken at once, with what is said of each. */
-  async function takeOther(kind: 'account tree' | 'exchange rates' | 'invoices', text: string): Promise<string> {
-    if (kind === 'account tree') {
-      const done = await client.send(
-        'PUT',
-        'spend/account-tree',
-        JSON.parse(text),
-        z.object({ accounts: z.number(), containers: z.number() }),
-      )
-      await data.load()
-      return `account tree of ${done.accounts} accounts, tags of ${done.containers} containers`
-    }
-    const lines = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data
-    if (kind === 'invoices') return `${(await client.send('POST', 'invoices/table', { lines }, invoicesTaken)).invoices} invoices`
-    const done = await client.send('POST', 'rates/table', { lines }, ratesTaken)
-    return `${done.rates} exchange rates, ${done.changed} of them new or changed`
-  }
-
-  async function take(
-    name: string,
-    kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices',
-    text: string,
-  ) {
+  /** Takes a file that is no delivery, and says what became of it. */
+  async function take(name: string, kind: keyof typeof takers, text: string) {
     try {
-      if (kind === 'account tree' || kind === 'exchange rates' || kind === 'invoices') {
-        taken.value.push({ name, problem: null, said: await takeOther(kind, text) })
-        return
-      }
-      const body: unknown =
-        kind === 'rate card table'
-          ? { lines: Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data }
-          : JSON.parse(text)
-      if (kind !== 'cost centres') {
-        const done = await client.send('POST', kind === 'rate card' ? 'rate-cards' : 'rate-cards/table', body, rateCardLoaded)
-        taken.value.push({
-          name,
-          problem: null,
-          said: `rate card of ${done.provider} from ${dayText(done.validFrom)}: ${done.prices} prices${done.replaced ? ', in place of the one loaded before' : ''}`,
-        })
-      } else {
-        const done = await client.send('POST', 'organisation', body, organisationLoaded)
-        taken.value.push({ name, problem: null, said: `${done.people} people, ${done.centres} cost centres, ${done.rules} rules` })
-        await session.again()
-      }
+      taken.value.push({ name, problem: null, said: await takers[kind](text) })
+      if (kind === 'account tree') await data.load()
+      if (kind === 'cost centres') await session.again()
       await load()
     } catch (error) {
       taken.value.push({ name, said: '', problem: { ...problemOf(error), title: `«${name}» was not taken` } })
@@ -264,30 +223,7 @@ export const useSources = defineStore('sources', () => {
   }
 
   return {
-    moved,
-    watches,
-    watchable,
-    mapping,
-    isMapped,
-    loadMapped,
-    undo,
-    redo,
-    takeOut,
-    decide,
-    watchPlace,
-    lookNow,
-    unwatch,
-    overview,
-    cards,
-    problem,
-    waiting,
-    taken,
-    sending,
-    chosen,
-    load,
-    drop,
-    sendAll,
-    choose,
-    stop,
+    ...{ overview, cards, problem, load, waiting, taken, sending, drop, sendAll, chosen, choose, moved, stop, undo, redo, decide, takeOut },
+    ...{ mapping, isMapped, loadMapped, watches, watchable, watchPlace, lookNow, unwatch },
   }
 })

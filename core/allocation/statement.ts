@@ -4,9 +4,10 @@ import { poolLabel } from './pools'
 import type { Share } from './share-out'
 
 export type StatementLine =
-  | { kind: 'direct'; service: string; amount: string }
+  /** What lies on it by itself; a service of null is what has none. */
+  | { kind: 'direct'; service: string | null; amount: string }
   /** What is borne of a pool; of how much, and what is to be said of the base, where that is for whoever looks. */
-  | { kind: 'share'; pool: string; label: string; amount: string; ofPool: string | null; note: string | null }
+  | { kind: 'share'; pool: string; poolId: string; label: string; amount: string; ofPool: string | null; note: string | null }
 
 /** A cost centre's own month in one currency; centres below it are not in it. */
 export type Statement = { centre: string; currency: string; direct: string; shared: string; total: string; lines: StatementLine[] }
@@ -29,7 +30,7 @@ export function statementsOf({ direct, services }: Caught, shares: readonly Shar
       const shared = shares.reduce((sum, { amount }) => sum + amount, 0n)
       const lines = [...(services.get(centre) ?? [])].flatMap(([service, sums]): StatementLine[] => {
         const amount = sums.get(currency)
-        return amount === undefined ? [] : [{ kind: 'direct', service: service ?? 'no service', amount: scaledText(amount) }]
+        return amount === undefined ? [] : [{ kind: 'direct', service, amount: scaledText(amount) }]
       })
       return {
         centre,
@@ -65,6 +66,7 @@ export function borneOf(statements: readonly Statement[]): { currency: string; d
 const shareLine = ({ pool, amount, ofPool, note }: Share): StatementLine => ({
   kind: 'share',
   pool: pool.name,
+  poolId: pool.id,
   label: poolLabel(pool),
   amount: scaledText(amount),
   ofPool: scaledText(ofPool),

@@ -1,5 +1,5 @@
 import type { DictionaryName } from '../focus/star'
-import { columnPlace } from './dimension'
+import { columnPlace, type CentreShown } from './dimension'
 import { dimensionOf, makeCoding } from './dimensions'
 import { Entries } from './entries'
 import type { Coding } from './layers'
@@ -19,8 +19,8 @@ export type Chunk = {
   segments: Segment[]
 }
 
-/** The codes of a tree's cost centres by id or name, null for the first tree; null where there is no such tree. */
-export type CentreCodings = (cube: Cube, tree: string | null, shows: 'id' | 'name') => Coding | null
+/** The codes of whose charges are in a tree, null for the first; null where there is no such tree, or it is not to be seen. */
+export type CentreCodings = (cube: Cube, tree: string | null, shows: CentreShown) => Coding | null
 
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
 export class Cube extends Entries {

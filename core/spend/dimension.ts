@@ -12,6 +12,11 @@ export const CREATED_BY_TAG = 'created-by'
 export const COST_CENTRE = 'CostCentre'
 /** The name of a cost centre of the first tree, or of a pool, beside its id. */
 export const COST_CENTRE_NAME = 'CostCentreName'
+/** The rule of the first tree that says whose a charge is, by its id; and in words. */
+export const ALLOCATION_RULE = 'AllocationRule'
+export const ALLOCATION_RULE_WORDS = 'AllocationRuleWords'
+/** What is shown of whose a charge is: the cost centre or pool by id or name, or the rule that says so by id or in words. */
+export type CentreShown = 'id' | 'name' | 'rule' | 'rule words'
 export const lookupDimension = (lookup: string, field: string): string => `Lookup/${lookup}/${field}`
 /** The dimension of a tree of cost centres; null for the first. */
 export const centreDimension = (tree: string | null): string => (tree === null ? COST_CENTRE : `${COST_CENTRE}/${tree}`)

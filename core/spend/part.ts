@@ -40,7 +40,10 @@ export function partOf(whole: Cube, rowsOf: (of: SegmentOf) => Uint32Array): Cub
     for (let id = 0; id < entries.length; id++) cube.entries[name][id] = used[name].has(id) ? entries[id] : undefined
   }
   cube.setReference(referenceFor(cube, whole.reference))
-  cube.setCentres((_, tree, shows) => drawnFrom(whole, shows === 'name' ? COST_CENTRE_NAME : centreDimension(tree), origins))
+  cube.setCentres((_, tree, shows) => {
+    if (shows === 'rule' || shows === 'rule words') return null // rules look at what a part does not know
+    return drawnFrom(whole, shows === 'name' ? COST_CENTRE_NAME : centreDimension(tree), origins)
+  })
   return { cube, origins }
 }
 

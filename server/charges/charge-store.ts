@@ -5,6 +5,7 @@ import type { Database, Tx } from '../db/database'
 import { billingPeriod, chargeSegment, load } from '../db/schema'
 import { tableName } from '../db/schema/dictionary'
 import { readBytesCopy } from './bytes-copy'
+import { FreshSegments } from './fresh-segments'
 import { countFrom, forgetUnreachable, stepBack, stepForth } from './period-history'
 import type { EncodedSegment } from './segment-builder'
 import { segmentCopy } from './segment-copy'
@@ -25,6 +26,7 @@ const utc = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-
  */
 export class ChargeStore {
   readonly entries: EntryStore
+  readonly #fresh = new FreshSegments()
 
   constructor(private readonly database: Database) {
     this.entries = new EntryStore(database)
@@ -33,6 +35,12 @@ export class ChargeStore {
   /** Keeps segments under a load. They count once a billing period points to the load. */
   async keep(loadId: number, segments: readonly EncodedSegment[]): Promise<void> {
     for (const segment of segments) await this.database.copyIn('charge_segment', BINARY, segmentCopy(loadId, segment))
+    this.#fresh.add(loadId, segments)
+  }
+
+  /** The charges of a billing period that counts, a segment to an array: those that were kept a moment ago without reading them back. */
+  async taken({ loadId, start, rows }: CountingPeriod): Promise<Uint8Array[]> {
+    return this.#fresh.take(loadId, start, rows) ?? this.segments(loadId, start)
   }
 
   /** The bytes of the charges of a load and billing period as they are kept, a segment to an array. */
@@ -71,6 +79,7 @@ export class ChargeStore {
 
   /** Takes away what is kept of a load that does not count. */
   async drop(loadId: number): Promise<void> {
+    this.#fresh.forget(loadId)
     await this.database.db.delete(chargeSegment).where(eq(chargeSegment.loadId, loadId))
   }
 

@@ -125,7 +125,7 @@ export class CubeClient {
     for (const period of periods) {
       const key = keyOf(period)
       if (this.#loads.get(key)?.loadId === period.loadId) continue
-      const segments = await this.charges.segments(period.loadId, period.start)
+      const segments = await this.charges.taken(period)
       const { source, start: billingPeriodStart, end: billingPeriodEnd, loadId, rows, deliveredAt } = period
       await this.#change('stage', { source, billingPeriodStart, billingPeriodEnd, loadId, rows, deliveredAt, segments }, [
         ...new Set(segments.map(segment => segment.buffer as ArrayBuffer)),

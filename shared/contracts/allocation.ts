@@ -9,10 +9,11 @@ export type AllocationQuestion = z.infer<typeof allocationQuestion>
 
 const values = z.record(z.string(), z.string().nullable())
 const statementLine = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('direct'), service: z.string(), amount: amountText }),
+  z.object({ kind: z.literal('direct'), service: z.string().nullable(), amount: amountText }),
   z.object({
     kind: z.literal('share'),
     pool: z.string(),
+    poolId: z.string(),
     label: z.string(),
     amount: amountText,
     /** What the whole pool is; null where that is not for who asks. */

@@ -39,6 +39,7 @@ it('kill -9 during a load loses nothing confirmed, leaves nothing half loaded, a
       const status = await server.json<ImportStatus>(`imports/${id}`)
       expect(status.state).not.toBe('loaded')
       if (status.rows >= enough) break
+      await new Promise(resolve => setTimeout(resolve, 5))
     }
     await server.stop('SIGKILL')
     server = await startServer({ folder })

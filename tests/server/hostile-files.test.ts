@@ -134,11 +134,10 @@ it('what takes more memory than it may is ended by its process, and refused; wha
   expect(readers()).not.toContain(before)
 })
 
-it('a line without an end, a quote that is not closed, and nothing but empty lines', async () => {
+it('a line without an end, and nothing but empty lines', async () => {
   const file = join(folder, 'large.csv')
   for (const [name, make, why] of [
     ['a line', `{ printf '%s\\n' '${header}'; head -c 300000000 /dev/zero | tr '\\0' x; }`, 'a row does not end within 256 MB'],
-    ['a quote', `{ printf '%s\\n"' '${header}'; head -c 300000000 /dev/zero | tr '\\0' x; }`, 'a row does not end within 256 MB'],
     ['empty lines', `{ printf '%s\\n' '${header}'; head -c 300000000 /dev/zero | tr '\\0' '\\n'; }`, 'more than 1000000 empty lines'],
   ] as const) {
     await shell(`${make} | gzip -1 > ${file}`)
@@ -158,7 +157,7 @@ it('gzip that unpacks to far more than its size, in the middle of a file that be
   writeFileSync(join(folder, 'rows'), row)
   const line = row.split('\n')[1]!
   await shell(
-    `{ cat ${join(folder, 'rows')}; yes '${line.replaceAll("'", "'\\''")}' | head -n 1500000; } | gzip -9 > ${join(folder, 'bomb.gz')}`,
+    `{ cat ${join(folder, 'rows')}; yes '${line.replaceAll("'", "'\\''")}' | head -n 1100000; } | gzip -6 > ${join(folder, 'bomb.gz')}`,
   )
   const found = await hostile(readFileSync(join(folder, 'bomb.gz')))
   expect([found.state, found.problem.reason]).toEqual(['refused', 'the compressed file unpacks to more than 200 times its size'])

@@ -71,6 +71,18 @@ it.each([
   refusal.mockRestore()
 })
 
+it('what is loaded reaches whoever asks without being read back from the database, which has it all the same', async () => {
+  const read = vi.spyOn(services.charges, 'segments')
+  const id = await send(csv('r-fresh', '7'))
+  await services.importer.idle()
+  expect(await answered()).toEqual([['r-fresh', '7']])
+  expect(read).not.toHaveBeenCalled()
+  expect((await services.importer.list.status(id))!.state).toBe('loaded')
+  const [period] = (await services.charges.counting()).periods.filter(({ loadId }) => loadId === Number(id))
+  expect((await services.charges.segments(period!.loadId, period!.start)).length).toBe(1)
+  read.mockRestore()
+})
+
 it('a bill that is fetched under one key is one load, also where a process was killed before it had all of it', async () => {
   const asked: string[] = []
   const bill = {

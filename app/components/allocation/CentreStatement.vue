@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import { traceOf } from '../../../core/allocation/trace'
+import type { Statement } from '../../../shared/contracts/allocation'
+
+/** What a cost centre bears of a month; each line leads to its charges, by the rules that put them there. */
 const props = defineProps<{ centre: string; currency: string; month: string }>()
 const allocation = useAllocation()
 const statement = computed(
@@ -6,6 +10,14 @@ const statement = computed(
 )
 const children = computed(() => allocation.tree.filter(c => c.parent === props.centre))
 const amounts = computed(() => allocation.rolledUp(props.currency))
+const session = useSession()
+/** Spend narrowed to what is behind a line; null where that is not for who asks: what lies in a pool. */
+function behind(line: Statement['lines'][number]) {
+  if (line.kind === 'share' && !session.seesAll) return null
+  const { measure, tree } = allocation.question!
+  const of = { centre: props.centre, currency: props.currency, month: props.month, measure, tree: tree ?? null }
+  return { path: '/spend', query: writeView({ ...readView({}), ...traceOf(line, of, session.seesAll) }) }
+}
 const share = (part: string, of: string) => percent(part, of)
 </script>
 
@@ -19,10 +31,15 @@ const share = (part: string, of: string) => percent(part, of)
       <tbody>
         <template v-if="statement">
           <tr v-for="(line, index) in statement.lines" :key="index">
-            <td v-if="line.kind === 'direct'">{{ line.service }}</td>
+            <td v-if="line.kind === 'direct'">
+              <NuxtLink class="link" :to="behind(line)!">{{ valueLabel('ServiceName', line.service) }}</NuxtLink>
+            </td>
             <td v-else>
-              {{ line.pool }}, {{ line.ofPool === null ? '' : `${share(line.amount, line.ofPool)} of ${money(line.ofPool, currency)}, `
-              }}{{ line.label }}<br v-if="line.note" /><span v-if="line.note" class="warn">{{ line.note }}</span>
+              <NuxtLink v-if="behind(line)" class="link" :to="behind(line)!">{{ line.pool }}</NuxtLink><template v-else>{{
+                line.pool
+              }}</template
+              >, {{ line.ofPool === null ? '' : `${share(line.amount, line.ofPool)} of ${money(line.ofPool, currency)}, ` }}{{ line.label
+              }}<br v-if="line.note" /><span v-if="line.note" class="warn">{{ line.note }}</span>
             </td>
             <td class="n">{{ money(line.amount, currency) }}</td>
           </tr>

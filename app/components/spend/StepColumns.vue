@@ -7,25 +7,16 @@ import type { StepColumn } from '../../../core/spend/page/steps'
  * column, in money or in quantity.
  */
 const spend = useSpend()
-const skus = useSkuWords()
 const actions = useSpendActions()
-const { openMenu, onKey } = useValueKeys()
 const grid = useTemplateRef<HTMLElement>('grid')
 const ofText = ({ of }: StepColumn) => (of ? `of ${valueLabel(of.dimension, of.value)}, ` : '')
 const order = computed(() => spend.shown!.stepOrder)
 
 const chosen = (index: number, row: SpendRow) =>
   spend.shown!.steps[index]?.value === row.values[0] && spend.shown!.steps[index] !== undefined
-const largest = (column: StepColumn) => Math.max(...column.rows.map(r => Math.abs(Number(r.amount))), 0)
-const width = (column: StepColumn, row: SpendRow) => `${largest(column) ? (Math.abs(Number(row.amount)) / largest(column)) * 100 : 0}%`
-const hue = (dimension: string, row: SpendRow) => {
-  const found = spend.hueOf(dimension, row.values[0]!)
-  return found === null ? 'var(--line-strong)' : `var(--c${found + 1})`
-}
-const refOf = (column: StepColumn, row: SpendRow) => ({ dimension: column.dimension, value: row.values[0]!, label: row.label })
+/** By column the size of its largest amount. */
+const largest = computed(() => spend.columns.map(({ rows }) => rows.reduce((most, row) => Math.max(most, Math.abs(Number(row.amount))), 0)))
 const counted = (index: number) => spend.shown!.stepQuantity.includes(index)
-const amountText = (index: number, amount: string) => (counted(index) || !spend.isMoney ? quantity(amount) : whole(amount))
-const percentOf = (column: StepColumn, row: SpendRow) => percent(row.amount, column.total)
 
 function choose(index: number, column: StepColumn, row: SpendRow) {
   const steps = spend.view!.steps.slice(0, index)
@@ -43,11 +34,6 @@ function setDimension(index: number, dimension: string) {
 function count(index: number) {
   const list = spend.view!.stepQuantity
   actions.go({ stepQuantity: list.includes(index) ? list.filter(i => i !== index) : [...list, index].sort() })
-}
-
-function press(event: KeyboardEvent, index: number, column: StepColumn, row: SpendRow) {
-  onKey(event, refOf(column, row))
-  void walk(event, index, column, row)
 }
 
 /** Arrows walk: up and down in a column, left and right between columns, opening the next where it is not open. */
@@ -137,33 +123,17 @@ function forgetFocus(event: FocusEvent) {
           <span v-else>price parts</span>
         </div>
         <div v-if="dimension !== null && spend.columns[index]" class="list">
-          <div v-for="row in spend.columns[index]!.rows.slice(0, SHOWN_ROWS)" :key="row.id" class="row">
-            <button
-              class="step"
-              :class="{ chosen: chosen(index, row), none: row.values[0] === null }"
-              :aria-pressed="chosen(index, row)"
-              :title="`${row.label}: ${percentOf(spend.columns[index]!, row)} of the column`"
-              @click="choose(index, spend.columns[index]!, row)"
-              @contextmenu.prevent="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)"
-              @keydown="press($event, index, spend.columns[index]!, row)"
-            >
-              <span class="name">{{ row.label }}</span>
-              <span class="amount">{{ amountText(index, row.amount) }}</span>
-              <ChangeMark v-if="spend.comparedReach === 'whole'" class="mark" :now="row.amount" :before="row.before" />
-              <span
-                class="bar"
-                :style="{ width: width(spend.columns[index]!, row), background: hue(spend.columns[index]!.dimension, row) }"
-              />
-            </button>
-            <button
-              class="more"
-              tabindex="-1"
-              :aria-label="`what to do with ${row.label}`"
-              @click="openMenu(refOf(spend.columns[index]!, row), $event.currentTarget as Element)"
-            >
-              ⋯
-            </button>
-          </div>
+          <StepRow
+            v-for="row in spend.columns[index]!.rows.slice(0, SHOWN_ROWS)"
+            :key="row.id"
+            :column="spend.columns[index]!"
+            :row="row"
+            :chosen="chosen(index, row)"
+            :largest="largest[index]!"
+            :is-counted="counted(index)"
+            @choose="choose(index, spend.columns[index]!, row)"
+            @walk="walk($event, index, spend.columns[index]!, row)"
+          />
           <p v-if="spend.columns[index]!.rows.length > SHOWN_ROWS" class="minor hint">
             {{ spend.columns[index]!.rows.length - SHOWN_ROWS }} more: split the table by {{ dimensionLabel(dimension) }} to see all.
           </p>
@@ -174,25 +144,7 @@ function forgetFocus(event: FocusEvent) {
             Also in {{ spend.columns[index]!.units.slice(1, 4).join(', ') }}: units never add.
           </p>
         </div>
-        <div v-else-if="dimension === null && spend.parts" class="list">
-          <div v-for="(part, i) in spend.parts" :key="i" class="part" :title="part.description ?? ''">
-            <span class="name">{{
-              part.unitPrice === null
-                ? (part.description ?? part.chargeCategory)
-                : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}`
-            }}</span>
-            <span class="amount">{{ money(part.amount, part.currency) }}</span>
-            <span class="minor days"
-              ><template v-if="part.skuId && skus.words[part.skuId]"
-                >{{ skus.words[part.skuId]!.words }}, charged for {{ skus.words[part.skuId]!.charged }}, </template
-              >{{
-                part.firstDay === part.lastDay
-                  ? dayShortText(part.firstDay)
-                  : `${dayShortText(part.firstDay)} to ${dayShortText(part.lastDay)}`
-              }}</span
-            >
-          </div>
-        </div>
+        <StepParts v-else-if="dimension === null && spend.parts" class="list" />
         <p v-else class="minor hint">
           {{
             dimension === null
@@ -284,80 +236,6 @@ function forgetFocus(event: FocusEvent) {
 .list {
   max-height: 290px;
   overflow-y: auto;
-}
-.row {
-  position: relative;
-}
-.step {
-  position: relative;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto minmax(48px, auto);
-  gap: 6px;
-  align-items: center;
-  width: 100%;
-  height: 27px;
-  padding: 0 10px;
-  text-align: left;
-}
-.step:hover {
-  background: color-mix(in srgb, var(--act-soft) 55%, transparent);
-}
-.step.chosen {
-  background: var(--act-soft);
-  font-weight: 620;
-}
-.step:focus-visible {
-  outline-offset: -2px;
-}
-.step.none .bar {
-  background: var(--hatch);
-}
-.step.none .name {
-  font-style: italic;
-  color: var(--ink-2);
-}
-.name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.amount {
-  text-align: right;
-}
-.mark {
-  text-align: right;
-}
-.bar {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  height: 3px;
-  min-width: 1px;
-}
-.more {
-  position: absolute;
-  right: 2px;
-  top: 1px;
-  width: 24px;
-  height: 24px;
-  border-radius: 4px;
-  background: var(--paper-raised);
-  border: 1px solid var(--line-strong);
-  opacity: 0;
-}
-.row:hover .more,
-.more:focus-visible {
-  opacity: 1;
-}
-.part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 8px;
-  padding: 4px 10px;
-  border-bottom: 1px solid var(--line);
-}
-.days {
-  grid-column: 1 / -1;
 }
 .hint {
   padding: 8px 10px;

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { mainTotal } from '../../../core/money/main-total'
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
 import { isDimension } from '../../../core/spend/dimensions'
 import { grainStarts } from '../../../core/time/grain'
-import { addTexts } from '../../../core/money/amount-text'
 
 /**
  * All that stands under one value: a service whole, a SKU with every resource that uses it, an account. The list of resources can be handed
@@ -95,7 +93,6 @@ const monthly = computed(() => {
   const own = new Map(answers.value?.months.rows.filter(r => r.currency === currency.value).map(r => [r.start, r.amount]))
   return starts.value.map(start => own.get(start) ?? '0')
 })
-const quantities = computed(() => new Map(answers.value?.quantity.rows.map(row => [row.values.ResourceId, row])))
 const resources = computed(() => (answers.value?.resources.rows ?? []).filter(row => row.currency === currency.value))
 const prices = computed(() => {
   const unit = answers.value?.price.totals.find(t => t.currency.startsWith(`${currency.value} per`))?.currency
@@ -116,10 +113,6 @@ const whole = computed(() => {
   }
 })
 
-const frame = useTemplateRef<HTMLElement>('frame')
-const virtual = useVirtualizer(
-  computed(() => ({ count: resources.value.length, getScrollElement: () => frame.value, estimateSize: () => 28, overscan: 10 })),
-)
 const keepWords = (text: string | null) =>
   attempt(async () => {
     await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
@@ -149,7 +142,6 @@ const query = computed(() => ({
   keep: `${dimension.value}=${value.value}`,
   ...(typeof period.value === 'string' ? { period: period.value } : { from: period.value.start, to: period.value.end }),
 }))
-const rest = (rows: { amount: string }[], shown: number) => addTexts(rows.slice(shown).map(row => row.amount))
 </script>
 
 <template>
@@ -222,122 +214,21 @@ const rest = (rows: { amount: string }[], shown: number) => addTexts(rows.slice(
               <button class="link" :disabled="busy" @click="handOver('csv')">Hand over as CSV</button
               ><button class="link" :disabled="busy" @click="handOver('xlsx')">as XLSX</button>
             </div>
-            <div ref="frame" class="frame" tabindex="0" role="group" aria-label="resources">
-              <table class="ledger" data-testid="resources">
-                <thead>
-                  <tr>
-                    <th>resource</th>
-                    <th>type</th>
-                    <th>sub account</th>
-                    <th>region</th>
-                    <th class="n">quantity</th>
-                    <th class="n">effective, {{ currency }}</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr v-if="virtual.getVirtualItems()[0]?.start" aria-hidden="true">
-                    <td colspan="6" :style="{ height: `${virtual.getVirtualItems()[0]!.start}px`, padding: 0 }" />
-                  </tr>
-                  <tr v-for="item in virtual.getVirtualItems()" :key="item.index" class="acts">
-                    <template v-for="row in [resources[item.index]!]" :key="String(row.values.ResourceId)">
-                      <td>
-                        <NuxtLink
-                          v-if="row.values.ResourceId"
-                          class="link"
-                          :to="{ path: '/spend/resource', query: { id: row.values.ResourceId } }"
-                          >{{ row.values.ResourceName ?? row.values.ResourceId }}</NuxtLink><i v-else>no resource</i>
-                      </td>
-                      <td>{{ row.values.ResourceType }}</td>
-                      <td>{{ row.values.SubAccountName }}</td>
-                      <td>{{ row.values.RegionId }}</td>
-                      <td class="n">
-                        {{
-                          quantities.get(row.values.ResourceId ?? null)
-                            ? `${quantity(quantities.get(row.values.ResourceId ?? null)!.amount)} ${quantities.get(row.values.ResourceId ?? null)!.currency}`
-                            : '–'
-                        }}
-                      </td>
-                      <td class="n">{{ money(row.amount, currency) }}</td>
-                    </template>
-                  </tr>
-                  <tr aria-hidden="true">
-                    <td
-                      colspan="6"
-                      :style="{
-                        height: `${Math.max(0, virtual.getTotalSize() - (virtual.getVirtualItems().at(-1)?.end ?? 0))}px`,
-                        padding: 0,
-                        border: 0,
-                      }"
-                    />
-                  </tr>
-                </tbody>
-                <tfoot>
-                  <tr class="total">
-                    <td colspan="5">Total of {{ count(resources.length) }}</td>
-                    <td class="n">{{ money(totalOf(answers.resources), currency) }}</td>
-                  </tr>
-                </tfoot>
-              </table>
-            </div>
+            <ValueResources
+              :resources="answers.resources"
+              :quantities="answers.quantity"
+              :currency="currency"
+              :total="totalOf(answers.resources)"
+            />
           </div>
-          <div>
-            <h2 class="heading first">By sub account</h2>
-            <table class="ledger">
-              <tbody>
-                <tr v-for="row in answers.accounts.rows.filter(r => r.currency === currency)" :key="String(row.values.SubAccountName)">
-                  <td>{{ row.values.SubAccountName ?? 'no sub account' }}</td>
-                  <td class="n">{{ money(row.amount, currency) }}</td>
-                  <td class="n">{{ percent(row.amount, totalOf(answers.accounts)) }}</td>
-                </tr>
-              </tbody>
-            </table>
-            <template v-if="!isSku"
-              ><h2 class="heading">By SKU</h2>
-              <table class="ledger">
-                <tbody>
-                  <tr
-                    v-for="row in answers.meters.rows.filter(r => r.currency === currency).slice(0, 14)"
-                    :key="`${row.values.SkuId}${row.values.SkuMeter}`"
-                  >
-                    <td>
-                      <NuxtLink
-                        v-if="row.values.SkuId"
-                        class="link"
-                        :title="row.values.SkuId"
-                        :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: row.values.SkuId } }"
-                        >{{ skus.words[row.values.SkuId]?.words ?? row.values.SkuMeter ?? row.values.SkuId }}</NuxtLink><i v-else>no SKU</i>
-                    </td>
-                    <td class="n">{{ money(row.amount, currency) }}</td>
-                  </tr>
-                  <tr v-if="answers.meters.rows.filter(r => r.currency === currency).length > 14">
-                    <td>the other {{ answers.meters.rows.filter(r => r.currency === currency).length - 14 }}</td>
-                    <td class="n">
-                      {{
-                        money(
-                          rest(
-                            answers.meters.rows.filter(r => r.currency === currency),
-                            14,
-                          ),
-                          currency,
-                        )
-                      }}
-                    </td>
-                  </tr>
-                </tbody>
-              </table></template
-            >
-            <template v-if="prices?.rows.length"
-              ><h2 class="heading">Unit price by month, {{ prices.unit }}</h2>
-              <table class="ledger">
-                <tbody>
-                  <tr v-for="row in prices.rows" :key="String(row.start)">
-                    <td>{{ monthText(row.start!) }}</td>
-                    <td class="n">{{ fullPrice(roundText(row.amount, 8)) }}</td>
-                  </tr>
-                </tbody>
-              </table></template
-            >
-          </div>
+          <ValueParts
+            :accounts="answers.accounts"
+            :meters="answers.meters"
+            :prices="prices"
+            :currency="currency"
+            :total="totalOf(answers.accounts)"
+            :is-sku="isSku"
+          />
         </div>
       </template>
       <p v-else-if="!problem" class="note" role="status">Reading…</p>
@@ -366,28 +257,8 @@ const rest = (rows: { amount: string }[], shown: number) => addTexts(rows.slice(
   align-items: baseline;
   margin-top: 16px;
 }
-.heading {
-  margin: 18px 0 4px;
-}
-.head .heading,
-.heading.first {
+.head .heading {
   margin: 0;
-}
-.frame {
-  max-height: 480px;
-  overflow: auto;
-  position: relative;
-}
-.frame thead th {
-  position: sticky;
-  top: 0;
-  background: var(--paper);
-  z-index: 1;
-}
-.frame tfoot td {
-  position: sticky;
-  bottom: 0;
-  z-index: 1;
 }
 .edit {
   display: flex;

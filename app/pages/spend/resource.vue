@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { z } from 'zod'
-import { resourceReport, resourceView, type ResourceReport, type ResourceView } from '../../../shared/contracts/resources'
+import { resourceView, type ResourceView } from '../../../shared/contracts/resources'
 
 /** One resource: what it is in plain words, what it costs and why, its tags and where they come from, what happened to it, whose it is. */
 const route = useRoute()
@@ -11,27 +10,8 @@ const id = computed(() => String(route.query.id ?? ''))
 const load = () =>
   attempt(async () => {
     resource.value = await client.get(`resources?id=${encodeURIComponent(id.value)}`, resourceView)
-    note.value = resource.value.note?.body ?? ''
   })
-// what a cloud says of it is asked beside the page: it may take a while, or fail
-const report = ref<ResourceReport['report']>(null)
-const asking = useAttempt()
-watch(
-  id,
-  () => {
-    report.value = null
-    if (!id.value) return
-    void asking.attempt(async () => {
-      report.value = (await client.get(`resources/reported?id=${encodeURIComponent(id.value)}`, resourceReport)).report
-    })
-  },
-  { immediate: true },
-)
 const everyResource = { path: '/spend', query: { by: 'ResourceId', period: 'all', each: 'month' } }
-const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
-const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there was nothing to do' } as const
-const note = ref('')
-const writing = ref(false)
 watch([id, () => data.facts?.revision], () => id.value && void load(), { immediate: true })
 useHead({ title: computed(() => `${resource.value?.names[0] ?? id.value} · Rain Barrel`) })
 
@@ -55,23 +35,9 @@ const whatItIs = computed(() => {
     .filter(Boolean)
     .join(' ')
 })
-const LATELY = 31
 /** Fewer charged hours a day than this are worth a sentence. */
 const ALL_DAY = 23.5
-const lately = (meter: ResourceView['meters'][number]) => meter.days.slice(-LATELY)
-const sum = (texts: string[]) => addTexts(texts)
-const unitPrice = (meter: ResourceView['meters'][number]) => {
-  const quantity = sum(meter.days.map(d => d.quantity))
-  return Number(quantity) ? fullPrice(roundText(divideText(sum(meter.days.map(d => d.amount)), Number(quantity)), 8)) : '–'
-}
 const fromWords = { own: 'its own', container: 'inherited from its container', account: 'inherited from its account' } as const
-const saveNote = () =>
-  attempt(async () => {
-    await client.send('PUT', 'resources/note', { id: id.value, body: note.value }, z.object({ id: z.string() }))
-    writing.value = false
-    await load()
-  })
-const amounts = (list: { currency: string; amount: string }[]) => list.map(a => `${money(a.amount, a.currency)} ${a.currency}`).join(' + ')
 </script>
 
 <template>
@@ -136,123 +102,9 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
               { name: 'effective', amounts: months.map(m => m.effective) },
             ]"
           />
-          <h2 class="heading">Price parts, all that is loaded and the last {{ LATELY }} days with charges</h2>
-          <div class="scroll" tabindex="0" role="group" aria-label="meters">
-            <table class="ledger" data-testid="meters">
-              <thead>
-                <tr>
-                  <th>what is charged</th>
-                  <th class="n">quantity</th>
-                  <th class="n">unit price</th>
-                  <th class="n">cost</th>
-                  <th>quantity lately</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="meter in resource.meters" :key="`${meter.skuId}${meter.unit}`">
-                  <td>
-                    {{ meter.words ?? meter.meter ?? 'without a SKU' }}<template v-if="meter.charged">, for {{ meter.charged }}</template
-                    ><br /><NuxtLink
-                      v-if="meter.skuId"
-                      class="link"
-                      :to="{ path: '/spend/of', query: { dimension: 'SkuId', value: meter.skuId } }"
-                      >{{ meter.skuId }}</NuxtLink
-                    >
-                  </td>
-                  <td class="n">{{ quantity(sum(meter.days.map(d => d.quantity))) }} {{ meter.unit ?? '' }}</td>
-                  <td class="n">{{ unitPrice(meter) }}</td>
-                  <td class="n">{{ money(sum(meter.days.map(d => d.amount)), currency) }}</td>
-                  <td><SparkLine :amounts="lately(meter).map(d => d.quantity)" /></td>
-                </tr>
-                <tr class="total">
-                  <td>Total</td>
-                  <td />
-                  <td />
-                  <td class="n">{{ money(sum(resource.meters.flatMap(m => m.days.map(d => d.amount))), currency) }}</td>
-                  <td />
-                </tr>
-              </tbody>
-            </table>
-          </div>
-          <template v-if="report || asking.problem.value">
-            <h2 class="heading">What its cloud says</h2>
-            <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
-            <template v-if="report">
-              <p>At {{ report.by }} it is {{ report.status }} now{{ report.locks.length ? '' : ', and not locked' }}.</p>
-              <p v-for="lock in report.locks" :key="lock.against" data-testid="lock">
-                <b>Locked against {{ lock.against }}</b> since {{ dayText(lock.since) }} by {{ lock.by }}: {{ lock.why }}.
-              </p>
-              <p v-for="step in report.plan" :key="step.does" :class="{ warn: step.last?.outcome === 'refused' }" data-testid="planned">
-                To {{ step.does }} {{ step.when
-                }}<template v-if="step.last"
-                  >; the last time, {{ timeText(step.last.at) }}, {{ outcomeWords[step.last.outcome]
-                  }}<template v-if="step.last.why">: {{ step.last.why }}</template></template
-                >.
-              </p>
-              <p v-for="m in report.measured" :key="m.what" class="measured" data-testid="measured">
-                <SparkLine :amounts="m.days.map(d => String(d.amount))" /><span
-                  ><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ m.days.length }} days</span
-                >
-              </p>
-            </template>
-          </template>
-          <template v-if="resource.createdBy || resource.protects || resource.created.length || resource.protectedBy.length">
-            <h2 class="heading">What belongs together</h2>
-            <p v-if="resource.createdBy">
-              Made by
-              <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: resource.createdBy.id } }">{{
-                resource.createdBy.name ?? resource.createdBy.id
-              }}</NuxtLink>
-              ({{ resource.createdBy.type }}).
-            </p>
-            <p v-if="resource.protects">
-              Protects
-              <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: resource.protects.id } }">{{
-                resource.protects.name ?? resource.protects.id
-              }}</NuxtLink>
-              ({{ resource.protects.type }}).
-            </p>
-            <div v-if="resource.created.length" class="scroll" tabindex="0" role="group" aria-label="what it made">
-              <table class="ledger">
-                <thead>
-                  <tr>
-                    <th>made by it, under other services too</th>
-                    <th>type</th>
-                    <th class="n">effective cost</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr v-for="made in resource.created" :key="made.id">
-                    <td>
-                      <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: made.id } }">{{ made.name ?? made.id }}</NuxtLink>
-                    </td>
-                    <td>{{ made.type }}</td>
-                    <td class="n">{{ amounts(made.amounts) }}</td>
-                  </tr>
-                </tbody>
-              </table>
-            </div>
-            <div v-if="resource.protectedBy.length" class="scroll" tabindex="0" role="group" aria-label="copies">
-              <table class="ledger" data-testid="copies">
-                <thead>
-                  <tr>
-                    <th>keeps copies of it</th>
-                    <th>type</th>
-                    <th class="n">effective cost</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr v-for="copy in resource.protectedBy" :key="copy.id">
-                    <td>
-                      <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: copy.id } }">{{ copy.name ?? copy.id }}</NuxtLink>
-                    </td>
-                    <td>{{ copy.type }}</td>
-                    <td class="n">{{ amounts(copy.amounts) }}</td>
-                  </tr>
-                </tbody>
-              </table>
-            </div>
-          </template>
+          <ResourceMeters :meters="resource.meters" :currency="currency" />
+          <ResourceReported :id="id" />
+          <ResourceFamily :resource="resource" />
         </div>
         <div>
           <h2 class="heading first">Whose it is</h2>
@@ -302,20 +154,7 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
               <span class="minor">{{ dayText(event.day) }}</span> {{ event.what }}
             </li>
           </ul>
-          <h2 class="heading">Note</h2>
-          <template v-if="writing">
-            <textarea v-model="note" class="field area" rows="6" aria-label="Note, in Markdown" />
-            <div class="acts">
-              <button class="button main" @click="saveNote">Keep it</button
-              ><button class="button" @click="writing = false">Leave it</button>
-            </div></template
-          >
-          <template v-else>
-            <!-- eslint-disable-next-line vue/no-v-html -- Markdown without HTML, made harmless -->
-            <div v-if="resource.note?.body" class="marked" v-html="markdownHtml(resource.note.body)" />
-            <p v-if="resource.note?.body" class="minor">{{ resource.note.who }}, {{ timeText(resource.note.savedAt) }}</p>
-            <button class="link" @click="writing = true">{{ resource.note?.body ? 'Change it' : 'Write a note' }}</button></template
-          >
+          <ResourceNote :id="id" :note="resource.note" :attempt="attempt" @saved="load" />
         </div>
       </div>
     </template>
@@ -339,27 +178,6 @@ const amounts = (list: { currency: string; amount: string }[]) => list.map(a => 
 }
 .heading.first {
   margin-top: 0;
-}
-.measured {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-.area {
-  width: 100%;
-}
-.acts {
-  display: flex;
-  gap: 8px;
-  margin-top: 6px;
-}
-.marked :deep(ul) {
-  list-style: disc;
-  padding-left: 18px;
-}
-.marked :deep(a) {
-  color: var(--act);
-  text-decoration: underline;
 }
 @media (max-width: 1000px) {
   .columns {

@@ -1,6 +1,7 @@
 import type { Entries } from '../entries'
 import type { Coding } from '../layers'
 import { accountTree } from './account-tree'
+import { allocationRule } from './allocation-rule'
 import { chargedFor } from './charged-for'
 import { column } from './column'
 import { container } from './container'
@@ -28,6 +29,7 @@ export const dimensionKinds: readonly DimensionKind<unknown>[] = [
   chargedFor,
   lookedUp,
   costCentre,
+  allocationRule,
   column,
 ]
 

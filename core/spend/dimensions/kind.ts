@@ -1,3 +1,4 @@
+import type { CentreShown } from '../dimension'
 import type { Entries } from '../entries'
 import type { Coding } from '../layers'
 
@@ -6,7 +7,7 @@ export type CodingOf = {
   entries: Entries
   services: () => Map<string, string>
   coding: (dimension: string) => Coding
-  centres: (tree: string | null, shows: 'id' | 'name') => Coding | null
+  centres: (tree: string | null, shows: CentreShown) => Coding | null
 }
 
 /** The headings under which dimensions stand in lists, in their order. */

@@ -1,7 +1,7 @@
 import type { Bound } from '../../../core/allocation/bound'
 import type { Plans } from '../../../core/allocation/centre-coding'
 import type { Cube } from '../../../core/spend/cube'
-import { centreDimension, columnDimensions } from '../../../core/spend/dimension'
+import { ALLOCATION_RULE, centreDimension, columnDimensions } from '../../../core/spend/dimension'
 import { foundDimensions } from '../../../core/spend/dimensions'
 import { inheritedTagKeys } from '../../../core/spend/dimensions/tag-layers'
 import { dataDays, sourceDays, type SourceDays } from '../../../core/spend/freshness'
@@ -34,7 +34,9 @@ export function factsOf(
 ): CubeFacts {
   const used = columnDimensions.filter(({ name }) => cube.coding(name).values.length > 1)
   const trees = newest ? [null, ...(newest.trees ?? []).map(({ id }) => id)] : []
-  const found = [...foundDimensions(cube), ...trees.map(centreDimension)]
+  // rules are for whoever sees the whole company
+  const byRules = newest && !bound ? [ALLOCATION_RULE] : []
+  const found = [...foundDimensions(cube), ...trees.map(centreDimension), ...byRules]
   const sources = sourceDays(cube)
   return {
     columns: used.map(({ name }) => name),

@@ -87,7 +87,7 @@ it('of a share one sees the pool, how it is divided and what is borne; the whole
       {
         ...{ centre: 'pier', currency: 'EUR', direct: '30', shared: '3', total: '33' },
         lines: [
-          { kind: 'direct', service: 'no service', amount: '30' },
+          { kind: 'direct', service: null, amount: '30' },
           { ...share, ofPool: null, note: null },
         ],
       },

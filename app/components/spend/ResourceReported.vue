@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { resourceReport, type ResourceReport } from '../../../shared/contracts/resources'
+
+/** What a cloud says of a resource now. It is asked beside the page: it may take a while, or fail. */
+const { id } = defineProps<{ id: string }>()
+const report = ref<ResourceReport['report']>(null)
+const asking = useAttempt()
+watch(
+  () => id,
+  () => {
+    report.value = null
+    void asking.attempt(async () => {
+      report.value = (await client.get(`resources/reported?id=${encodeURIComponent(id)}`, resourceReport)).report
+    })
+  },
+  { immediate: true },
+)
+const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
+const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there was nothing to do' } as const
+</script>
+
+<template>
+  <div v-if="report || asking.problem.value">
+    <h2 class="heading">What its cloud says</h2>
+    <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
+    <template v-if="report">
+      <p>At {{ report.by }} it is {{ report.status }} now{{ report.locks.length ? '' : ', and not locked' }}.</p>
+      <p v-for="lock in report.locks" :key="lock.against" data-testid="lock">
+        <b>Locked against {{ lock.against }}</b> since {{ dayText(lock.since) }} by {{ lock.by }}: {{ lock.why }}.
+      </p>
+      <p v-for="step in report.plan" :key="step.does" :class="{ warn: step.last?.outcome === 'refused' }" data-testid="planned">
+        To {{ step.does }} {{ step.when
+        }}<template v-if="step.last"
+          >; the last time, {{ timeText(step.last.at) }}, {{ outcomeWords[step.last.outcome]
+          }}<template v-if="step.last.why">: {{ step.last.why }}</template></template
+        >.
+      </p>
+      <p v-for="m in report.measured" :key="m.what" class="measured" data-testid="measured">
+        <SparkLine :amounts="m.days.map(d => String(d.amount))" /><span
+          ><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ m.days.length }} days</span
+        >
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.heading {
+  margin: 18px 0 4px;
+}
+.measured {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+</style>
