@@ -39,7 +39,7 @@ const GENTLE = { RAIN_BARREL_GENTLE: '1' }
 async function run(name, args, env = {}) {
   const began = Date.now()
   const said = []
-  const [command, ...first] = env.RAIN_BARREL_GENTLE ? ['nice', '-n', '5', 'npx'] : ['npx']
+  const [command, ...first] = env.RAIN_BARREL_GENTLE ? ['nice', '-n', '10', 'npx'] : ['npx']
   const child = spawn(command, [...first, '--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
   for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
   const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
@@ -111,8 +111,17 @@ await lanes([vitest('unit and reference tests', ['unit', 'reference'], 'unit')],
 // a PostgreSQL server that lives as long as the tests that need it
 const postgres = await startPostgres()
 try {
-  // they kill servers and hold limits of time: nothing else runs meanwhile
-  await vitest('server tests', ['server'], 'server')()
+  await lanes(
+    // they kill servers and hold limits of time: only what gives way to them runs meanwhile, in the time in which they wait
+    [vitest('server tests', ['server'], 'server')],
+    [
+      check('lint', ['eslint', '.'], GENTLE),
+      check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins'], GENTLE),
+      check('types of the core, alone', ['tsc', '-p', 'core'], GENTLE),
+      check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.'], GENTLE),
+      check('migrations fit the schema', ['drizzle-kit', 'check'], GENTLE),
+    ],
+  )
   await lanes(
     [browser('browser tests', [], '.tests')],
     // what the browser leaves of the machine
@@ -120,11 +129,6 @@ try {
       vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
       check('types of the application', ['nuxt', 'typecheck'], GENTLE),
       check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json'], GENTLE),
-      check('types of the core, alone', ['tsc', '-p', 'core'], GENTLE),
-      check('lint', ['eslint', '.'], GENTLE),
-      check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins'], GENTLE),
-      check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.'], GENTLE),
-      check('migrations fit the schema', ['drizzle-kit', 'check'], GENTLE),
     ],
   )
 } finally {

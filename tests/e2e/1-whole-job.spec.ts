@@ -1,6 +1,6 @@
 // The whole job as a person does it: from dropping files to the saving on the bill.
 import { readFileSync } from 'node:fs'
-import { accessible, dropFiles, expect, figure, serverLog, test } from '../support/browser'
+import { accessible, dropFiles, expect, figure, serverLog, settled, test, widthOf } from '../support/browser'
 import { FILES } from './set-up'
 
 test('load a bill, read it, allocate it, price a workload, save something and see it on the next bill', async ({ page }) => {
@@ -253,7 +253,6 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await page.getByRole('button', { name: /^Working as/ }).click()
     await page.getByRole('button', { name: 'dark', exact: true }).click()
     await page.keyboard.press('Escape')
-    await page.waitForTimeout(400)
     await accessible(page)
     await page.keyboard.press('?')
     await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('the period before')
@@ -263,8 +262,8 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByTestId('proof')).toBeVisible()
     for (const place of ['spend', 'savings', 'sources', 'estimates', 'allocation']) {
       await page.goto(`/${place}`)
-      await page.waitForLoadState('networkidle')
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), place).toBeLessThanOrEqual(400)
+      await settled(page)
+      await expect.poll(() => widthOf(page), place).toBeLessThanOrEqual(400)
     }
   })
 

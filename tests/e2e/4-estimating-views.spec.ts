@@ -3,7 +3,7 @@
 import type { SavedEstimate } from '../../shared/contracts/estimates'
 import { demoEstimates } from '../../demo/estimates'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
-import { accessible, expect, serverLog, test, widthOf } from '../support/browser'
+import { accessible, expect, serverLog, settled, test, widthOf } from '../support/browser'
 
 const panels = ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']
 
@@ -30,7 +30,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
         .getByRole('button', { name: new RegExp(`^${panel}`) })
         .first()
         .click()
-      await page.waitForTimeout(300)
+      await expect(page.locator('.panel')).toBeVisible()
       await accessible(page, '.panel')
     }
     await page.getByLabel('add a component').fill('data')
@@ -38,7 +38,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     await accessible(page, '.adding')
     for (const view of ['/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/own-charges', '/estimates/rate-cards']) {
       await page.goto(view)
-      await page.waitForLoadState('networkidle')
+      await settled(page)
       await accessible(page)
     }
   }
@@ -65,8 +65,8 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     '/estimates/rate-cards',
   ]) {
     await page.goto(view)
-    await page.waitForLoadState('networkidle')
-    expect(await widthOf(page), view).toBe(390)
+    await settled(page)
+    await expect.poll(() => widthOf(page), view).toBe(390)
   }
   await page.goto(estimate)
   for (const panel of panels) {
@@ -75,7 +75,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
       .first()
       .click()
     await expect(page.locator('.panel')).toBeVisible()
-    expect(await widthOf(page), panel).toBe(390)
+    await expect.poll(() => widthOf(page), panel).toBe(390)
   }
 })
 

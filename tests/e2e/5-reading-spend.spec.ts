@@ -5,7 +5,7 @@ import type { Download, Page } from '@playwright/test'
 import ExcelJS from 'exceljs'
 import Papa from 'papaparse'
 import { expensiveTuesday, nightPlan, sponsorCredit } from '../../demo/planted'
-import { accessible, dropFiles, expect, figure, serverLog, tabTo, test, widthOf } from '../support/browser'
+import { accessible, dropFiles, expect, figure, serverLog, tabTo, settled, test, widthOf } from '../support/browser'
 import { FILES } from './set-up'
 
 const total = async (page: Page) => figure(await page.getByTestId('total').textContent())
@@ -348,8 +348,7 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
     '/spend?cost=quantity&by=SkuMeter&chart=running',
   ]) {
     await page.goto(path)
-    await expect(page.getByText('Reading')).toHaveCount(0)
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await settled(page)
     await accessible(page)
   }
   await page.goto('/spend/of?dimension=ServiceName&value=Recovery')
@@ -363,9 +362,8 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   const pages = ['/spend', '/spend/tags', '/spend/commitments', '/spend/codes', '/spend/saved', '/sources', '/sources/invoices', resource]
   for (const path of pages) {
     await page.goto(path)
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-    await page.waitForTimeout(300)
-    expect(await widthOf(page), path).toBe(390)
+    await settled(page)
+    await expect.poll(() => widthOf(page), path).toBe(390)
   }
   expect(serverLog()).not.toMatch(/error|warn/i)
 })

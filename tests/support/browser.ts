@@ -55,9 +55,14 @@ export async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab
   throw new Error(`Tab never reached ${target}`)
 }
 
+/** Waits until a page has its heading and reads nothing any more. */
+export async function settled(page: Page) {
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.getByText('Reading…')).toHaveCount(0)
+}
+
 /** What the guidelines (WCAG 2.2 AA, as far as a program can tell) find on the page: nothing. */
 export async function accessible(page: Page, within?: string) {
-  await page.waitForTimeout(300) // colours pass into each other for a moment
   const { violations } = await (within ? new AxeBuilder({ page }).include(within) : new AxeBuilder({ page }))
     .setLegacyMode(true) // without frames nothing is to be put together on a page of its own
     .options({ resultTypes: ['violations'] })
