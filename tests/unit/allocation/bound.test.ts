@@ -81,7 +81,7 @@ it('of a share one sees the pool, how it is divided and what is borne; the whole
   const settled = toEnd(settleInSlices(cube, plan, { month: '2026-09', measure: 'billedCost', reportCurrency: null, rates: [] }))
   const bound = { centres: ['north'], seesPools: false }
   const seen = settlementWithin(settled, plan, bound)
-  const share = { kind: 'share', pool: 'Power', label: 'in proportion to direct cost', amount: '3' }
+  const share = { kind: 'share', pool: 'Power', poolId: 'power', label: 'in proportion to direct cost', amount: '3' }
   expect(seen).toEqual({
     statements: [
       {

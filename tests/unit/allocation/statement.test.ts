@@ -32,7 +32,7 @@ it('the proof stands by currency and holds each side against the other', () => {
     ...statement('a', 'USD', '5', '2', '7'),
     lines: [
       { kind: 'direct', service: 's', amount: '5' },
-      { kind: 'share', pool: 'p', label: 'l', amount: '2', ofPool: '4', note: null },
+      { kind: 'share', pool: 'p', poolId: 'p', label: 'l', amount: '2', ofPool: '4', note: null },
     ],
   }
   const unallocated = [{ currency: 'EUR', amount: '1' }]

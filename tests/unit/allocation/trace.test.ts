@@ -110,7 +110,7 @@ it('names each rule with what it caught, charges of later days of the same billi
 
 it('who sees a part of the company sees no rules', () => {
   const cube = planned([one('2026-09-05', '10', { tags: { team: 'a' } })])
-  const part = chargesWithin(cube, plan.centres, { centres: ['a'], seesPools: false })
+  const part = chargesWithin(cube, plan.centres, { centres: ['a'] })
   expect(part.cube.coding('CostCentre').values).toContain('a')
   for (const dimension of ['AllocationRule', 'AllocationRuleWords', 'AllocationRule/products'])
     expect(part.cube.coding(dimension).values.filter(value => value !== null)).toEqual([])
