@@ -168,7 +168,7 @@ export const useSpend = defineStore('spend', () => {
     unconverted.value = now.unconverted ?? []
     across.value = page.across
     rows.value = rowsIn(now, before, next.splitBy, currency.value)
-    distortions.value = isMoneyMeasure(next.measure) ? distortionWords(next, page.categories.rows, currency.value) : []
+    distortions.value = isMoneyMeasure(next.measure) ? distortionWords(next, page.chargeKinds.rows, currency.value) : []
     showCourses(next, asked, page)
     columns.value = asked.steps.map((step, i) => stepColumn(step, page.steps[i]!.now, page.steps[i]!.before, currency.value, labelOf))
   }

@@ -8,16 +8,16 @@ export type DistortionWords = { id: string; said: string; action: string; change
 
 /**
  * Credits, purchases and tax that make up more than a tenth of the usage, unless one looks at kinds of charges on purpose.
- * @param categories amounts by ChargeCategory.
+ * @param chargeKinds amounts by ChargeCategory.
  */
 export function distortionWords(
   { keep, leaveOut, measure }: Pick<SpendView, 'keep' | 'leaveOut' | 'measure'>,
-  categories: readonly AnswerRow[],
+  chargeKinds: readonly AnswerRow[],
   currency: string,
 ): DistortionWords[] {
   if (keep.ChargeCategory || leaveOut.ChargeCategory) return []
   const said = (text: string) => `${money(text, currency)} ${currency}`
-  return distortionsOf(categories, currency).map(({ what, amount, usage }): DistortionWords => {
+  return distortionsOf(chargeKinds, currency).map(({ what, amount, usage }): DistortionWords => {
     if (what === 'credits')
       return {
         id: 'less',

@@ -30,7 +30,7 @@ export type Page<T> = {
   series: T
   /** The course of the largest rows over coarser steps, where the period has more than a small line can show. */
   lines: T | null
-  categories: T
+  chargeKinds: T
   across: T | null
   /** What begins after the last day that is delivered. */
   later: T | null
@@ -56,7 +56,7 @@ export function mapPage<A, B>(page: Page<A>, of: (a: A) => B): Page<B> {
     line: of(page.line),
     series: of(page.series),
     lines: maybe(page.lines),
-    categories: of(page.categories),
+    chargeKinds: of(page.chargeKinds),
     across: maybe(page.across),
     later: maybe(page.later),
     otherBasis: maybe(page.otherBasis),
@@ -116,7 +116,7 @@ export function pageQuestions(view: SpendView, days: DataDays, sources: readonly
       line: question({ grain }),
       series: question({ splitBy, grain, limit: lineGrain === grain ? Math.max(charted, MOST_LINES) : charted }),
       lines: splitBy.length && !view.across && lineGrain !== grain ? question({ splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
-      categories: question({ splitBy: ['ChargeCategory'], measure: isMoney ? view.measure : 'effectiveCost' }),
+      chargeKinds: question({ splitBy: ['ChargeCategory'], measure: isMoney ? view.measure : 'effectiveCost' }),
       across: view.across ? question({ splitBy: acrossSplit, grain: view.across === 'start' ? grain : null }) : null,
       later: laterFrom ? question(laterScope(days, sources)) : null,
       otherBasis: isMonths ? question({ basis }) : null,

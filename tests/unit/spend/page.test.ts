@@ -92,7 +92,7 @@ it('names come with ids, limits go by what is drawn, and a long period has small
 it('kinds of charges are asked as a cost where no cost is looked at; a price has no sum of parts', () => {
   const measure = (measure: SpendView['measure']) => pageQuestions(view({ measure }), days, sources, null).questions
   expect(
-    ['billedCost', 'savedAgainstList', 'unitPrice', 'pricingQuantity'].map(m => measure(m as 'billedCost').categories.measure),
+    ['billedCost', 'savedAgainstList', 'unitPrice', 'pricingQuantity'].map(m => measure(m as 'billedCost').chargeKinds.measure),
   ).toEqual([...['billedCost', 'savedAgainstList', 'effectiveCost', 'effectiveCost']])
   expect([measure('unitPrice').days.length, measure('pricingQuantity').days.length]).toEqual([0, 2])
 })
@@ -104,8 +104,8 @@ it('every place of a page is gone through in the same order, whatever is in it',
   let place = 0
   const numbered = mapPage(questions, () => place++)
   mapPage(numbered, number => expect(first[number]).toBeDefined())
-  expect([first[numbered.now], first[numbered.categories], first[numbered.steps[0]!.before], first[numbered.days[1]!]]).toEqual([
-    ...[questions.now, questions.categories, questions.steps[0]!.before, questions.days[1]],
+  expect([first[numbered.now], first[numbered.chargeKinds], first[numbered.steps[0]!.before], first[numbered.days[1]!]]).toEqual([
+    ...[questions.now, questions.chargeKinds, questions.steps[0]!.before, questions.days[1]],
   ])
   expect(place).toBe(first.length)
 })
