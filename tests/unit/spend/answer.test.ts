@@ -266,9 +266,6 @@ it('finds the groups by hash where they would be too many to lay out', () => {
     ),
   ).toBe(true)
   expect(asked.totals).toEqual([{ currency: 'EUR', amount: '3000' }])
-  // all cost the same, and there are more possible combinations than a float counts: they stand in the order of their names
-  const names = asked.rows.map(r => r.values.ResourceId!)
-  expect(names).toEqual([...names].sort())
   // beyond what a float counts, two groups that differ in the last dimension alone must not run into each other
   const twin = one({ day: '2026-09-09', amount: '5', values: { ...charges.at(-1)!.values, ResourceName: 'twin' } })
   const beyondCounting = answer(cubeOf([...charges, twin]), {
@@ -278,6 +275,9 @@ it('finds the groups by hash where they would be too many to lay out', () => {
   })
   expect(beyondCounting.rows).toHaveLength(3001)
   expect(beyondCounting.rows[0]).toMatchObject({ values: { ResourceName: 'twin', ResourceId: 'r2999' }, amount: '5' })
+  // all others cost the same: they stand in the order of their names
+  const names = beyondCounting.rows.slice(1).map(r => r.values.ResourceId!)
+  expect(names).toEqual([...names].sort())
 })
 
 it('asks only the billing month, whenever the charge was', () => {
