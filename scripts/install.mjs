@@ -37,7 +37,10 @@ const WITH_ADDRESSES = 'npm-shrinkwrap.json'
  */
 function installsWithAddresses(command) {
   try {
-    const registry = spawnSync('npm', ['config', 'get', 'registry'], { encoding: 'utf8', shell: process.platform === 'win32' }).stdout.trim()
+    const registry = spawnSync('npm', ['config', 'get', 'registry'], {
+      encoding: 'utf8',
+      shell: process.platform === 'win32',
+    }).stdout.trim()
     const lock = JSON.parse(readFileSync('package-lock.json', 'utf8'))
     for (const [path, entry] of Object.entries(lock.packages)) {
       if (!path || entry.resolved || !entry.integrity) continue

@@ -12,7 +12,7 @@ import { segmentCopy } from './segment-copy'
 import { changesBetween, mergeSums } from './sums'
 import { EntryStore } from './entry-store'
 import type { Counting, CountingPeriod, Swap, Period } from './counting'
-import { nextRevision, putPeriodsAway, tellRevision, type Undoing, type Steps, stepsOf } from './load-steps'
+import { nextRevision, putPeriodsAway, tellRevision, type Undoing, type Steps, stepsOf } from './period-steps'
 
 /** PostgreSQL's own format, which both databases write and read alike. */
 const BINARY = 'format binary'

@@ -1,6 +1,6 @@
 import { isoInstant } from '../../core/time/instant'
 import type { ChargeStore } from '../charges/charge-store'
-import type { Undoing } from '../charges/load-steps'
+import type { Undoing } from '../charges/period-steps'
 import type { Database } from '../db/database'
 import { notFound, Problem } from '../problems/problem'
 import { meetingsOf } from './meetings'

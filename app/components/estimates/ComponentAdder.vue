@@ -5,7 +5,7 @@ import { readLine } from '../../../core/estimate/adding/read-line'
 import { findKind } from '../../../core/estimate/components'
 import type { ComponentKind } from '../../../core/estimate/components/kind'
 import { newRow } from '../../../core/estimate/estimate'
-import { usualShown, type Pattern } from '../../../core/estimate/pattern'
+import type { Pattern } from '../../../core/estimate/pattern'
 import { findPlace, placeText } from '../../../core/estimate/pricing/place'
 import { figureText, priceAlone } from '../../../core/estimate/pricing/price-estimate'
 import { unitWords } from '../../../core/ratecard/meters'
@@ -18,7 +18,6 @@ const text = ref('')
 const at = ref(0)
 const open = ref(false)
 const chosen = ref<Pattern | null>(null)
-const answers = reactive<Record<number, string>>({})
 
 type Found = { key: string; label: string; note: string; take: () => void; own?: string; unknown?: string }
 const wordsOf = (sought: string) => sought.trim().toLowerCase().split(/\s+/).filter(Boolean)
@@ -28,6 +27,11 @@ const monthOf = (kind: ComponentKind, inputs: Record<string, string> = {}) => {
 }
 /** What one of it costs as it begins, own charges included. */
 const usualPrice = (kind: ComponentKind) => monthOf(kind) && `${monthOf(kind)} as it begins`
+/** Names of the organisation's own charges on a kind or a pattern. */
+const ownCharges = (kind: string, pattern: string | null) =>
+  upliftsFor(store.uplifts, { kind, variant: null, pattern })
+    .map(set => set.name)
+    .join(', ') || undefined
 /** The cards that rows may stand on, each with the region that is looked at. */
 const places = computed(() =>
   [...store.cards.values()].flatMap(card => {
@@ -62,11 +66,8 @@ const found = computed((): Found[] => {
       key: `pattern ${pattern.id}`,
       label: pattern.name,
       note: `pattern · ${pattern.description}`,
-      take: () => startPattern(pattern),
-      own:
-        upliftsFor(store.uplifts, { kind: '', variant: null, pattern: pattern.id })
-          .map(u => u.name)
-          .join(', ') || undefined,
+      take: () => void (chosen.value = pattern),
+      own: ownCharges('', pattern.id),
     }))
   const things = findComponents(text.value, places.value)
     .filter(one => one.is === 'line' || store.offered(one.kind))
@@ -78,10 +79,7 @@ const found = computed((): Found[] => {
           label: kind.label,
           note: [kind.words.slice(0, 3).join(', '), open.value ? usualPrice(kind) : ''].filter(Boolean).join(' · '),
           take: () => emit('added', store.add(kind)),
-          own:
-            upliftsFor(store.uplifts, { kind: kind.kind, variant: null, pattern: null })
-              .map(u => u.name)
-              .join(', ') || undefined,
+          own: ownCharges(kind.kind, null),
         }
       }
       const where = placeText(one.card.provider, one.line.region, store.estimate!)
@@ -116,16 +114,6 @@ function take(index = at.value) {
   choice.take()
   text.value = ''
   open.value = false
-}
-async function startPattern(pattern: Pattern) {
-  chosen.value = pattern
-  for (const key of Object.keys(answers)) Reflect.deleteProperty(answers, key)
-  await nextTick()
-  document.querySelector<HTMLInputElement>('.patternform input')?.focus()
-}
-function fill() {
-  store.addPattern(chosen.value!, { ...Object.fromEntries(chosen.value!.open.map((field, i) => [i, answers[i] ?? field.usual])) })
-  chosen.value = null
 }
 function onPaste(event: ClipboardEvent) {
   const pasted = event.clipboardData?.getData('text/plain') ?? ''
@@ -174,29 +162,7 @@ function onPaste(event: ClipboardEvent) {
       </div>
       <p v-if="!found.length" class="minor none">The rate cards have no price for that. Any amount can be a free-form line.</p>
     </div>
-    <form
-      v-if="chosen"
-      class="sheetlike patternform"
-      :style="above"
-      @submit.prevent="fill"
-      @keydown.esc.stop="chosen = null"
-      @focusout.stop
-    >
-      <h3 class="heading">{{ chosen.name }}</h3>
-      <p class="minor">{{ chosen.description }}</p>
-      <label v-for="(field, i) in chosen.open" :key="i"
-        ><span>{{ field.label }}</span
-        ><input
-          class="field"
-          :value="answers[i] ?? usualShown(chosen, i)"
-          :title="field.help"
-          @input="answers[i] = ($event.target as HTMLInputElement).value"
-      /></label>
-      <div class="buttons">
-        <button class="button main">Add its {{ chosen.components.length }} rows</button
-        ><button type="button" class="button" @click="chosen = null">Not now</button>
-      </div>
-    </form>
+    <PatternForm v-if="chosen" :key="chosen.id" :pattern="chosen" :style="above" @close="chosen = null" />
   </div>
 </template>
 
@@ -240,24 +206,5 @@ function onPaste(event: ClipboardEvent) {
 }
 .none {
   padding: 6px 10px;
-}
-.patternform {
-  position: fixed;
-  z-index: 20;
-  width: 420px;
-  overflow-y: auto;
-  padding: 12px;
-  display: grid;
-  gap: 8px;
-}
-.patternform label {
-  display: grid;
-  grid-template-columns: 1fr 160px;
-  gap: 10px;
-  align-items: center;
-}
-.buttons {
-  display: flex;
-  gap: 8px;
 }
 </style>

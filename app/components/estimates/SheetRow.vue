@@ -10,35 +10,10 @@ import { sheetKey } from '../../composables/useSheet'
 /** One component in the sheet. */
 const props = defineProps<{ component: Component; index: number; differences: Map<string, Comparison> }>()
 const store = useEstimate()
-const {
-  active,
-  selected,
-  editing,
-  typed,
-  opened,
-  menuFor,
-  inputColumns,
-  figureColumns,
-  comparing,
-  shownRows,
-  rowOf,
-  fieldAt,
-  value,
-  cellText,
-  take,
-  options,
-  sizesOf,
-  isActive,
-  focusCell,
-  edit,
-  commit,
-  onKey,
-  onEditKey,
-  onWheel,
-  figure,
-  dragged,
-  drop,
-} = inject(sheetKey)!
+const sheet = inject(sheetKey)!
+const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, dragged } = sheet
+const { rowOf, fieldAt, value, cellText, take, options, sizesOf, isActive, focusCell, edit, commit } = sheet
+const { onKey, onEditKey, onWheel, figure, drop } = sheet
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)

@@ -4,7 +4,6 @@ import { onKeyStroke, useEventListener } from '@vueuse/core'
 const store = useEstimate()
 const route = useRoute()
 const router = useRouter()
-onMounted(() => store.open(String(route.params.id)))
 useHead({ title: () => `${store.estimate?.name ?? 'Estimate'} · Rain Barrel` })
 const naming = ref(false)
 type Panel = 'scenarios' | 'ways' | 'regions' | 'versions' | 'away' | 'pattern' | 'card' | 'note'
@@ -18,9 +17,7 @@ const panels: { key: Panel; label: string }[] = [
   { key: 'note', label: 'Note' },
   { key: 'away', label: 'Take away' },
 ]
-const toggle = (key: Panel) => {
-  panel.value = panel.value === key ? null : key
-}
+const toggle = (key: Panel) => void (panel.value = panel.value === key ? null : key)
 
 onKeyStroke(['z', 'y', 's'], event => {
   if (!event.ctrlKey && !event.metaKey) return
@@ -62,7 +59,8 @@ const pricedAway = computed(() =>
 )
 watch(
   () => route.params.id,
-  (id, before) => id && id !== before && store.open(String(id)),
+  id => id && store.open(String(id)),
+  { immediate: true },
 )
 </script>
 

@@ -11,7 +11,7 @@ import type { z } from 'zod'
 /** Reusable sets of components with fields left open: read, changed and used from here; they are made from a part of an estimate. */
 const { prices, cards } = usePrices()
 const list = ref<z.infer<typeof patternList>['patterns'] | null>(null)
-const problem = ref<ReturnType<typeof problemOf> | null>(null)
+const { attempt, problem } = useAttempt()
 const router = useRouter()
 /** The pattern that is open, as it is being changed. */
 const open = ref<Pattern | null>(null)
@@ -19,14 +19,10 @@ const answers = reactive<Record<number, string>>({})
 const wrong = ref('')
 const done = ref('')
 useHead({ title: 'Patterns · Rain Barrel' })
-async function load() {
-  try {
+const load = () =>
+  attempt(async () => {
     list.value = (await client.get('patterns', patternList)).patterns
-    problem.value = null
-  } catch (error) {
-    problem.value = problemOf(error)
-  }
-}
+  })
 onMounted(load)
 function show(pattern: Pattern) {
   open.value = open.value?.id === pattern.id ? null : (JSON.parse(JSON.stringify(pattern)) as Pattern)
@@ -77,13 +73,11 @@ async function use() {
 }
 async function remove(id: string, name: string) {
   if (!window.confirm(`Delete the pattern “${name}” for everyone? Estimates made from it stay as they are.`)) return
-  try {
+  const isDone = await attempt(async () => {
     await client.send('DELETE', `patterns/${id}`, {}, kept)
     if (open.value?.id === id) open.value = null
-  } catch (error) {
-    problem.value = problemOf(error)
-  }
-  await load()
+  })
+  if (isDone) await load()
 }
 const own = (id: string) =>
   prices.value
