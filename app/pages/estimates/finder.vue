@@ -191,6 +191,7 @@ const into = ref('')
       For the row <b>{{ rowInPart(forRow.row) }}</b> of
       <NuxtLink :to="`/estimates/${forRow.saved.id}`" class="link">{{ forRow.saved.estimate.name }}</NuxtLink>: “take” fills its size.
     </p>
+    <h1 class="sr-only">Finder: machines of all rate cards that fit</h1>
     <form class="sentence" @submit.prevent>
       Find what has <input v-model="needs.vcpu" class="field s" aria-label="vCPU" inputmode="decimal" /> vCPU and
       <input v-model="needs.memoryGb" class="field s" aria-label="memory, GB" inputmode="decimal" /> GB,

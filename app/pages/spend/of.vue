@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { mainTotal } from '../../../core/money/main-total'
-import { z } from 'zod'
 import type { SpendQuestion } from '../../../shared/contracts/spend'
 import { isDimension } from '../../../core/spend/dimensions'
 import { grainStarts } from '../../../core/time/grain'
@@ -11,7 +10,6 @@ import { grainStarts } from '../../../core/time/grain'
  */
 const route = useRoute()
 const data = useData()
-const session = useSession()
 const skus = useSkuWords()
 const dimension = computed(() => String(route.query.dimension ?? ''))
 const value = computed(() => String(route.query.value ?? ''))
@@ -34,13 +32,6 @@ const answers = ref<{
 const words = computed(() => (isSku.value ? skus.words[value.value] : undefined))
 const label = computed(() => words.value?.words ?? value.value)
 useHead({ title: computed(() => `${label.value} · Rain Barrel`) })
-const edited = ref('')
-const editing = ref(false)
-function edit() {
-  editing.value = true
-  edited.value = words.value?.words ?? ''
-}
-
 watch(
   () => [dimension.value, value.value, now.value?.start, now.value?.end, data.facts?.revision],
   () => {
@@ -80,7 +71,6 @@ watch(
         protects: withWhole && protects ? found[7]! : null,
       }
       await skus.learn([...(isSku.value ? [value.value] : []), ...found[5]!.rows.map(row => row.values.SkuId ?? null)])
-      if (words.value) edited.value = words.value.words
     })
   },
   { immediate: true },
@@ -113,13 +103,6 @@ const whole = computed(() => {
   }
 })
 
-const keepWords = (text: string | null) =>
-  attempt(async () => {
-    await client.send('POST', 'spend/skus', { sku: value.value, entry: text ? { words: text } : null }, z.object({ sku: z.string() }))
-    skus.forget()
-    await skus.learn([value.value])
-    editing.value = false
-  })
 const handOver = (format: 'csv' | 'xlsx') =>
   attempt(async () => {
     const splitBy = [
@@ -159,15 +142,7 @@ const query = computed(() => ({
       <p class="under">
         <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
         ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink>
-        <template v-if="isSku"
-          ><button v-if="!editing && session.seesAll" class="link" @click="edit">
-            {{ words ? 'Say it in other words' : 'Say what it is' }}
-          </button>
-          <form v-if="editing" class="edit" @submit.prevent="keepWords(edited.trim() || null)">
-            <input v-model="edited" class="field" aria-label="What the code means" maxlength="300" /><button class="button">Keep</button
-            ><button type="button" class="link" @click="keepWords(null)">as the rate card says</button>
-          </form></template
-        >
+        <SkuWordsForm v-if="isSku" :sku="value" :attempt="attempt" />
       </p>
       <NothingLoaded v-if="data.facts && !days" missing="charges" />
       <p v-else-if="answers && !answers.months.rows.length" class="note">
@@ -260,20 +235,9 @@ const query = computed(() => ({
 .head .heading {
   margin: 0;
 }
-.edit {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.edit .field {
-  width: 380px;
-}
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .edit .field {
-    width: 220px;
   }
 }
 </style>
