@@ -1,11 +1,8 @@
 import { roundText } from '../../core/money/amount-text'
-import { costMeasures, type CostMeasure, type Measure } from '../../core/spend/question'
+import { isMoneyMeasure, type Measure } from '../../core/spend/question'
 import { currencySign, fullPrice, money, quantity } from './format'
 
-/** One of the four costs. */
-export const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)
-/** Whether sums of it stand in a currency and add up. */
-export const isMoneyMeasure = (measure: Measure): boolean => isCost(measure) || measure === 'savedAgainstList'
+export { isCost, isMoneyMeasure } from '../../core/spend/question'
 
 /** An amount of a measure: money to its minor unit, a quantity as it is, a unit price with its digits. */
 export function measured(amount: string, unit: string, measure: Measure): string {

@@ -2,7 +2,7 @@ import { scaledText, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
 import { plainGroups, sumByCurrency, type Group } from './plain-groups'
 import type { Cube } from './cube'
-import { costMeasures, type CostMeasure, type CurrencyAmount, type Measure, type Question } from './question'
+import { isCost, type CurrencyAmount, type Question } from './question'
 
 /** Quantity × unit price, as the charges have it; texts with every digit. */
 export type PricePart = {
@@ -22,7 +22,6 @@ export type PricePart = {
 
 const MOST_PARTS = 200
 const parts = ['SkuId', 'SkuPriceId', 'ChargeCategory', 'ChargeDescription', 'PricingUnit', 'ContractedUnitPrice']
-const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)
 
 /** What the charges of a question are made of: quantity × unit price, the largest first, and what all beyond the first 200 come to. */
 export function pricePartsOf(

@@ -12,6 +12,10 @@ export const measures = [...costMeasures, 'pricingQuantity', 'consumedQuantity',
 export type Measure = (typeof measures)[number]
 /** Whether amounts of a measure add up: a price of two things is not the sum of their prices. */
 export const adds = (measure: Measure): boolean => measure !== 'unitPrice'
+/** One of the four costs. */
+export const isCost = (measure: Measure): measure is CostMeasure => (costMeasures as readonly string[]).includes(measure)
+/** Whether sums of it stand in a currency and add up. */
+export const isMoneyMeasure = (measure: Measure): boolean => isCost(measure) || measure === 'savedAgainstList'
 export type { Grain }
 
 /** Values to narrow to; null stands for "has none". */

@@ -134,10 +134,11 @@ it('what takes more memory than it may is ended by its process, and refused; wha
   expect(readers()).not.toContain(before)
 })
 
-it('a line without an end, and nothing but empty lines', async () => {
+it('a line without an end, a quote that is not closed, and nothing but empty lines', async () => {
   const file = join(folder, 'large.csv')
   for (const [name, make, why] of [
     ['a line', `{ printf '%s\\n' '${header}'; head -c 300000000 /dev/zero | tr '\\0' x; }`, 'a row does not end within 256 MB'],
+    ['a quote', `{ printf '%s\\n"' '${header}'; head -c 300000000 /dev/zero | tr '\\0' x; }`, 'a row does not end within 256 MB'],
     ['empty lines', `{ printf '%s\\n' '${header}'; head -c 300000000 /dev/zero | tr '\\0' '\\n'; }`, 'more than 1000000 empty lines'],
   ] as const) {
     await shell(`${make} | gzip -1 > ${file}`)
@@ -161,7 +162,7 @@ it('gzip that unpacks to far more than its size, in the middle of a file that be
   )
   const found = await hostile(readFileSync(join(folder, 'bomb.gz')))
   expect([found.state, found.problem.reason]).toEqual(['refused', 'the compressed file unpacks to more than 200 times its size'])
-  expect(found.seconds).toBeLessThan(45)
+  expect(found.seconds).toBeLessThan(30)
 }, 120_000)
 
 it('what is no text is refused with its row and column: NUL, ill-formed UTF-8, half a pair of surrogates', async () => {

@@ -28,6 +28,12 @@ export type PlainCharge = {
   billedIn?: string
 }
 
+/** A charge by hand: one unit on 3 September 2026, and what is said of it. */
+export const oneCharge = (more: Partial<PlainCharge> = {}): PlainCharge => ({
+  ...{ day: '2026-09-03', hour: 0, currency: 'EUR', amount: '1', values: {}, tags: {} },
+  ...more,
+})
+
 const days = Array.from({ length: 61 }, (_, i) => new Date(Date.UTC(2026, 8, 1 + i)).toISOString().slice(0, 10))
 const maybe = (...values: string[]) =>
   fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...values) }, { weight: 1, arbitrary: fc.constant(null) })

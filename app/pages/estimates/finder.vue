@@ -151,12 +151,11 @@ async function take(offer: Offer, into: string | 'row') {
     pays: way.value,
     ...place,
   }
-  const id = () => crypto.randomUUID().slice(0, 8)
   const part = base.components.at(-1)?.part ?? 'Workload'
   const rows = [
-    newRow(id(), part, 'server', machine),
+    newRow(newId(), part, 'server', machine),
     ...(offer.diskClass
-      ? [newRow(id(), part, 'disk', { class: offer.diskClass, storageGb: wanted.diskGb, count: wanted.count, ...place })]
+      ? [newRow(newId(), part, 'disk', { class: offer.diskClass, storageGb: wanted.diskGb, count: wanted.count, ...place })]
       : []),
   ]
   const filled = (row: Component): Component => ({

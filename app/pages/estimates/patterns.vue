@@ -55,9 +55,7 @@ async function use() {
   const [card] = cardsHeld(cards.value, today())
   if (!open.value || !card) return
   const pattern = open.value
-  const components = fillPattern(pattern, Object.fromEntries(pattern.open.map((field, i) => [i, answers[i] ?? field.usual])), () =>
-    crypto.randomUUID().slice(0, 8),
-  )
+  const components = fillPattern(pattern, Object.fromEntries(pattern.open.map((field, i) => [i, answers[i] ?? field.usual])), newId)
   const id = crypto.randomUUID()
   try {
     await client.send(

@@ -3,7 +3,7 @@ import { grainOfAtMost, type Grain } from '../../time/grain'
 import { isWholeMonths, type Period } from '../../time/period'
 import { withCompanions } from '../companions'
 import { dayGroups, type DayGroup } from '../day-groups'
-import { adds, costMeasures } from '../question'
+import { adds, isMoneyMeasure } from '../question'
 import type { SpendView } from '../view'
 import { reachingCompared, resolvePeriod, type DataDays } from '../view-period'
 import { askedOf, type Asked } from './asked'
@@ -105,7 +105,6 @@ export function pageQuestions(view: SpendView, days: DataDays, sources: readonly
   const basis = view.basis === 'billing' ? undefined : ('billing' as const)
   const outside = { elsewhere: true, splitBy: ['ChargeDescription', 'ChargeCategory'] }
   const charted = view.chart === 'multiples' ? MOST_MULTIPLES : view.largest + 1
-  const isMoney = (costMeasures as readonly string[]).includes(view.measure) || view.measure === 'savedAgainstList'
   const steps = stepQuestions(view, question, before)
   const acrossSplit = view.across === null || view.across === 'start' ? named : [...new Set([...named, view.across])]
   return {
@@ -116,7 +115,7 @@ export function pageQuestions(view: SpendView, days: DataDays, sources: readonly
       line: question({ grain }),
       series: question({ splitBy, grain, limit: lineGrain === grain ? Math.max(charted, MOST_LINES) : charted }),
       lines: splitBy.length && !view.across && lineGrain !== grain ? question({ splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
-      chargeKinds: question({ splitBy: ['ChargeCategory'], measure: isMoney ? view.measure : 'effectiveCost' }),
+      chargeKinds: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(view.measure) ? view.measure : 'effectiveCost' }),
       across: view.across ? question({ splitBy: acrossSplit, grain: view.across === 'start' ? grain : null }) : null,
       later: laterFrom ? question(laterScope(days, sources)) : null,
       otherBasis: isMonths ? question({ basis }) : null,

@@ -82,7 +82,7 @@ it('a scenario is looked at until it is gone; inputs set meanwhile are its own',
   store.scenarioId = scenario
   store.set([id], 'storageGb', '300')
   expect([monthly(store), figureText(store.priced!.total.monthly), store.isOverridden(id, 'storageGb')]).toEqual(['8', '24', true])
-  expect(store.differences('monthly').get(scenario)!.rows).toBeDefined()
+  expect(store.differences('monthly').get(scenario)!.rows.get(id)!.amount).toBe('16')
   store.dropOverride(id, 'storageGb')
   expect([figureText(store.priced!.total.monthly), store.isOverridden(id, 'storageGb')]).toEqual(['8', false])
   store.undo()

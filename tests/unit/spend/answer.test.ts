@@ -6,7 +6,7 @@ import { unpackAnswer } from '../../../core/spend/packed'
 import { emptyReference } from '../../../core/spend/reference'
 import type { Question } from '../../../core/spend/question'
 import { grains, grainStart } from '../../../core/time/grain'
-import { cubeOf, dimensions, plainCharge, valueOf, type PlainCharge } from '../../support/random-charges'
+import { cubeOf, dimensions, plainCharge, valueOf, type PlainCharge, oneCharge as one } from '../../support/random-charges'
 
 const dimension = fc.constantFrom(...dimensions)
 const narrowing = fc.dictionary(
@@ -119,15 +119,6 @@ it('rows stand by start, largest first, equal ones by name; a limit keeps the la
   )
 })
 
-const one = (more: Partial<PlainCharge>): PlainCharge => ({
-  day: '2026-09-03',
-  hour: 0,
-  currency: 'EUR',
-  amount: '1',
-  values: {},
-  tags: {},
-  ...more,
-})
 const all: Question = {
   measure: 'billedCost',
   splitBy: ['ServiceName'],

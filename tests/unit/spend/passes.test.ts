@@ -4,17 +4,8 @@ import { answersPacked, sumsFor } from '../../../core/spend/answer'
 import { groupCharges } from '../../../core/spend/group'
 import { unpackAnswer } from '../../../core/spend/packed'
 import type { Question } from '../../../core/spend/question'
-import { cubeOf, type PlainCharge } from '../../support/random-charges'
+import { cubeOf, type PlainCharge, oneCharge as one } from '../../support/random-charges'
 
-const one = (more: Partial<PlainCharge>): PlainCharge => ({
-  day: '2026-09-03',
-  hour: 0,
-  currency: 'EUR',
-  amount: '1',
-  values: {},
-  tags: {},
-  ...more,
-})
 const all: Question = {
   measure: 'billedCost',
   splitBy: ['ResourceId'],
