@@ -145,14 +145,16 @@ const own = (id: string) =>
                         <tr v-for="(row, i) in open.components" :key="row.id">
                           <td>{{ rowLabel(row) }}</td>
                           <td><input v-model="row.part" class="field part" maxlength="120" :aria-label="`part of ${rowLabel(row)}`" /></td>
-                          <td class="inputs">
-                            <label v-for="(value, name) in row.inputs" :key="name"
-                              >{{ labelOf(row.kind, String(name)) }}
-                              <input
-                                v-held="shownValue(row.kind, String(name), value)"
-                                class="field"
-                                @change="setInput(i, String(name), ($event.target as HTMLInputElement).value)"
-                            /></label>
+                          <td>
+                            <div class="inputs">
+                              <label v-for="(value, name) in row.inputs" :key="name"
+                                >{{ labelOf(row.kind, String(name)) }}
+                                <input
+                                  v-held="shownValue(row.kind, String(name), value)"
+                                  class="field"
+                                  @change="setInput(i, String(name), ($event.target as HTMLInputElement).value)"
+                              /></label>
+                            </div>
                           </td>
                         </tr>
                       </tbody>

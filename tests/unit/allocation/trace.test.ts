@@ -4,6 +4,7 @@ import { expect, it } from 'vitest'
 import { chargesWithin } from '../../../core/allocation/bound'
 import { centreCoding } from '../../../core/allocation/centre-coding'
 import type { AllocationPlan } from '../../../core/allocation/plan'
+import { conditionsWords } from '../../../core/allocation/rule-words'
 import { settleInSlices } from '../../../core/allocation/settle'
 import { traceOf, type TracedStatement } from '../../../core/allocation/trace'
 import { scaled } from '../../../core/money/scaled'
@@ -62,6 +63,8 @@ it('the charges behind a line add up to it; behind a share they are what the rul
           const rows = traced(cube, line, { centre, currency, tree })
           const whole = line.kind === 'direct' ? line.amount : settled.pools.find(pool => pool.currency === currency)!.amount
           expect(sum(rows)).toBe(scaled(whole))
+          const own = (tree ? plan.trees![0]! : plan).rules.map(({ id }) => id)
+          for (const [rule] of rows) expect(own).toContain(rule)
         }
     }),
     { numRuns: 60 },
@@ -108,7 +111,20 @@ it('names each rule with what it caught, charges of later days of the same billi
   ])
 })
 
-it('who sees a part of the company sees no rules', () => {
+it('rules in words: both bounds of an amount, several conditions, values, none and what is no dimension', () => {
+  const words = (...conditions: Parameters<typeof conditionsWords>[0]['conditions']) => conditionsWords({ conditions })
+  expect(words({ measure: 'listCost', atLeast: '1', below: '2' })).toBe('list cost of a line is at least 1 and below 2')
+  expect(words({ measure: 'billedCost', below: '-5' })).toBe('billed cost of a line is below -5')
+  expect(words({ dimension: 'ServiceName', values: ['a', null] }, { dimension: 'no such', pattern: 'x*' })).toBe(
+    'service is a or none and no such is like x*',
+  )
+  expect(words({ dimension: 'ServiceName', values: [] })).toBe('service is …')
+})
+
+it('who sees a part of the company is led to resources, and sees no rules', () => {
+  const of = { centre: 'a', currency: 'EUR', month: '2026-12', measure: 'billedCost' as const, tree: null }
+  const direct = { kind: 'direct' as const, service: 's', amount: '1' }
+  expect(traceOf(direct, of, false)).toMatchObject({ splitBy: ['ResourceId'], period: { start: '2026-12-01', end: '2027-01-01' } })
   const cube = planned([one('2026-09-05', '10', { tags: { team: 'a' } })])
   const part = chargesWithin(cube, plan.centres, { centres: ['a'] })
   expect(part.cube.coding('CostCentre').values).toContain('a')

@@ -1,7 +1,7 @@
 // Edits of the rows of a sheet: what each leaves, to the row, and what it does not touch.
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import type { Estimate } from '../../../core/estimate/estimate'
+import { newEstimate, type Estimate } from '../../../core/estimate/estimate'
 import { priceEstimate, priceScenarios } from '../../../core/estimate/pricing/price-estimate'
 import { figureColumns, inputColumns } from '../../../core/estimate/sheet/columns'
 import * as edit from '../../../core/estimate/sheet/edit-rows'
@@ -9,7 +9,8 @@ import { explainedWorkings } from '../../../core/estimate/sheet/explained'
 import { sheetItems } from '../../../core/estimate/sheet/items'
 import { findNotices } from '../../../core/estimate/sheet/notices'
 import { evaluate } from '../../../core/working/working'
-import { testCard, testEstimate, testPrices } from '../../support/test-card'
+import { brackwaterCard, larkfieldCard } from '../../../demo/rate-cards'
+import { pricesOf, testCard, testEstimate, testPrices, testRows } from '../../support/test-card'
 
 const disk = (count = '1'): [string, Record<string, string>] => ['disk', { class: 'plain', storageGb: '100', count }]
 /** Rows a b in one part, c in another, d in the first again. */
@@ -91,6 +92,37 @@ it('an input is read by its field and confirmed, in the rows or in a scenario; w
   expect(edit.dropOverride('s', 'nobody', 'count')(inIt).scenarios[0]!.rows.nobody).toEqual({})
 })
 
+it('a choice is taken as it is offered where the row stands; an input of a row that goes elsewhere goes along as the same thing', () => {
+  const own = {
+    ...newEstimate('x', brackwaterCard, 'low-coast'),
+    components: testRows([
+      ['server', { size: 'otter-2x8', count: '1' }],
+      ['server', { size: 'otter-2x8', count: '1' }],
+    ]),
+  }
+  const prices = pricesOf(brackwaterCard, larkfieldCard)
+  const work = { scenario: null, priced: priceEstimate(own, prices), cards: prices.cards }
+  const [first, second] = own.components.map(row => row.id)
+  expect(edit.setInput([first!], 'size', 'OTTER-4X16', work)(own).components[0]!.inputs.size).toBe('otter-4x16')
+  const moved = edit.setInput([first!], 'where', 'far-cape', work)(own)
+  expect(moved.components.map(row => row.inputs.where)).toEqual(['far-cape', undefined])
+  expect(moved.components[1]).toBe(own.components[1])
+  expect(edit.setInput([first!, second!], 'where', 'far-cape', work)(moved).components[0]).toBe(moved.components[0])
+  // confirmed, but another value; the same value, but not confirmed
+  const twice = edit.setInput([first!], 'count', '2', work)(own)
+  expect(edit.setInput([first!], 'count', '3', work)(twice).components[0]!.inputs.count).toBe('3')
+  expect(edit.setInput([first!], 'count', '1', work)(own).components[0]!.confirmed).toEqual(['count'])
+  // of two scenarios only the one that is looked at
+  const two = { ...own, scenarios: [scenario, { ...scenario, id: 't' }] }
+  const [s, t] = edit.setInput([first!], 'size', 'OTTER-4X16', { ...work, scenario: 't' })(two).scenarios
+  expect([s, t!.rows[first!]]).toEqual([two.scenarios[0], { size: 'otter-4x16' }])
+  expect(
+    edit
+      .editRow(second!, row => ({ ...row, note: 'n' }))(own)
+      .components.map(row => row.note),
+  ).toEqual(['', 'n'])
+})
+
 it('rows that are alike become one in the place of the first; others stay', () => {
   const own = estimate()
   const merged = edit.mergeInto('a', 'b')(own)
@@ -108,12 +140,20 @@ it('columns: where only once something is elsewhere; figures of one estimate, or
   const own = estimate()
   const keys = (e: Estimate) => inputColumns(e).map(({ key }) => key)
   expect(keys(own)).toEqual(['name', 'size', 'amount', 'runs', 'count', 'pays'])
-  expect(keys({ ...own, scenarios: [{ ...scenario, rows: { a: { where: 'here' } } }] })[1]).toBe('where')
+  expect(keys({ ...own, scenarios: [{ ...scenario, rows: { a: { where: 'here', count: '2' }, b: { count: '1' } } }] })[1]).toBe('where')
+  expect(keys({ ...own, scenarios: [scenario] })).toHaveLength(6)
+  expect(keys(edit.editRow('b', row => ({ ...row, inputs: { ...row.inputs, where: 'here' } }))(own))[1]).toBe('where')
+  expect(
+    inputColumns(own)
+      .filter(({ number }) => number)
+      .map(({ key }) => key),
+  ).toEqual(['amount', 'runs', 'count'])
   expect(figureColumns(priceScenarios(own, testPrices), 'monthly').map(({ label, at }) => [label, at])).toEqual(
     ['upfront', 'monthly', 'effective monthly', '12 months', '1 year'].map(label => [label, 0]),
   )
   const two = { ...own, scenarios: [scenario, { ...scenario, id: 't' }] }
   const columns = figureColumns(priceScenarios(two, testPrices), 'monthly')
+  expect(columns.map(({ at }) => at)).toEqual([0, 1, 1, 2, 2])
   expect(columns.map(({ key, label, difference }) => [key, label, difference ?? false])).toEqual([
     ['monthly 0', 'monthly', false],
     ['monthly 1', 'monthly', false],
@@ -123,7 +163,8 @@ it('columns: where only once something is elsewhere; figures of one estimate, or
   ])
   const upfront = testEstimate([['server', { size: 'small', count: '1', pays: '3 years, all in advance' }]], { scenarios: [scenario] })
   const priced = priceScenarios(upfront, testPrices)
-  expect(figureColumns(priced, 'monthly')[0]!.key).toBe('upfront')
+  expect(figureColumns(priced, 'monthly')[0]).toEqual({ key: 'upfront', label: 'upfront', figure: 'upfront', at: 0, first: true })
+  expect(figureColumns(priced.slice(0, 1), 'monthly').at(-1)!.label).toBe('3 years')
   expect(figureColumns(priced, 'upfront').map(({ key }) => key)).toEqual(['upfront 0', 'upfront 1', 'upfront 1 difference'])
 })
 
@@ -137,6 +178,38 @@ it('below a row stands what keeps it from being counted, what is worth knowing, 
   expect(said[0]).toMatchObject({ text: 'The same component is here twice.', bad: false, duplicateOf: first })
   expect(said[1]).toMatchObject({ key: `${third} class`, bad: true })
   expect(said[1]!.text).toMatch(/^«gold» is not offered .*\. The row is not counted until this fits\.$/)
+})
+
+it('rows stand below their parts, with what stands in for what is not offered, and with what to take instead', () => {
+  const parts = estimate()
+  const priced = priceEstimate(parts, testPrices)
+  expect(sheetItems(parts, priced, [], 'b').map(({ key }) => key)).toEqual([...['part front', 'a', 'b', 'b opened', 'd', 'part back', 'c']])
+  const moved = {
+    ...newEstimate('x', brackwaterCard, 'low-coast'),
+    components: testRows([
+      ['server', { size: 'otter-2x8', count: '1', where: `${larkfieldCard.provider}/${larkfieldCard.regions[0]!.id}` }],
+    ]),
+  }
+  const elsewhere = priceEstimate(moved, pricesOf(brackwaterCard, larkfieldCard))
+  const said = sheetItems(moved, elsewhere, [], null).filter(item => item.is === 'said')
+  // a size of one provider is none of the other
+  expect(said).toHaveLength(1)
+  expect(said[0]).toMatchObject({ key: `${moved.components[0]!.id} size`, bad: true })
+  expect(said[0]!.text).toMatch(/^«otter-2x8» is not offered/)
+  const scenarios = [
+    { id: 's', name: 's', whole: { where: `${larkfieldCard.provider}/${larkfieldCard.regions[0]!.id}` }, rows: {}, conditions: [] },
+  ]
+  const inScenario = { ...moved, components: testRows([['server', { size: 'otter-2x8', count: '1' }]]), scenarios }
+  const replaced = priceScenarios(inScenario, pricesOf(brackwaterCard, larkfieldCard))[1]!
+  const items = sheetItems(inScenario, replaced, [], null).filter(item => item.is === 'said')
+  const [row] = inScenario.components
+  // the other provider's currency has no rate: it can be given from there
+  expect(items.map(({ key, bad, rate }) => [key, bad, rate])).toEqual([
+    [`${row!.id} where`, true, larkfieldCard.currency],
+    [`${row!.id} replaced`, false, undefined],
+  ])
+  expect(items[0]!.text).toMatch(/^There is no rate from USD to EUR.*\. The row is not counted until this fits\.$/)
+  expect(items[1]!.text).toMatch(new RegExp(`^In ${larkfieldCard.regions[0]!.id}: .*otter-2x8`))
 })
 
 it('Workings of a row, a part, a step and the total evaluate to what is shown; what is gone has none', () => {

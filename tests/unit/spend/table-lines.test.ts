@@ -80,6 +80,34 @@ it('lines turn round, go by another column, or by names', () => {
   ).toEqual(['a', '  z', '  y', '  x'])
 })
 
+it('sums stand within sums; where nothing before is known, none of them has a change', () => {
+  const deep = (ServiceName: string, RegionId: string, SubAccountName: string, amount: string) => ({
+    ...{ values: { ServiceName, RegionId, SubAccountName }, start: null, currency: 'EUR', amount },
+  })
+  const three = ['ServiceName', 'RegionId', 'SubAccountName']
+  const own = spendTable(
+    answer([deep('a', 'x', '1', '1'), deep('a', 'x', '2', '2'), deep('a', 'y', '1', '4'), deep('b', 'x', '1', '8')]),
+    null,
+    {
+      ...{
+        measure: 'billedCost',
+        splitBy: three,
+        companions: {},
+        across: null,
+        currency: 'EUR',
+        columns: ['before', 'changeShare'],
+        days: 1,
+      },
+    },
+  )
+  const lines = tableLines(own, look({ splitBy: three }))
+  expect(lines.map(({ level, row: { values, amount } }) => `${level} ${values.join('/')} ${amount}`)).toEqual([
+    ...['0 b 8', '1 b/x 8', '2 b/x/1 8', '0 a 7', '1 a/y 4', '2 a/y/1 4', '1 a/x 3', '2 a/x/2 2', '2 a/x/1 1'],
+  ])
+  expect(lines.map(({ row: { cells } }) => cells.slice(4))).toEqual(lines.map(() => [null, null]))
+  expect(new Set(lines.map(({ key }) => key)).size).toBe(lines.length)
+})
+
 it('prices have no sums: every row stands by itself', () => {
   const lines = tableLines(table('unitPrice'), look({ adds: false }))
   expect(lines.map(({ level, open }) => [level, open])).toEqual(lines.map(() => [0, null]))
