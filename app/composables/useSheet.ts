@@ -2,9 +2,9 @@ import { computed, nextTick, ref, type InjectionKey, type Ref } from 'vue'
 import type { Field } from '../../core/estimate/components/field'
 import { findKind } from '../../core/estimate/components'
 import type { Component } from '../../core/estimate/estimate'
-import { figureOf, type FigureName } from '../../core/estimate/pricing/price-estimate'
-import type { PricedEstimate } from '../../core/estimate/pricing/priced'
-import { figureColumns as columnsOfFigures, inputColumns as columnsOfInputs, type FigureColumn } from '../../core/estimate/sheet/columns'
+import type { FigureName } from '../../core/estimate/pricing/price-estimate'
+import type { SheetPrices } from '../../core/estimate/sheet/column-sums'
+import { figureColumns as columnsOfFigures, inputColumns as columnsOfInputs } from '../../core/estimate/sheet/columns'
 import { sheetItems } from '../../core/estimate/sheet/items'
 import { readNumber } from '../../core/estimate/sheet/number-text'
 import { useEstimate } from '../stores/estimate'
@@ -201,15 +201,11 @@ export function useSheet(grid: Ref<HTMLElement | null>, showItem: (index: number
     dragged.value = null
   }
 
-  /** A row's figure in a column as Workings; null where it has none. */
-  const figure = (component: string, column: FigureColumn) => {
-    const priced: PricedEstimate = store.columns[column.at]!
-    const chosen = priced.byId.get(component)?.chosen
-    return chosen ? figureOf(chosen, column.figure, priced.termYears) : null
-  }
+  /** What the columns tell: every scenario priced, and how each differs from the first in the figure compared. */
+  const prices = computed((): SheetPrices => ({ priced: store.columns, differences: store.differences(compared.value) }))
   return {
     ...{ active, selectedTo, selected, editing, typed, opened, menuFor, compared, said, comparing },
-    ...{ inputColumns, figureColumns, shownRows, items, isActive, figure, dragged, drop },
+    ...{ inputColumns, figureColumns, shownRows, items, isActive, prices, dragged, drop },
     ...{ focusCell, edit, commit, take, move, onKey, onEditKey, onWheel },
     ...cells,
     ...clipboard,

@@ -31,6 +31,9 @@ export function signedMoney(amount: string, currency: string, none = '–'): str
   return `${Number(amount) > 0 ? '+' : ''}${money(roundText(amount), currency)}`
 }
 
+/** How an amount that should be small is marked: more is bad, less is good, none is neither. */
+export const toneOf = (amount: string): 'bad' | 'good' | '' => (Number(amount) > 0 ? 'bad' : Number(amount) < 0 ? 'good' : '')
+
 /** An amount in whole units, for charts, Steps and lists. */
 export function whole(amount: string): string {
   return decimals(amount, 0)

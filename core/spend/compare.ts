@@ -40,7 +40,7 @@ export type Contribution = {
 }
 export type Comparison = {
   contributions: Contribution[]
-  totals: { currency: string; now: string; before: string; difference: string; effects: Contribution['effects'] }[]
+  totals: Pick<Contribution, 'currency' | 'now' | 'before' | 'difference' | 'perDay' | 'effects'>[]
   daysNow: number
   daysBefore: number
 }
@@ -155,6 +155,10 @@ export function compare(
           ? -1
           : 1,
   )
+  const perDay = (now: Scaled, before: Scaled) =>
+    daysNow === daysBefore || !daysNow || !daysBefore
+      ? scaledText(daysNow ? (now - before) / BigInt(daysNow) : 0n)
+      : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore))
   const described = descriptions(found.slice(0, MOST_DESCRIBED))
   return {
     daysNow,
@@ -166,10 +170,7 @@ export function compare(
       before: scaledText(before),
       difference: scaledText(difference),
       effects: effectTexts(effects),
-      perDay:
-        daysNow === daysBefore || !daysNow || !daysBefore
-          ? scaledText(daysNow ? difference / BigInt(daysNow) : 0n)
-          : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore)),
+      perDay: perDay(now, before),
     })),
     totals: [...totals]
       .sort(([a], [b]) => (a < b ? -1 : 1))
@@ -178,6 +179,7 @@ export function compare(
         now: scaledText(now),
         before: scaledText(before),
         difference: scaledText(now - before),
+        perDay: perDay(now, before),
         effects: effectTexts(effects),
       })),
   }

@@ -98,7 +98,9 @@ export const spendComparison = z.object({
       mostly: z.object({ description: z.string(), difference: amountText }).nullable(),
     }),
   ),
-  totals: z.array(z.object({ currency: z.string(), now: amountText, before: amountText, difference: amountText, effects })),
+  totals: z.array(
+    z.object({ currency: z.string(), now: amountText, before: amountText, difference: amountText, perDay: amountText, effects }),
+  ),
   daysNow: z.number(),
   daysBefore: z.number(),
   revision: z.number(),

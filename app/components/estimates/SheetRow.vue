@@ -2,31 +2,30 @@
 import { rowLabel } from '../../../core/estimate/sheet/row-name'
 import { replacedText } from '../../../core/estimate/scenarios/equivalent'
 import type { Component } from '../../../core/estimate/estimate'
-import type { Comparison } from '../../../core/estimate/scenarios/compare'
 import { evaluate } from '../../../core/working/working'
 import type { FigureColumn } from '../../../core/estimate/sheet/columns'
+import { rowDifference, rowFigure } from '../../../core/estimate/sheet/column-sums'
 import { sheetKey } from '../../composables/useSheet'
 
 /** One component in the sheet. */
-const props = defineProps<{ component: Component; index: number; differences: Map<string, Comparison> }>()
+const props = defineProps<{ component: Component; index: number }>()
 const store = useEstimate()
 const sheet = inject(sheetKey)!
 const { active, selected, editing, typed, opened, menuFor, inputColumns, figureColumns, comparing, shownRows, dragged } = sheet
 const { rowOf, fieldAt, value, cellText, take, options, sizesOf, isActive, focusCell, edit, commit } = sheet
-const { onKey, onEditKey, onWheel, figure, drop } = sheet
+const { onKey, onEditKey, onWheel, prices, drop } = sheet
 
 const row = computed(() => rowOf(props.component.id))
 const unit = computed(() => row.value?.unitPrice)
 const isDefault = (name: string) =>
   name !== 'where' && !props.component.confirmed.includes(name) && !store.isOverridden(props.component.id, name)
 const text = (column: FigureColumn) => {
-  const working = figure(props.component.id, column)
+  const working = rowFigure(props.component.id, column, prices.value)
   return working ? evaluate(working).toFixed() : null
 }
 const inColumn = (column: FigureColumn) => store.columns[column.at]!.byId.get(props.component.id)
 /** Null where one of the two columns cannot price the row: it is not compared. */
-const difference = (column: FigureColumn) =>
-  props.differences.get(store.columns[column.at]!.scenario!)?.rows.get(props.component.id)?.amount ?? null
+const difference = (column: FigureColumn) => rowDifference(props.component.id, column, prices.value)
 const why = (column: FigureColumn) => Object.values(inColumn(column)?.problems ?? {})[0]
 const signed = (amount: string) => signedMoney(amount, store.currency, '')
 /** The list of a choice is left without taking anything. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { effectNames, type Effect } from '../../../core/spend/compare'
+import { causesOf, restOf } from '../../../core/spend/page/waterfall'
 import type { SpendComparison } from '../../../shared/contracts/spend'
 
 /**
@@ -9,26 +10,26 @@ import type { SpendComparison } from '../../../shared/contracts/spend'
 const spend = useSpend()
 const { openMenu, onKey } = useValueKeys()
 type Contribution = SpendComparison['contributions'][number]
+/** Lines of the list; the others stand in one. */
+const MOST_LINES = 200
 const splitBy = computed(() => (spend.shown!.splitBy.length ? spend.shown!.splitBy : ['ServiceName']))
 const total = computed(() => spend.comparison?.totals.find(t => t.currency === spend.currency) ?? null)
 const own = computed(() => (spend.comparison?.contributions ?? []).filter(c => c.currency === spend.currency))
+const shown = computed(() => own.value.slice(0, MOST_LINES))
+const rest = computed(() => (own.value.length > MOST_LINES ? restOf(total.value!, shown.value) : null))
 const unequal = computed(() => spend.comparison && spend.comparison.daysNow !== spend.comparison.daysBefore)
 const perDay = ref(false)
-const label = (c: Contribution) =>
-  splitBy.value.map(d => spend.labelOf(d, c.values[d] ?? null, companionOf[d] ? c.values[companionOf[d]] : null)).join(' · ')
-const target = (c: Contribution) => ({
-  dimension: splitBy.value[0]!,
-  value: c.values[splitBy.value[0]!] ?? null,
-  label: spend.labelOf(
-    splitBy.value[0]!,
-    c.values[splitBy.value[0]!] ?? null,
-    companionOf[splitBy.value[0]!] ? c.values[companionOf[splitBy.value[0]!]!] : null,
-  ),
-})
-const signed = (text: string) => (Number(text) === 0 ? '–' : `${Number(text) > 0 ? '+' : ''}${money(text, spend.currency)}`)
+const nameOf = (c: Contribution, dimension: string) =>
+  spend.labelOf(dimension, c.values[dimension] ?? null, companionOf[dimension] ? c.values[companionOf[dimension]] : null)
+const label = (c: Contribution) => splitBy.value.map(dimension => nameOf(c, dimension)).join(' · ')
+const target = (c: Contribution) => {
+  const dimension = splitBy.value[0]!
+  return { dimension, value: c.values[dimension] ?? null, label: nameOf(c, dimension) }
+}
+const signed = (text: string) => signedMoney(text, spend.currency)
 
-/** The causes in words, largest first. */
-const effectWords = computed(() => ({
+/** The causes in words. */
+const effectWords = computed((): Record<Effect, string> => ({
   quantity: 'more or less used, at the old prices',
   price: `other prices${spend.shown!.reportCurrency ? ' and exchange rates' : ''}, for what was used before`,
   both: 'both together',
@@ -39,15 +40,7 @@ const effectWords = computed(() => ({
   purchases: 'purchases',
   other: 'other charges without a quantity',
 }))
-const causes = computed(() =>
-  total.value
-    ? (Object.keys(effectWords.value) as (keyof typeof effectWords.value)[])
-        .map(name => ({ name, said: effectWords.value[name], amount: total.value!.effects[name] }))
-        .filter(c => Number(c.amount) !== 0)
-        .sort((a, b) => Math.abs(Number(b.amount)) - Math.abs(Number(a.amount)))
-    : [],
-)
-
+const causes = computed(() => (total.value ? causesOf(total.value) : []))
 const effectHeads: Record<Effect, string> = {
   quantity: 'by quantity',
   price: 'by price',
@@ -61,55 +54,6 @@ const effectHeads: Record<Effect, string> = {
 }
 /** The effects that anything has. */
 const effects = computed(() => effectNames.filter(name => own.value.some(c => Number(c.effects[name]) !== 0)))
-const STEPS = 8
-/** The bars of the waterfall: before, the largest steps, the rest, now. Widths are shares of the largest level, for drawing only. */
-const bars = computed(() => {
-  if (!total.value) return []
-  const largest = own.value.filter(c => Number(c.difference) !== 0).slice(0, STEPS)
-  const rest = subtractTexts(total.value.difference, addTexts(largest.map(c => c.difference)))
-  const others = own.value.filter(c => Number(c.difference) !== 0).length - largest.length
-  const steps = [
-    ...largest.map(c => ({ label: label(c), amount: c.difference, contribution: c as Contribution | null })),
-    ...(others > 0 ? [{ label: `the other ${count(others)}`, amount: rest, contribution: null }] : []),
-  ]
-  let level = Number(total.value.before)
-  const list = [
-    {
-      kind: 'level' as const,
-      label: spend.compared ? periodText(spend.compared) : 'before',
-      amount: total.value.before,
-      from: 0,
-      to: level,
-      contribution: null as Contribution | null,
-    },
-    ...steps.map(step => {
-      const from = level
-      level += Number(step.amount)
-      return { kind: 'step' as const, ...step, from, to: level }
-    }),
-    {
-      kind: 'level' as const,
-      label: periodText(spend.period),
-      amount: total.value.now,
-      from: 0,
-      to: Number(total.value.now),
-      contribution: null as Contribution | null,
-    },
-  ]
-  // the axis starts near the smallest level, so that the steps can be seen; the break is said
-  const levels = list.flatMap(bar => (bar.kind === 'step' ? [bar.from, bar.to] : [bar.to]))
-  const low = Math.min(...levels)
-  const high = Math.max(...levels)
-  const start = low > 0 && high - low < low * 0.5 ? low - (high - low) * 0.25 : Math.min(0, low)
-  const span = high - start || 1
-  const place = (value: number) => Math.max(0, ((value - start) / span) * 100)
-  return list.map(bar => ({
-    ...bar,
-    left: place(Math.min(bar.from, bar.to)),
-    width: Math.max(0.4, Math.abs(place(bar.to) - place(bar.from))),
-    cut: start > 0,
-  }))
-})
 </script>
 
 <template>
@@ -123,35 +67,13 @@ const bars = computed(() => {
       }}<template v-if="unequal">, over {{ spend.comparison.daysBefore }} and {{ spend.comparison.daysNow }} days</template>.
       <template v-for="(cause, i) in causes" :key="cause.name"
         ><template v-if="i === 0"> It is made of </template><template v-else>; </template><b>{{ signed(cause.amount) }}</b>
-        {{ cause.said }}</template
+        {{ effectWords[cause.name] }}</template
       ><template v-if="causes.length">.</template>
     </p>
     <p v-if="unequal" class="minor">
       <label><input v-model="perDay" type="checkbox" /> differences a day: the periods are of different length</label>
     </p>
-    <ol class="waterfall" aria-label="From before to now">
-      <li v-for="(bar, i) in bars" :key="i" class="bar">
-        <component
-          :is="bar.contribution ? 'button' : 'span'"
-          class="label"
-          :class="{ level: bar.kind === 'level' }"
-          :title="bar.label"
-          @click="bar.contribution && openMenu(target(bar.contribution), $event.currentTarget as Element)"
-          @keydown="bar.contribution && onKey($event, target(bar.contribution))"
-          >{{ bar.label }}</component
-        >
-        <span class="track"
-          ><span
-            class="fill"
-            :class="[bar.kind, { less: bar.kind === 'step' && Number(bar.amount) < 0, cut: bar.cut && bar.kind === 'level' }]"
-            :style="{ left: `${bar.left}%`, width: `${bar.width}%` }"
-        /></span>
-        <span class="amount">{{ bar.kind === 'level' ? money(bar.amount, spend.currency) : signed(bar.amount) }}</span>
-      </li>
-    </ol>
-    <p v-if="bars[0]?.cut" class="minor">
-      The first and last bar are cut off on the left: the scale begins above zero so that the steps can be seen.
-    </p>
+    <WaterfallBars :total="total" :contributions="own" :label="label" :target="target" />
     <div class="scroll" tabindex="0" role="group" aria-label="figures">
       <table class="ledger">
         <thead>
@@ -164,7 +86,7 @@ const bars = computed(() => {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="c in own.slice(0, 200)" :key="JSON.stringify(c.values)" class="acts">
+          <tr v-for="c in shown" :key="JSON.stringify(c.values)" class="acts">
             <td>
               <button class="value" @click="openMenu(target(c), $event.currentTarget as Element)" @keydown="onKey($event, target(c))">
                 {{ label(c) }}</button>{{ ' ' }} <span v-if="c.kind !== 'both'" class="kindmark">{{ c.kind }}</span><template
@@ -177,13 +99,20 @@ const bars = computed(() => {
             <td class="n strong">{{ signed(perDay ? c.perDay : c.difference) }}</td>
             <td v-for="name in effects" :key="name" class="n">{{ signed(c.effects[name]) }}</td>
           </tr>
+          <tr v-if="rest">
+            <td>the other {{ count(own.length - shown.length) }}</td>
+            <td class="n">{{ money(rest.before, spend.currency) }}</td>
+            <td class="n">{{ money(rest.now, spend.currency) }}</td>
+            <td class="n strong">{{ signed(perDay ? rest.perDay : rest.difference) }}</td>
+            <td v-for="name in effects" :key="name" class="n">{{ signed(rest.effects[name]) }}</td>
+          </tr>
         </tbody>
         <tfoot>
           <tr class="total" data-testid="comparison-total">
             <td>Total of {{ count(own.length) }}</td>
             <td class="n">{{ money(total.before, spend.currency) }}</td>
             <td class="n">{{ money(total.now, spend.currency) }}</td>
-            <td class="n">{{ signed(total.difference) }}</td>
+            <td class="n">{{ signed(perDay ? total.perDay : total.difference) }}</td>
             <td v-for="name in effects" :key="name" class="n">{{ signed(total.effects[name]) }}</td>
           </tr>
         </tfoot>
@@ -202,61 +131,6 @@ const bars = computed(() => {
 .said {
   max-width: 80ch;
   margin-bottom: 8px;
-}
-.waterfall {
-  display: grid;
-  gap: 3px;
-  margin-bottom: 8px;
-}
-.bar {
-  display: grid;
-  grid-template-columns: minmax(120px, 230px) minmax(0, 1fr) 110px;
-  gap: 10px;
-  align-items: center;
-}
-.label {
-  min-height: 24px;
-  text-align: left;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  border-radius: 3px;
-  display: block;
-  line-height: 24px;
-}
-button.label:hover {
-  color: var(--act);
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
-.label.level {
-  font-weight: 620;
-}
-.track {
-  position: relative;
-  height: 16px;
-}
-.fill {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border-radius: 2px;
-}
-.fill.level {
-  background: var(--act);
-}
-.fill.level.cut {
-  border-left: 4px double var(--paper);
-}
-.fill.step {
-  background: var(--warn);
-}
-.fill.step.less {
-  background: var(--good);
-}
-.amount {
-  text-align: right;
-  white-space: nowrap;
 }
 .strong {
   font-weight: 620;

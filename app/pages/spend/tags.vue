@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { mainTotal } from '../../../core/money/main-total'
 import { namedObject } from '../../../core/text/named'
-import { likelySpellings } from '../../../core/spend/spellings'
 import { tagSums, valueSums, type TagSums } from '../../../core/spend/tag-sums'
 import { grainStarts } from '../../../core/time/grain'
-import { z } from 'zod'
 import { firstSeen, tagDays } from '../../../shared/contracts/spend'
 import { referenceState } from '../../../shared/contracts/spend-settings'
 
@@ -80,26 +78,14 @@ watch(
 )
 watch(chosen, () => attempt(loadKey))
 
-const groups = computed(() =>
-  likelySpellings(values.value.map(v => v.value)).map(({ values: spellings }) => {
-    const list = spellings.map(value => values.value.find(v => v.value === value)!).sort((a, b) => Number(b.amount) - Number(a.amount))
-    return { list, as: list[0]!.value }
-  }),
-)
 const covered = ({ tagged, inherited }: Key) => Number(tagged) + Number(inherited)
 const share = (part: string, { whole }: Key) => percent(part, whole)
 const width = (part: string, { whole }: Key) => `${Number(whole) ? Math.max(0, (Number(part) / Number(whole)) * 100) : 0}%`
-const setAlias = (spellings: string[], as: string | null) =>
-  attempt(async () => {
-    await client.send(
-      'POST',
-      'spend/aliases',
-      { dimension: `Tags/${chosen.value}`, spellings, as },
-      z.object({ aliases: z.record(z.string(), z.string()) }),
-    )
-    await data.load()
-    await load()
-  })
+/** What counts as one has changed: all figures are asked for anew. */
+async function changed() {
+  await data.load()
+  await load()
+}
 </script>
 
 <template>
@@ -179,63 +165,7 @@ const setAlias = (spellings: string[], as: string | null) =>
           ]"
         />
       </section>
-      <section aria-label="Spellings">
-        <h2 class="heading">Spellings of the {{ chosen }} tag</h2>
-        <p v-if="!groups.length && !Object.keys(aliases).length" class="note">No two values look like one.</p>
-        <div v-for="group in groups" :key="group.as" class="group">
-          <table class="ledger">
-            <tbody>
-              <tr v-for="{ value, amount } in group.list" :key="value">
-                <td>{{ value }}</td>
-                <td class="n">{{ money(amount, currency) }}</td>
-                <td class="n">
-                  <label><input v-model="group.as" type="radio" :name="`as ${group.list[0]!.value}`" :value="value" /> keep</label>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <button
-            v-if="session.seesAll"
-            class="button"
-            @click="
-              setAlias(
-                group.list.map(v => v.value).filter(v => v !== group.as),
-                group.as,
-              )
-            "
-          >
-            Treat as one: {{ group.as }}
-          </button>
-        </div>
-        <template v-if="Object.keys(aliases).length">
-          <h3 class="heading">Treated as one</h3>
-          <table class="ledger">
-            <tbody>
-              <tr v-for="(as, spelling) in aliases" :key="spelling">
-                <td>{{ spelling }}</td>
-                <td>
-                  counts as <b>{{ as }}</b>
-                </td>
-                <td class="n"><button class="link" @click="setAlias([spelling], null)">take back</button></td>
-              </tr>
-            </tbody>
-          </table>
-          <p class="minor">Holds for all that is loaded, the past included, and changes no charge.</p>
-        </template>
-        <h3 class="heading">All values</h3>
-        <div class="values" tabindex="0" role="group" aria-label="all values">
-          <table class="ledger">
-            <tbody>
-              <tr v-for="{ value, amount } in values" :key="value">
-                <td>
-                  <NuxtLink class="link" :to="{ path: '/spend', query: { keep: `Tags/${chosen}=${value}` } }">{{ value }}</NuxtLink>
-                </td>
-                <td class="n">{{ money(amount, currency) }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-      </section>
+      <TagSpellings :key="chosen" :tag="chosen" :currency="currency" :values="values" :aliases="aliases" @changed="attempt(changed)" />
     </div>
   </div>
 </template>
@@ -248,9 +178,6 @@ const setAlias = (spellings: string[], as: string | null) =>
 }
 .heading {
   margin: 16px 0 4px;
-}
-.columns section:last-child > .heading:first-child {
-  margin-top: 0;
 }
 .bar {
   width: 150px;
@@ -269,16 +196,6 @@ const setAlias = (spellings: string[], as: string | null) =>
 }
 .without {
   background: var(--hatch);
-}
-.group {
-  margin-bottom: 14px;
-}
-.group .button {
-  margin-top: 6px;
-}
-.values {
-  max-height: 300px;
-  overflow: auto;
 }
 @media (max-width: 1000px) {
   .columns {

@@ -322,7 +322,8 @@ it('takes a change apart as one does by hand', () => {
     ...{ credits: '-3', tax: '2.5', purchases: '100', corrections: '-1.5', other: '1.25' },
   })
   expect(compare(cube, asked).totals).toEqual([
-    { currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25', effects: all!.effects },
+    // 142.375 / 31 − 25.125 / 30, both cut after fifteen digits
+    { currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25', perDay: '3.75524193548387', effects: all!.effects },
   ])
 })
 

@@ -96,7 +96,6 @@ async function apply() {
   applying.value = false
   emit('applied')
 }
-const tone = (amount: string) => (Number(amount) > 0 ? 'bad' : Number(amount) < 0 ? 'good' : '')
 </script>
 
 <template>
@@ -153,8 +152,8 @@ const tone = (amount: string) => (Number(amount) > 0 ? 'bad' : Number(amount) < 
                   }}
                 </div>
               </td>
-              <td class="n" :class="tone(r.difference.amount)">{{ signedMoney(r.difference.amount, r.currency) }}</td>
-              <td class="n" :class="tone(r.difference.amount)">
+              <td class="n" :class="toneOf(r.difference.amount)">{{ signedMoney(r.difference.amount, r.currency) }}</td>
+              <td class="n" :class="toneOf(r.difference.amount)">
                 {{ r.difference.share === null || Number(r.difference.share) === 0 ? '–' : percentText(Number(r.difference.share)) }}
               </td>
               <td>{{ r.currency }}</td>

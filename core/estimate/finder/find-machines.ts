@@ -1,11 +1,11 @@
-import { evaluate } from '../working/working'
-import { Decimal, decimalText, type DecimalText } from '../money/decimal'
-import type { RateCard, ServerSize } from '../ratecard/rate-card'
-import { findPrice, variantsOf } from '../ratecard/find-price'
-import { openSystem, systemsOf } from './components/server'
-import { newEstimate, newRow, type Estimate, type WayToPay } from './estimate'
-import { priceEstimate, type Prices } from './pricing/price-estimate'
-import { rateOf, type RateUsed } from './pricing/rates'
+import { evaluate } from '../../working/working'
+import { Decimal, decimalText, type DecimalText } from '../../money/decimal'
+import type { RateCard, ServerSize } from '../../ratecard/rate-card'
+import { findPrice, variantsOf } from '../../ratecard/find-price'
+import { openSystem, systemsOf } from '../components/server'
+import { newEstimate, newRow, type Estimate, type WayToPay } from '../estimate'
+import { priceEstimate, type Prices } from '../pricing/price-estimate'
+import { rateOf, type RateUsed } from '../pricing/rates'
 
 /** What a machine is needed for. Empty lists rule nothing out. */
 export type Needs = {
@@ -154,4 +154,15 @@ function cheapestDisk(facts: ServerSize, card: RateCard, region: string): string
       .filter(name => facts.diskClasses?.includes(name) ?? true)
       .sort((a, b) => price(a) - price(b))[0] ?? null
   )
+}
+
+/** Why sizes fell out: each reason with the sizes, or regions, that it holds for; the one that rules most out first. */
+export function reasonsOf(rejected: readonly Rejected[]): { reason: string; list: string[] }[] {
+  const byReason = new Map<string, Set<string>>()
+  for (const { why, size, region } of rejected) {
+    const known = byReason.get(why)
+    if (known) known.add(size ?? region)
+    else byReason.set(why, new Set([size ?? region]))
+  }
+  return [...byReason].map(([reason, sizes]) => ({ reason, list: [...sizes] })).sort((a, b) => b.list.length - a.list.length)
 }

@@ -1,13 +1,13 @@
 // What a page of spend asks and what it makes of the answers, by hand.
 import { expect, it } from 'vitest'
-import { amountPerDay } from '../../../core/spend/day-groups'
-import { Hues } from '../../../core/spend/page/hues'
-import { mapPage, pageQuestions, type SourceReach } from '../../../core/spend/page/questions'
-import { amountsByStart, choicesOf, rowsOf, type SpendRow } from '../../../core/spend/page/rows'
-import { chartSeries } from '../../../core/spend/page/series'
-import { stepColumn, stepsDone } from '../../../core/spend/page/steps'
-import type { Answer, AnswerRow } from '../../../core/spend/question'
-import type { SpendView } from '../../../core/spend/view'
+import { amountPerDay } from '../../../../core/spend/day-groups'
+import { Hues } from '../../../../core/spend/page/hues'
+import { mapPage, pageQuestions, type SourceReach } from '../../../../core/spend/page/questions'
+import { amountsByStart, choicesOf, rowsOf, type SpendRow } from '../../../../core/spend/page/rows'
+import { chartSeries } from '../../../../core/spend/page/series'
+import { stepColumn, stepsDone } from '../../../../core/spend/page/steps'
+import type { Answer, AnswerRow } from '../../../../core/spend/question'
+import type { SpendView } from '../../../../core/spend/view'
 
 const view = (more: Partial<SpendView> = {}): SpendView => ({
   ...{ measure: 'effectiveCost', splitBy: ['ServiceName'], grain: 'day', period: 'this-month', against: 'before' },

@@ -1,9 +1,9 @@
 import { expect, it } from 'vitest'
-import { findMachines, type Needs } from '../../../core/estimate/finder'
-import { newEstimate } from '../../../core/estimate/estimate'
-import { brackwaterCard, larkfieldCard, pierHouseCard } from '../../../demo/rate-cards'
-import { demoUplifts } from '../../../demo/reusable'
-import { pricesOf } from '../../support/test-card'
+import { findMachines, reasonsOf, type Needs } from '../../../../core/estimate/finder/find-machines'
+import { newEstimate } from '../../../../core/estimate/estimate'
+import { brackwaterCard, larkfieldCard, pierHouseCard } from '../../../../demo/rate-cards'
+import { demoUplifts } from '../../../../demo/reusable'
+import { pricesOf } from '../../../support/test-card'
 
 const prices = pricesOf(brackwaterCard, larkfieldCard, pierHouseCard)
 const terms = { ...newEstimate('t', brackwaterCard, 'low-coast'), rates: [{ from: 'USD', rate: '0.92', day: '2026-11-02' }] }
@@ -68,4 +68,19 @@ it("shows the organisation's own charges in the price", () => {
   const cost = (p: typeof prices) =>
     Number(findMachines(big, p, terms, 'on-demand').offers.find(o => o.size === 'heron-16x128')!.ways[0]!.effectiveMonthly)
   expect(cost(own)).toBeCloseTo(cost(prices) * 1.02, 8)
+})
+
+it('tells each reason once with what it rules out, the one that rules most out first', () => {
+  const at = (why: string, size: string | null, region: string) => ({ provider: 'P', region, size, why })
+  expect(
+    reasonsOf([
+      at('the region is ruled out', null, 'west'),
+      at('2 vCPU are too few', 'a-2', 'east'),
+      at('2 vCPU are too few', 'a-2', 'north'),
+      at('2 vCPU are too few', 'b-2', 'east'),
+    ]),
+  ).toEqual([
+    { reason: '2 vCPU are too few', list: ['a-2', 'b-2'] },
+    { reason: 'the region is ruled out', list: ['west'] },
+  ])
 })
