@@ -75,7 +75,7 @@ function monthOf(charges: number, combinations: number): Cube {
     segments.push(open.finish())
   }
   cube.currencyCode('EUR')
-  cube.setChunk({
+  cube.setPeriod({
     ...{
       source: 'bench',
       billingPeriodStart: `${MONTH}-01T00:00:00Z`,

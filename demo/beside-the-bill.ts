@@ -1,6 +1,6 @@
 import { Decimal, decimalText } from '../core/money/decimal'
 import type { Lookup } from '../core/spend/lookup'
-import type { WrittenQuery } from '../core/spend/view-address'
+import type { WrittenQuery } from '../core/spend/sentence-address'
 import { months } from './calendar'
 import { expensiveTuesday, sponsorCredit } from './planted'
 import { drawn } from './random'

@@ -1,4 +1,4 @@
-// Writes the demo's files into a folder: charges of every source and month, rate cards, estimates, patterns, own charges, cost centres with
+// Writes the demo's files into a folder: charges of every source and month, rate cards, estimates, patterns, uplifts, cost centres with
 // rules, people.
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -19,7 +19,7 @@ json('rate-card-brackwater.json', brackwaterCard)
 json('rate-card-larkfield.json', larkfieldCard)
 json('rate-card-pier-house.json', pierHouseCard)
 json('patterns.json', demoPatterns)
-json('own-charges.json', demoUplifts)
+json('uplifts.json', demoUplifts)
 json('estimates.json', demoEstimates)
 json('cost-centres.json', { people, plan: allocationPlan })
 json('account-tree.json', accountTree)

@@ -36,7 +36,7 @@ export async function loadDemo(base, folder, say = () => {}) {
   const [{ uplifts }, { patterns }, { estimates }] = await Promise.all(
     ['uplifts', 'patterns', 'estimates'].map(list => call(`${base}/api/v1/${list}`)),
   )
-  if (uplifts.length === 0) for (const set of read('own-charges.json')) await send('POST', 'uplifts', set)
+  if (uplifts.length === 0) for (const set of read('uplifts.json')) await send('POST', 'uplifts', set)
   if (patterns.length === 0) for (const pattern of read('patterns.json')) await send('POST', 'patterns', pattern)
   if (estimates.length === 0) {
     for (const { id, who, states } of read('estimates.json')) {

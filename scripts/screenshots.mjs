@@ -58,8 +58,8 @@ await page.goto(`${base}/estimates/rate-cards`)
 await page.getByRole('button', { name: 'Fetch it now' }).click()
 await page.getByRole('heading', { name: 'What changes' }).waitFor()
 await take(page, 'rate-cards')
-await page.goto(`${base}/estimates/own-charges`)
-await take(page, 'own-charges')
+await page.goto(`${base}/estimates/uplifts`)
+await take(page, 'uplifts')
 const link = await (
   await page.request.post(`${base}/api/v1/estimates/${estimate(5).split('/').at(-1)}/links`, {
     data: { version: 1, audience: 'customer', expiresOn: new Date(Date.now() + 365 * 86_400_000).toISOString().slice(0, 10) },

@@ -8,7 +8,7 @@ import { cardPath, cardsHeld, today, versionOfEntry } from '../utils/cards'
 import { client, problemOf } from '../utils/client'
 
 /**
- * The rate card of every provider that holds today with the organisation's own charges: what things cost when nothing has been chosen yet.
+ * The rate card of every provider that holds today with the organisation's uplifts: what things cost when nothing has been chosen yet.
  */
 export function usePrices() {
   const prices = shallowRef<Prices | null>(null)

@@ -4,43 +4,47 @@ import type { Condition } from '../../core/spend/question'
 import { useData } from '../stores/data'
 import { useSpend } from '../stores/spend'
 import { addressOf } from '../utils/long-address'
-import type { SpendView } from '../utils/spend-view'
-import { keptWithSteps, withoutValue, withValue } from '../../core/spend/view'
+import type { Sentence } from '../utils/spend-sentence'
+import { keptWithSteps, withoutValue, withValue } from '../../core/spend/sentence'
 
 /** The things one can do with a value, a period or a part of the Sentence: each changes the address, so back undoes it. */
 export function useSpendActions() {
   const router = useRouter()
   const spend = useSpend()
 
-  function go(change: Partial<SpendView>) {
-    if (!spend.view) return
+  function go(change: Partial<Sentence>) {
+    if (!spend.sentence) return
     spend.menu = null
     void spend.attempt(async () => {
-      await router.push({ path: '/spend', query: await addressOf({ ...spend.view!, ...change }) })
+      await router.push({ path: '/spend', query: await addressOf({ ...spend.sentence!, ...change }) })
     })
   }
 
   const keep = ({ dimension, value }: { dimension: string; value: string | null }) =>
     go({
-      keep: withValue(spend.view!.keep, dimension, value),
-      leaveOut: withoutValue(spend.view!.leaveOut, dimension, value),
-      steps: spend.view!.steps.filter(s => s.dimension !== dimension),
+      keep: withValue(spend.sentence!.keep, dimension, value),
+      leaveOut: withoutValue(spend.sentence!.leaveOut, dimension, value),
+      steps: spend.sentence!.steps.filter(s => s.dimension !== dimension),
     })
   const leaveOut = ({ dimension, value }: { dimension: string; value: string | null }) =>
-    go({ leaveOut: withValue(spend.view!.leaveOut, dimension, value), keep: withoutValue(spend.view!.keep, dimension, value), steps: [] })
+    go({
+      leaveOut: withValue(spend.sentence!.leaveOut, dimension, value),
+      keep: withoutValue(spend.sentence!.keep, dimension, value),
+      steps: [],
+    })
   const drop = (list: 'keep' | 'leaveOut', dimension: string, value: string | null) =>
-    go({ [list]: withoutValue(spend.view![list], dimension, value) })
-  const dropCondition = (condition: Condition) => go({ conditions: spend.view!.conditions.filter(c => c !== condition) })
+    go({ [list]: withoutValue(spend.sentence![list], dimension, value) })
+  const dropCondition = (condition: Condition) => go({ conditions: spend.sentence!.conditions.filter(c => c !== condition) })
   /** Keeps the value and splits what it holds by another dimension. */
   const splitInto = (target: { dimension: string; value: string | null }, by: string) =>
-    go({ keep: withValue(spend.view!.keep, target.dimension, target.value), splitBy: [by], steps: [] })
+    go({ keep: withValue(spend.sentence!.keep, target.dimension, target.value), splitBy: [by], steps: [] })
 
   /** Narrows the whole Sentence to the path of the Steps. */
-  const keepPath = () => go({ keep: keptWithSteps(spend.view!), steps: [] })
+  const keepPath = () => go({ keep: keptWithSteps(spend.sentence!), steps: [] })
 
   /** Looks at the time of one start of the chart: a day by its hours where the data has them, a longer one by its days. */
   function lookInto(start: string) {
-    const { grain } = spend.view!
+    const { grain } = spend.sentence!
     if (grain === 'hour') return
     if (grain === 'day') go({ period: { start, end: addDays(start, 1) }, ...(useData().facts?.hourly && { grain: 'hour' }) })
     else if (grain === 'week') go({ period: { start, end: addDays(start, 7) }, grain: 'day' })

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/view-period'
+import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/sentence-period'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
 import { computed, ref } from 'vue'
 import { client } from '../utils/client'

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { z } from 'zod'
 import { savedSentenceList, type SavedSentence, type SavedSentenceInput } from '../../shared/contracts/spend-settings'
-import type { WrittenQuery } from '../../core/spend/view-address'
+import type { WrittenQuery } from '../../core/spend/sentence-address'
 import { ref } from 'vue'
 import { client } from '../utils/client'
 

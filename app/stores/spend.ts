@@ -12,8 +12,8 @@ import { chartSeries, type ChartSeries } from '../../core/spend/page/series'
 import { stepColumn, stepsDone, type StepColumn } from '../../core/spend/page/steps'
 import { adds, type Answer, type Narrowing } from '../../core/spend/question'
 import { columnsFor } from '../../core/spend/table'
-import { keptWithSteps, type SpendView } from '../../core/spend/view'
-import { laggards, reachingCompared, reachInto, resolvePeriod, type DataDays, type Reaching } from '../../core/spend/view-period'
+import { keptWithSteps, type Sentence } from '../../core/spend/sentence'
+import { laggards, reachingCompared, reachInto, resolvePeriod, type DataDays, type Reaching } from '../../core/spend/sentence-period'
 import { grainStarts, wholeStarts } from '../../core/time/grain'
 import type { Period } from '../../core/time/period'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -38,9 +38,9 @@ export const useSpend = defineStore('spend', () => {
   const data = useData()
   const skus = useSkuWords()
   /** What is asked for: the Sentence shows it at once. */
-  const view = ref<SpendView | null>(null)
+  const sentence = ref<Sentence | null>(null)
   /** What the figures are of: it follows when they are there. */
-  const shown = shallowRef<SpendView | null>(null)
+  const shown = shallowRef<Sentence | null>(null)
   const days = ref<DataDays | null>(null)
   const totals = ref<Totals>([])
   const totalsBefore = ref<Totals>([])
@@ -81,13 +81,13 @@ export const useSpend = defineStore('spend', () => {
   let asking: AbortController | null = null
 
   const currency = computed(() => {
-    const asked = (shown.value ?? view.value)?.currency
+    const asked = (shown.value ?? sentence.value)?.currency
     if (asked && totals.value.some(t => t.currency === asked)) return asked
     return mainTotal(totals.value, data.facts?.reportCurrency ?? null)?.currency ?? 'EUR'
   })
   const total = computed(() => totals.value.find(t => t.currency === currency.value)?.amount ?? '0')
   const totalBefore = computed(() => totalsBefore.value.find(t => t.currency === currency.value)?.amount ?? null)
-  const period = computed<Period>(() => resolvePeriod((shown.value ?? view.value!).period, days.value!))
+  const period = computed<Period>(() => resolvePeriod((shown.value ?? sentence.value!).period, days.value!))
   const compared = computed<Reaching | null>(() => (shown.value && days.value ? reachingCompared(shown.value, days.value) : null))
   /** Sources that the period lacks days of. */
   const lagging = computed(() => (shown.value && days.value ? laggards(period.value, days.value) : []))
@@ -98,14 +98,14 @@ export const useSpend = defineStore('spend', () => {
   })
   /** How much of the compared period is loaded: with none of it nothing can be compared. */
   const comparedReach = computed(() => (compared.value && days.value ? reachInto(compared.value, days.value) : 'none'))
-  const measure = computed(() => (shown.value ?? view.value)?.measure ?? 'effectiveCost')
+  const measure = computed(() => (shown.value ?? sentence.value)?.measure ?? 'effectiveCost')
   /** The table's columns that have something to say. */
   const tableColumns = computed(() => columnsFor(measure.value, shown.value?.columns ?? [], comparedReach.value))
   /** Whether the measure is money: it has a currency and charge lines behind it. */
   const isMoney = computed(() => !shown.value || isMoneyMeasure(shown.value.measure))
   const additive = computed(() => adds(measure.value))
 
-  const question = (more?: Partial<Asked>): Asked => askedOf(view.value!, days.value!, more)
+  const question = (more?: Partial<Asked>): Asked => askedOf(sentence.value!, days.value!, more)
 
   async function askParts(keep: Narrowing, signal?: AbortSignal) {
     const { reportCurrency: _, ...plain } = question({ keep })
@@ -124,10 +124,10 @@ export const useSpend = defineStore('spend', () => {
   const rowsIn = (answer: Answer, before: Answer | null, dimensions: string[], inCurrency: string) =>
     rowsOf(answer, before, dimensions, inCurrency, labelOf)
 
-  async function load(next: SpendView, dataDays: DataDays) {
+  async function load(next: Sentence, dataDays: DataDays) {
     asking?.abort()
     const mine = (asking = new AbortController())
-    view.value = next
+    sentence.value = next
     days.value = dataDays
     loading.value = true
     problem.value = null
@@ -152,7 +152,7 @@ export const useSpend = defineStore('spend', () => {
   }
 
   /** Puts what was answered in the places where it is shown. */
-  function show(next: SpendView, asked: PageAsked, page: Page<Answered>) {
+  function show(next: Sentence, asked: PageAsked, page: Page<Answered>) {
     const { now, before } = page
     shown.value = next
     groups.value = asked.dayGroups
@@ -174,7 +174,7 @@ export const useSpend = defineStore('spend', () => {
   }
 
   /** The chart, and the small lines of the table. */
-  function showCourses(next: SpendView, { period: { start, end }, part, lineGrain }: PageAsked, page: Page<Answered>) {
+  function showCourses(next: Sentence, { period: { start, end }, part, lineGrain }: PageAsked, page: Page<Answered>) {
     // the part of a day that is delivered is drawn beside the days that are whole, and is in no total
     const isPartDrawn = !!partDay.value && (next.grain === 'day' || next.grain === 'hour')
     const withPart = (own: Answered, more: Answered | null) => (isPartDrawn && more ? { rows: [...own.rows, ...more.rows] } : own)
@@ -199,10 +199,10 @@ export const useSpend = defineStore('spend', () => {
     return series.value.find(s => s.values?.[0] === value)?.hue ?? null
   }
 
-  /** The values of a dimension under the view's other conditions, with their amounts: what a list to choose from shows. */
+  /** The values of a dimension under the sentence's other conditions, with their amounts: what a list to choose from shows. */
   async function valuesOf(dimension: string): Promise<SpendRow[]> {
     const without = ({ [dimension]: _, ...rest }: Narrowing) => rest
-    const { keep, leaveOut, conditions, measure } = view.value!
+    const { keep, leaveOut, conditions, measure } = sentence.value!
     const [answer] = await askAnswers([
       question({
         splitBy: withCompanions([dimension]),
@@ -229,8 +229,8 @@ export const useSpend = defineStore('spend', () => {
   /** How an amount was made: the price parts of the charges under all these values, in the currency looked at. */
   const openWorkings = (target: ValueRef, more: Narrowing = {}) =>
     attempt(async () => {
-      const { parts: all, rest } = await askParts({ ...view.value!.keep, ...more, [target.dimension]: [target.value] })
-      const own = all.filter(part => part.currency === currency.value || !isMoney.value || view.value!.reportCurrency)
+      const { parts: all, rest } = await askParts({ ...sentence.value!.keep, ...more, [target.dimension]: [target.value] })
+      const own = all.filter(part => part.currency === currency.value || !isMoney.value || sentence.value!.reportCurrency)
       const left = rest?.amounts.find(amount => amount.currency === currency.value)?.amount ?? null
       workings.value = {
         title: `${dimensionLabel(target.dimension)} ${target.label}`,
@@ -241,7 +241,7 @@ export const useSpend = defineStore('spend', () => {
     })
 
   return {
-    ...{ view, shown, days, period, compared, comparedReach, loading, ready, problem, attempt, load, question },
+    ...{ sentence, shown, days, period, compared, comparedReach, loading, ready, problem, attempt, load, question },
     ...{ totals, totalsBefore, total, totalBefore, original, unconverted, currency, isMoney, additive, perDay },
     ...{ rows, tableColumns, across, nowAnswer, beforeAnswer, comparison, byDays, groups, series, lines, starts, hueOf },
     ...{ columns, parts, later, otherBasis, partDay, lagging, distortions, ignored },

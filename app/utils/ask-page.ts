@@ -1,6 +1,6 @@
 import type { Asked } from '../../core/spend/page/asked'
 import { mapPage, type Page, type PageAsked } from '../../core/spend/page/questions'
-import type { SpendView } from '../../core/spend/view'
+import type { Sentence } from '../../core/spend/sentence'
 import { spendComparison, type SpendComparison } from '../../shared/contracts/spend'
 import { askAnswers, type Answered } from './ask-answers'
 import { client } from './client'
@@ -20,9 +20,9 @@ export function skusOf(page: Page<Answered>): (string | null | undefined)[] {
   return found
 }
 
-/** Asks why the view's charges differ from those it is held against. */
+/** Asks why the sentence's charges differ from those it is held against. */
 export function askComparison(
-  { measure, splitBy, keep, leaveOut, conditions, reportCurrency }: SpendView,
+  { measure, splitBy, keep, leaveOut, conditions, reportCurrency }: Sentence,
   { questions: { now, before } }: PageAsked,
   signal: AbortSignal,
 ): Promise<SpendComparison> {

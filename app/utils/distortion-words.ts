@@ -1,17 +1,17 @@
 import { distortionsOf } from '../../core/spend/distortions'
 import type { AnswerRow } from '../../core/spend/question'
-import { withValue, type SpendView } from '../../core/spend/view'
+import { withValue, type Sentence } from '../../core/spend/sentence'
 import { money } from './format'
 
 /** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
-export type DistortionWords = { id: string; said: string; action: string; change: Partial<SpendView> }
+export type DistortionWords = { id: string; said: string; action: string; change: Partial<Sentence> }
 
 /**
  * Credits, purchases and tax that make up more than a tenth of the usage, unless one looks at kinds of charges on purpose.
  * @param chargeKinds amounts by ChargeCategory.
  */
 export function distortionWords(
-  { keep, leaveOut, measure }: Pick<SpendView, 'keep' | 'leaveOut' | 'measure'>,
+  { keep, leaveOut, measure }: Pick<Sentence, 'keep' | 'leaveOut' | 'measure'>,
   chargeKinds: readonly AnswerRow[],
   currency: string,
 ): DistortionWords[] {

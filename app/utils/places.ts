@@ -16,7 +16,7 @@ export const places: readonly Place[] = [
       { to: '/estimates', label: 'Estimates' },
       { to: '/estimates/finder', label: 'Finder' },
       { to: '/estimates/patterns', label: 'Patterns' },
-      { to: '/estimates/own-charges', label: 'Own charges' },
+      { to: '/estimates/uplifts', label: 'Uplifts' },
       { to: '/estimates/rate-cards', label: 'Rate cards' },
     ],
   },

@@ -1,11 +1,11 @@
 import { format } from 'echarts/core'
 import { runningTotals } from '../../core/spend/running'
 import type { ChartSeries } from '../../core/spend/page/series'
-import type { SpendView } from '../../core/spend/view'
+import type { Sentence } from '../../core/spend/sentence'
 import { dayShortText, monthText } from '../../shared/words/days'
 import { addTexts } from './amount-text'
 import { hatched, type chartColours } from './chart-colours'
-import { startText } from './spend-view'
+import { startText } from './spend-sentence'
 
 type Colours = ReturnType<typeof chartColours>
 type Hit = { seriesIndex: number; dataIndex: number }
@@ -23,8 +23,8 @@ const PART_OF_A_DAY = { symbol: 'rect', color: 'rgba(255, 255, 255, 0.65)', dash
 
 /** What the chart of spend shows. */
 export type SpendChart = {
-  kind: SpendView['chart']
-  grain: SpendView['grain']
+  kind: Sentence['chart']
+  grain: Sentence['grain']
   series: readonly ChartSeries[]
   starts: readonly string[]
   /** Whether figures of the measure add up. */
@@ -52,7 +52,7 @@ export function chartManner({ kind, starts, adds }: Pick<SpendChart, 'kind' | 's
 }
 
 /** A start below the axis: in full only where something begins. */
-export function axisText(start: string, grain: SpendView['grain'], isFirst: boolean): string {
+export function axisText(start: string, grain: Sentence['grain'], isFirst: boolean): string {
   if (grain === 'hour') return start.endsWith('T00') || isFirst ? dayShortText(start) : start.slice(11)
   if (grain === 'month') return `${monthText(start).slice(0, 3)} ${start.slice(2, 4)}`
   if (grain === 'quarter') return `Q${Math.floor((Number(start.slice(5, 7)) - 1) / 3) + 1} ${start.slice(2, 4)}`

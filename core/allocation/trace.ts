@@ -1,6 +1,6 @@
 import { ALLOCATION_RULE, centreDimension } from '../spend/dimension'
 import type { CostMeasure, Narrowing } from '../spend/question'
-import type { SpendView } from '../spend/view'
+import type { Sentence } from '../spend/sentence'
 import { monthEnd, monthStart } from '../time/day'
 import type { Period } from '../time/period'
 import type { StatementLine } from './statement'
@@ -8,8 +8,8 @@ import type { StatementLine } from './statement'
 /** What a statement is of: a billing month by one of the costs, in the first tree (null) or another. */
 export type TracedStatement = { centre: string; currency: string; month: string; measure: CostMeasure; tree: string | null }
 
-/** Where the charges behind a line are: a view of spend over the billing periods of the month. */
-export type Trace = Pick<SpendView, 'measure' | 'splitBy' | 'keep' | 'basis'> & { currency: string; period: Period }
+/** Where the charges behind a line are: a sentence of spend over the billing periods of the month. */
+export type Trace = Pick<Sentence, 'measure' | 'splitBy' | 'keep' | 'basis'> & { currency: string; period: Period }
 
 /**
  * The charges that a line of a statement goes back to, by the rule that put them there. They add up to the line: of a direct line to its

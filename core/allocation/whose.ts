@@ -97,7 +97,7 @@ function asCharges(cube: Cube, resources: readonly ResourceFacts[], day: Day): C
     return { start, end: start + 86_400, currency: alike.currencyCode('XXX'), keys, measures: {} }
   })
   const month = `${day.slice(0, 7)}-01T00:00:00Z`
-  alike.setChunk({
+  alike.setPeriod({
     source: '',
     billingPeriodStart: month,
     billingPeriodEnd: `${addDays(day, 32)}T00:00:00Z`,

@@ -73,7 +73,7 @@ const shape = z.strictObject({
   startsOn: day
     .nullable()
     .default(null)
-    .describe('when it begins; a named month begins on its first day. Own charges and exchange rates of that day hold'),
+    .describe('when it begins; a named month begins on its first day. Uplifts and exchange rates of that day hold'),
   month: z
     .string()
     .regex(/^\d{4}-(0[1-9]|1[0-2])$/)

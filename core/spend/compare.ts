@@ -5,7 +5,7 @@ import { plainGroups } from './plain-groups'
 import { plainGroupsIn } from './convert'
 import type { Cube } from './cube'
 import type { CostMeasure, Grouping, Scope } from './question'
-import type { Reaching } from './view-period'
+import type { Reaching } from './sentence-period'
 
 /** What a change is made of. */
 export const effectNames = ['quantity', 'price', 'both', 'newAndGone', 'corrections', 'tax', 'credits', 'purchases', 'other'] as const

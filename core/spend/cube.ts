@@ -7,7 +7,7 @@ import type { SpendReference } from './reference'
 import type { Segment } from './segment'
 
 /** The charges of one source and billing period. */
-export type Chunk = {
+export type SourcePeriod = {
   source: string
   /** The billing period as instants, the end exclusive. */
   billingPeriodStart: string
@@ -25,7 +25,7 @@ export type CentreCodings = (cube: Cube, tree: string | null, shows: CentreShown
 /** All charges in memory, coded by dictionaries. Holds data and finds codes; questions are answered elsewhere. */
 export class Cube extends Entries {
   readonly currencies: string[] = []
-  readonly chunks = new Map<string, Chunk>()
+  readonly periods = new Map<string, SourcePeriod>()
   #codings = new Map<string, Coding>()
   #services: Map<string, string> | null = null
   #centres: CentreCodings = () => null
@@ -51,17 +51,17 @@ export class Cube extends Entries {
     this.#codings.clear()
   }
 
-  setChunk(chunk: Chunk): void {
-    this.chunks.set(chunkKey(chunk.source, chunk.billingPeriodStart), chunk)
+  setPeriod(period: SourcePeriod): void {
+    this.periods.set(periodKey(period.source, period.billingPeriodStart), period)
     this.#forgetServices()
   }
 
-  removeChunk(source: string, billingPeriodStart: string): void {
-    this.chunks.delete(chunkKey(source, billingPeriodStart))
+  removePeriod(source: string, billingPeriodStart: string): void {
+    this.periods.delete(periodKey(source, billingPeriodStart))
     this.#forgetServices()
   }
 
-  /** Which services there are depends on the chunks, and so does what may be worked out of them. */
+  /** Which services there are depends on the periods, and so does what may be worked out of them. */
   #forgetServices(): void {
     this.#services = null
     for (const dimension of this.#codings.keys()) if (dimensionOf(dimension)!.changesWithCharges) this.#codings.delete(dimension)
@@ -75,12 +75,12 @@ export class Cube extends Entries {
 
   /** All segments, each with the billing month it belongs to. */
   *segmentsByMonth(): Generator<{ segment: Segment; billingMonth: string }> {
-    for (const { billingPeriodStart, segments } of this.chunks.values())
+    for (const { billingPeriodStart, segments } of this.periods.values())
       for (const segment of segments) yield { segment, billingMonth: billingPeriodStart.slice(0, 7) }
   }
 
   *segments(): Generator<Segment> {
-    for (const chunk of this.chunks.values()) yield* chunk.segments
+    for (const period of this.periods.values()) yield* period.segments
   }
 
   /** Codes of a dimension's values. @throws RangeError for something that is no dimension. */
@@ -121,6 +121,6 @@ export class Cube extends Entries {
   }
 }
 
-export function chunkKey(source: string, billingPeriodStart: string): string {
+export function periodKey(source: string, billingPeriodStart: string): string {
   return `${billingPeriodStart} ${source}`
 }

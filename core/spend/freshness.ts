@@ -1,7 +1,7 @@
 import { dayFromNumber, dayNumber, type Day } from '../time/day'
 import { runsOf, runsWithout, type DayRun } from '../time/day-runs'
 import { chargeDays } from './charge-days'
-import type { Chunk, Cube } from './cube'
+import type { SourcePeriod, Cube } from './cube'
 import { columnPlace } from './dimension'
 import type { Segment } from './segment'
 
@@ -25,8 +25,8 @@ export type SourceDays = {
 const DAY_S = 86_400
 
 /** Numbers of days on which charges of a billing period start, and that its usage covers; of usage also those on which it starts. */
-type ChunkDays = { starts: Set<number>; usageStarts: Set<number>; covered: Set<number> }
-const known = new WeakMap<readonly Segment[], ChunkDays>()
+type PeriodDays = { starts: Set<number>; usageStarts: Set<number>; covered: Set<number> }
+const known = new WeakMap<readonly Segment[], PeriodDays>()
 
 /**
  * How far each source's charges reach, in the order of the sources' names: the days that its usage covers, or, where it has none, on which
@@ -35,21 +35,21 @@ const known = new WeakMap<readonly Segment[], ChunkDays>()
  */
 export function sourceDays(cube: Cube): SourceDays[] {
   const found = new Map<string, { starts: Set<number>; covered: Set<number>; last: number; partial: number; deliveredAt: string }>()
-  for (const chunk of cube.chunks.values()) {
-    const { starts, usageStarts, covered } = daysOfChunk(cube, chunk)
+  for (const period of cube.periods.values()) {
+    const { starts, usageStarts, covered } = daysOfPeriod(cube, period)
     if (!starts.size) continue
-    const source = found.get(chunk.source) ?? {
+    const source = found.get(period.source) ?? {
       starts: new Set(),
       covered: new Set(),
       last: -Infinity,
       partial: -Infinity,
       deliveredAt: '',
     }
-    found.set(chunk.source, source)
-    const { last, partial } = reachOfChunk(covered.size ? covered : starts, covered.size ? usageStarts : starts, chunk.deliveredAt)
+    found.set(period.source, source)
+    const { last, partial } = reachOfDays(covered.size ? covered : starts, covered.size ? usageStarts : starts, period.deliveredAt)
     source.last = Math.max(source.last, last)
     source.partial = Math.max(source.partial, partial)
-    if (source.deliveredAt < chunk.deliveredAt) source.deliveredAt = chunk.deliveredAt
+    if (source.deliveredAt < period.deliveredAt) source.deliveredAt = period.deliveredAt
     for (const day of starts) source.starts.add(day)
     for (const day of covered) source.covered.add(day)
   }
@@ -74,7 +74,7 @@ export function sourceDays(cube: Cube): SourceDays[] {
 }
 
 /** The last day that was over when a delivery was made, and the day of which it has a part; −∞ for none. */
-function reachOfChunk(days: Set<number>, begun: Set<number>, deliveredAt: string): { last: number; partial: number } {
+function reachOfDays(days: Set<number>, begun: Set<number>, deliveredAt: string): { last: number; partial: number } {
   const delivered = Date.parse(deliveredAt) / 1000
   let [last, newest] = [-Infinity, -Infinity]
   let isAllAfter = true
@@ -88,11 +88,11 @@ function reachOfChunk(days: Set<number>, begun: Set<number>, deliveredAt: string
   return { last, partial: day > last && begun.has(day) ? day : -Infinity }
 }
 
-function daysOfChunk(cube: Cube, { segments }: Chunk): ChunkDays {
+function daysOfPeriod(cube: Cube, { segments }: SourcePeriod): PeriodDays {
   const before = known.get(segments)
   if (before) return before
   const category = columnPlace('chargeKind', 'ChargeCategory')
-  const days: ChunkDays = { starts: new Set(), usageStarts: new Set(), covered: new Set() }
+  const days: PeriodDays = { starts: new Set(), usageStarts: new Set(), covered: new Set() }
   for (const { rows, time, keys } of segments) {
     for (const start of time.starts) days.starts.add(Math.floor(start / DAY_S))
     const { codes, ids } = keys.chargeKind

@@ -21,18 +21,18 @@ export function partOf(whole: Cube, rowsOf: (of: SegmentOf) => Uint32Array): Cub
   const cube = new Cube()
   const origins = new Map<Segment, Origin>()
   const used = Object.fromEntries(dictionaryNames.map(name => [name, new Set<number>()])) as Record<DictionaryName, Set<number>>
-  for (const chunk of whole.chunks.values()) {
+  for (const period of whole.periods.values()) {
     const segments: Segment[] = []
-    chunk.segments.forEach((segment, place) => {
-      const of = { segment, billingMonth: chunk.billingPeriodStart.slice(0, 7) }
+    period.segments.forEach((segment, place) => {
+      const of = { segment, billingMonth: period.billingPeriodStart.slice(0, 7) }
       const rows = rowsOf(of)
       if (!rows.length) return
       const own = someRows(segment, rows, code => cube.currencyCode(whole.currencies[code]!))
       for (const name of dictionaryNames) for (const id of own.keys[name].ids) used[name].add(id)
-      origins.set(own, { of, place, places: chunk.segments.length, rows })
+      origins.set(own, { of, place, places: period.segments.length, rows })
       segments.push(own)
     })
-    if (segments.length) cube.setChunk({ ...chunk, segments })
+    if (segments.length) cube.setPeriod({ ...period, segments })
   }
   for (const name of dictionaryNames) {
     const entries = whole.entries[name]

@@ -1,4 +1,4 @@
-import type { Chunk, Cube } from './cube'
+import type { SourcePeriod, Cube } from './cube'
 import type { SegmentOf } from './layers'
 import type { Scope } from './question'
 import { reachOf, type Reach } from './reach'
@@ -8,20 +8,20 @@ export type Reached = SegmentOf & { reach: Reach; source: string }
 
 /** The segments that a scope reaches into. */
 export const segmentsReached = (cube: Cube, scope: Scope): Reached[] =>
-  chunksReached(cube, scope).flatMap(({ segments }) => segments.filter(reached => reached !== null))
+  periodsReached(cube, scope).flatMap(({ segments }) => segments.filter(reached => reached !== null))
 
 /** The billing periods that a scope reaches into; a segment that it does not reach is null. */
-export function chunksReached(cube: Cube, scope: Scope): { chunk: Chunk; segments: (Reached | null)[] }[] {
-  return [...cube.chunks.values()].flatMap(chunk => {
-    const { source, billingPeriodStart, billingPeriodEnd } = chunk
+export function periodsReached(cube: Cube, scope: Scope): { period: SourcePeriod; segments: (Reached | null)[] }[] {
+  return [...cube.periods.values()].flatMap(period => {
+    const { source, billingPeriodStart, billingPeriodEnd } = period
     const reach = reachOf(scope, { source, start: billingPeriodStart, end: billingPeriodEnd })
     if (!reach) return []
     const billingMonth = billingPeriodStart.slice(0, 7)
-    const segments = chunk.segments.map(segment =>
+    const segments = period.segments.map(segment =>
       segment.rows && (reach.place || (segment.lastHour >= reach.from && segment.firstHour < reach.to))
         ? { segment, reach, billingMonth, source }
         : null,
     )
-    return [{ chunk, segments }]
+    return [{ period, segments }]
   })
 }

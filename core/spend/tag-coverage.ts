@@ -15,7 +15,7 @@ function firstDaysOf(cube: Cube, dimension: string): FirstDays {
   const layer = cube.coding(dimension).layers[0]
   if (!layer) return found
   const idPlace = columnPlace('subAccount', 'SubAccountId')
-  for (const { source, billingPeriodStart, segments } of cube.chunks.values()) {
+  for (const { source, billingPeriodStart, segments } of cube.periods.values()) {
     const own = found.get(source) ?? new Map<string, number>()
     found.set(source, own)
     for (const segment of segments) {
@@ -45,14 +45,14 @@ function firstDaysOf(cube: Cube, dimension: string): FirstDays {
 const ofSource = (cube: Cube, scope: Scope, source: string): Scope => ({
   ...scope,
   ends: Object.fromEntries(
-    [...new Set([...cube.chunks.values()].map(chunk => chunk.source))].map(other => [
+    [...new Set([...cube.periods.values()].map(period => period.source))].map(other => [
       other,
       other === source ? (scope.ends && Object.hasOwn(scope.ends, other) ? scope.ends[other]! : scope.end) : scope.start,
     ]),
   ),
 })
 
-const sourcesOf = (cube: Cube) => [...new Set([...cube.chunks.values()].map(({ source }) => source))].sort()
+const sourcesOf = (cube: Cube) => [...new Set([...cube.periods.values()].map(({ source }) => source))].sort()
 
 /**
  * From which day on a sub account of a source reports a tag: since it first had it; where it never had, since its source first had it

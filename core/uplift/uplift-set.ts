@@ -2,11 +2,11 @@ import { z } from 'zod'
 import { isCurrency } from '../money/currency'
 import { parseDecimal } from '../money/decimal'
 import { isDay } from '../time/day'
-import { add, input, multiply, ownCharge, type Working } from '../working/working'
+import { add, input, multiply, asUplift, type Working } from '../working/working'
 
 const amount = z.string().refine(text => parseDecimal(text)?.abs().lte('1e12') === true, 'a number, such as 5 or 2.5')
 
-/** The organisation's own charges on top of list prices: a named set with one interval, attached where it holds. */
+/** The organisation's uplifts on top of list prices: a named set with one interval, attached where it holds. */
 export const upliftSetSchema = z.strictObject({
   id: z.string().min(1).max(60),
   name: z.string().trim().min(1, 'give the set a name').max(80),
@@ -47,7 +47,7 @@ export function upliftsFor(sets: readonly StoredUplift[], target: UpliftTarget, 
   )
 }
 
-/** What own charges multiply: how many of it there are, the unit hours of all of them, and quantities by their unit. */
+/** What uplifts multiply: how many of it there are, the unit hours of all of them, and quantities by their unit. */
 export type Multiplied = { count?: Working; unitHours?: Working; amounts?: { unit: string; quantity: Working; hours?: Working }[] }
 
 /**
@@ -68,17 +68,17 @@ export function upliftWorkings(
   const monthly: Working[] = []
   const shares: Working[] = []
   for (const charge of set.charges) {
-    const label = `own charge: ${charge.label}`
+    const label = `uplift: ${charge.label}`
     if (charge.by === 'flat') {
       const times = !isHourly ? count : (charges.unitHours ?? multiply('hours of all', [count, all], 'h'))
-      monthly.push(ownCharge(multiply(label, [times, input(`own charge a ${set.interval}`, charge.amount, undefined, source)])))
-    } else if (charge.by === 'percent') shares.push(ownCharge(input(`${label}, percent`, charge.amount, '%', source)))
+      monthly.push(asUplift(multiply(label, [times, input(`uplift a ${set.interval}`, charge.amount, undefined, source)])))
+    } else if (charge.by === 'percent') shares.push(asUplift(input(`${label}, percent`, charge.amount, '%', source)))
     else {
       const amount = charges.amounts?.find(a => a.unit === charge.unit)
       if (!amount) continue
       const times = !isHourly ? amount.quantity : (amount.hours ?? multiply(`${charge.unit} hours`, [amount.quantity, all]))
-      monthly.push(ownCharge(multiply(label, [times, input(`own charge per ${charge.unit}`, charge.amount, undefined, source)])))
+      monthly.push(asUplift(multiply(label, [times, input(`uplift per ${charge.unit}`, charge.amount, undefined, source)])))
     }
   }
-  return { monthly, percent: shares.length ? (shares.length === 1 ? shares[0]! : ownCharge(add('own charges, percent', shares))) : null }
+  return { monthly, percent: shares.length ? (shares.length === 1 ? shares[0]! : asUplift(add('uplifts, percent', shares))) : null }
 }

@@ -29,7 +29,7 @@ export type WorkingInput = {
   source?: string
   /** The input of an estimate that it came from, written `component.field`: a range varies it, a spreadsheet links to it. */
   ref?: string
-  /** The organisation's own charge, not the provider's. */
+  /** The organisation's uplift, not the provider's. */
   own?: true
 }
 
@@ -83,8 +83,8 @@ export const largerOf = operation('larger')
 /** The next whole number up. */
 export const roundUp = operation('ceiling')
 
-/** Marks a figure as the organisation's own charge. */
-export function ownCharge<W extends Working>(working: W): W {
+/** Marks a figure as the organisation's uplift. */
+export function asUplift<W extends Working>(working: W): W {
   return { ...working, own: true }
 }
 

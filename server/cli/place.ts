@@ -1,16 +1,15 @@
-import { existsSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { dirname, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { holderOf, type Holder } from '../db/folder-lock'
 import { MaintenanceFailed } from '../maintenance/manifest'
 import { MAINTAINER } from '../http/maintainer'
 
-const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
+/** The built server, which these commands are built into. */
+const built = dirname(dirname(fileURLToPath(import.meta.url)))
 
-/** Where everything is kept, as the server finds it: RAIN_BARREL_DATA, DATABASE_URL. @throws MaintenanceFailed before the first build. */
+/** Where everything is kept, as the server finds it: RAIN_BARREL_DATA, DATABASE_URL. */
 export function maintainedPlace() {
-  const serverDir = process.env.RAIN_BARREL_SERVER || join(root, '.output/server')
-  if (!existsSync(join(serverDir, 'migrations'))) throw new MaintenanceFailed('Rain Barrel is not built yet: «npm run build».')
+  const serverDir = process.env.RAIN_BARREL_SERVER || built
   return { dataDir: resolve(process.env.RAIN_BARREL_DATA || '.data'), serverDir, url: process.env.DATABASE_URL || undefined }
 }
 

@@ -23,7 +23,7 @@ type Body<Name extends keyof typeof estimates> = BodyOf<(typeof estimates)[Name]
 
 /**
  * Estimates with their versions, files and links, as far as they are for whoever asks: one made of what runs shows what its maker sees.
- * Patterns and own charges, of which they are made, are for everybody.
+ * Patterns and uplifts, of which they are made, are for everybody.
  */
 export class Estimates {
   constructor(private readonly work: EngineWork) {}
@@ -128,14 +128,14 @@ export class Estimates {
     return { uplifts: await listUplifts(this.#db) }
   }
 
-  /** Keeps a set of own charges; one of the same id is replaced. */
+  /** Keeps a set of uplifts; one of the same id is replaced. */
   async saveUplift(set: Body<'saveUplift'>) {
     await saveUplift(this.#db, set, this.#who)
     return { id: set.id }
   }
 
   async removeUplift(id: string) {
-    if (!(await removeUplift(this.#db, id))) throw notFound('set of own charges', `No set has the id «${id}».`)
+    if (!(await removeUplift(this.#db, id))) throw notFound('set of uplifts', `No set has the id «${id}».`)
     return { id }
   }
 

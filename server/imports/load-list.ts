@@ -42,8 +42,8 @@ export class LoadList {
     if (!row) return null
     const status = this.#statusOf(row, await this.#reported([row]))
     const current = await db.select({ start: billingPeriod.start }).from(billingPeriod).where(eq(billingPeriod.loadId, row.id))
-    const chunks = current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) }))
-    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.within(null).ask('sums', chunks)).result : []
+    const periods = current.map(({ start }) => ({ source: row.source, billingPeriodStart: isoInstant(start) }))
+    const inDatabase = status.state === 'loaded' && current.length ? (await this.cube.within(null).ask('sums', periods)).result : []
     return {
       ...status,
       errors: row.errors,

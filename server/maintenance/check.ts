@@ -142,12 +142,7 @@ const bodies: readonly Readable[] = [
     reads: body => lookup.safeParse(body).success,
     mend: 'Save it again.',
   },
-  {
-    what: 'own charge',
-    sql: 'select id, body from uplift_set',
-    reads: body => upliftSetSchema.safeParse(body).success,
-    mend: 'Make it anew.',
-  },
+  { what: 'uplift', sql: 'select id, body from uplift_set', reads: body => upliftSetSchema.safeParse(body).success, mend: 'Make it anew.' },
   { what: 'pattern', sql: 'select id, body from pattern', reads: body => patternSchema.safeParse(body).success, mend: 'Make it anew.' },
   {
     what: 'saved sentence',

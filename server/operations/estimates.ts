@@ -62,8 +62,8 @@ export const estimates = {
     reply: contracts.kept,
   }),
   removePattern: operation('estimates', 'delete', '/patterns/{id}', 'Takes a pattern out.', { reach: 'common', reply: contracts.kept }),
-  uplifts: operation('estimates', 'get', '/uplifts', 'The organisation’s own charges.', { reach: 'common', reply: contracts.upliftList }),
-  saveUplift: operation('estimates', 'post', '/uplifts', 'Keeps a set of own charges.', {
+  uplifts: operation('estimates', 'get', '/uplifts', 'The organisation’s uplifts.', { reach: 'common', reply: contracts.upliftList }),
+  saveUplift: operation('estimates', 'post', '/uplifts', 'Keeps a set of uplifts.', {
     reach: 'common',
     body: upliftSetSchema,
     reply: contracts.kept,

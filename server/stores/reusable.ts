@@ -5,7 +5,7 @@ import type { Db } from '../db/database'
 import { named } from './names'
 import { pattern, upliftSet } from '../db/schema'
 
-/** The organisation's own charges with who set them. */
+/** The organisation's uplifts with who set them. */
 export async function listUplifts(db: Db): Promise<StoredUplift[]> {
   const rows = await db.select(named(upliftSet)).from(upliftSet).orderBy(upliftSet.id)
   return rows.map(({ body, who, setAt }) => ({ ...body, who, setAt }))

@@ -1,10 +1,10 @@
 import { mainTotal } from '../../core/money/main-total'
-import { dataDaysOf, laggards, reachingCompared, resolvePeriod, scopeOf } from '../../core/spend/view-period'
-import { readView, type WrittenQuery } from '../../core/spend/view-address'
+import { dataDaysOf, laggards, reachingCompared, resolvePeriod, scopeOf } from '../../core/spend/sentence-period'
+import { readSentence, type WrittenQuery } from '../../core/spend/sentence-address'
 import { addDays } from '../../core/time/day'
 import { amountSaid } from '../../shared/words/amounts'
 import { capitalised } from '../../shared/words/capitalised'
-import { viewTitle } from '../../shared/words/sentence-text'
+import { sentenceTitle } from '../../shared/words/sentence-text'
 import { withinSaid } from '../../shared/words/within'
 import type { Mail } from '../connectors/mail'
 import type { Work } from './work'
@@ -14,26 +14,30 @@ import { tableFile } from './table-file'
 /** The mail of a saved sentence as it is now, with its file; in words why there is none. */
 export async function sentenceMail(
   { seen, exporter, asker }: Pick<Work, 'seen' | 'exporter' | 'asker'>,
-  sentence: StoredSentence,
+  saved: StoredSentence,
 ): Promise<Omit<Mail, 'key'> | string> {
-  const { schedule, name, body, description } = sentence
+  const { schedule, name, body, description } = saved
   if (!schedule) return 'The sentence is sent to nobody: name someone under its schedule.'
   const { result: facts } = await seen.ask('facts', undefined)
   const days = dataDaysOf(facts)
   if (!days) return facts.within ? `${asker.name} sees no charges: nothing was sent.` : 'Nothing is loaded yet: nothing was sent.'
-  const view = readView(body.query)
-  const period = resolvePeriod(view.period, days)
-  const asked = { ...scopeOf(view, days), measure: view.measure, ...(view.reportCurrency && { reportCurrency: view.reportCurrency }) }
+  const sentence = readSentence(body.query)
+  const period = resolvePeriod(sentence.period, days)
+  const asked = {
+    ...scopeOf(sentence, days),
+    measure: sentence.measure,
+    ...(sentence.reportCurrency && { reportCurrency: sentence.reportCurrency }),
+  }
   const { result } = await seen.ask('answer', { ...asked, splitBy: [], grain: null })
   const link = linkBack(body.query)
-  const currency = view.currency ?? mainTotal(result.totals, facts.reportCurrency)?.currency ?? 'EUR'
+  const currency = sentence.currency ?? mainTotal(result.totals, facts.reportCurrency)?.currency ?? 'EUR'
   const table = {
-    question: { ...asked, splitBy: view.splitBy, grain: view.grain },
+    question: { ...asked, splitBy: sentence.splitBy, grain: sentence.grain },
     format: schedule.format,
     currency,
-    across: view.across,
-    columns: view.columns,
-    before: reachingCompared(view, days),
+    across: sentence.across,
+    columns: sentence.columns,
+    before: reachingCompared(sentence, days),
     title: name,
   }
   // CSV holds nothing but its rows: what there is to know beside them is a file of its own
@@ -44,7 +48,7 @@ export async function sentenceMail(
   const late = laggards(period, days)
   const lines = [
     ...(description ? [description, ''] : []),
-    `${capitalised(viewTitle(view, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
+    `${capitalised(sentenceTitle(sentence, period))}: ${period.start} to ${addDays(period.end, -1)}.`,
     `Total: ${total}.`,
     ...(facts.within ? [`It is of ${withinSaid(facts.within)}.`] : []),
     ...(late.length ? [`It lacks days of ${late.map(({ source, lastDay }) => `${source} (delivered to ${lastDay})`).join(', ')}.`] : []),

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { columnsFor } from '../../core/spend/table'
-import { dataDaysOf, reachInto } from '../../core/spend/view-period'
+import { dataDaysOf, reachInto } from '../../core/spend/sentence-period'
 import { dayGroups } from '../../core/spend/day-groups'
 import type { tableExport } from '../../shared/contracts/spend-export'
 import { withCompanions } from '../../shared/words/dimensions'

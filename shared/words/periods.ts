@@ -1,4 +1,4 @@
-import type { RollingPeriod } from '../../core/spend/view'
+import type { RollingPeriod } from '../../core/spend/sentence'
 import { addDays, monthOf } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import { dayText, monthText } from './days'

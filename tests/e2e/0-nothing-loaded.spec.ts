@@ -1,6 +1,8 @@
 // Before anything is loaded, and at addresses that lead nowhere: what is missing is said, and what to do.
 import { accessible, expect, test } from '../support/browser'
 
+test.use({ start: { from: 'nothing', file: 'nothing loaded' } })
+
 const empty: [page: string, says: string][] = [
   ['/spend', 'Nothing is loaded yet.'],
   ['/spend/tags', 'Nothing is loaded yet.'],

@@ -1,7 +1,9 @@
 // The whole job as a person does it: from dropping files to the saving on the bill.
 import { readFileSync } from 'node:fs'
 import { accessible, dropFiles, expect, figure, serverLog, settled, test, widthOf } from '../support/browser'
-import { FILES } from './set-up'
+import { FILES } from './site'
+
+test.use({ start: { from: 'nothing', file: 'whole job' } })
 
 test('load a bill, read it, allocate it, price a workload, save something and see it on the next bill', async ({ page }) => {
   await test.step('an empty Rain Barrel says what to do', async () => {

@@ -1,8 +1,12 @@
-// Wrong input at each step: told what, where and how to mend it; nothing lost. Runs on what the whole job has left.
+// Wrong input at each step: told what, where and how to mend it; nothing lost. Begins with bills, rate cards, cost centres and an estimate.
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
+import { newEstimate, newRow } from '../../core/estimate/estimate'
+import { brackwaterCard } from '../../demo/rate-cards'
 import { charge, focusCsv } from '../support/charges'
 import { dropFiles, expect, serverLog, test } from '../support/browser'
+
+test.use({ start: { from: 'bills', file: 'wrong input' } })
 
 const folder = '.tests/wrong'
 const file = (name: string, content: string | Buffer) => {
@@ -11,7 +15,7 @@ const file = (name: string, content: string | Buffer) => {
   return `${folder}/${name}`
 }
 
-test('wrong input at each step', async ({ page, expectRefusals }) => {
+test('wrong input at each step', async ({ page, site, expectRefusals }) => {
   expectRefusals.allowed = true
   await test.step('Sources', async () => {
     await page.goto('/sources')
@@ -108,6 +112,9 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
   })
 
   await test.step('Estimates', async () => {
+    const boards = newEstimate('Pier boards, live departures', brackwaterCard, 'low-coast')
+    const estimate = { ...boards, components: [newRow('s', 'Boards', 'server', { size: 'otter-6x24', count: '2' })] }
+    await page.request.put('/api/v1/estimates/00000000-0000-4000-8000-000000000002', { data: { basedOn: null, estimate } })
     await page.goto('/estimates')
     await page
       .getByLabel('estimate file')
@@ -141,7 +148,7 @@ test('wrong input at each step', async ({ page, expectRefusals }) => {
     await page.getByRole('button', { name: 'gw-old-build-net passes nothing' }).click()
     await page.getByRole('button', { name: 'Show what would be done' }).click()
     await expect(page.getByText('cannot be brought back')).toBeVisible()
-    await page.request.post(`http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4319) + 1}/v1/behaviour`, { data: { next: 'fail' } })
+    await page.request.post(`${site.cloud}/v1/behaviour`, { data: { next: 'fail' } })
     await page.getByRole('button', { name: 'Approve and delete' }).click()
     await expect(page.getByText('Not done.')).toBeVisible()
     await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: 'gw-old-build-net' })).toContainText(

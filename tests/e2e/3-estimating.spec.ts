@@ -1,4 +1,4 @@
-// Whole jobs of estimating, each by keyboard alone. Runs on what the whole job has loaded.
+// Whole jobs of estimating, each by keyboard alone.
 import { readFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
@@ -6,6 +6,8 @@ import type { RateCard } from '../../core/ratecard/rate-card'
 import type { SavedEstimate } from '../../shared/contracts/estimates'
 import { expect, figure, serverLog, tabTo, test } from '../support/browser'
 import { pdfText } from '../support/pdf-text'
+
+test.use({ start: { from: 'bills', file: 'estimating' } })
 
 const keys = (page: Page) => page.keyboard
 const total = (page: Page) => page.getByTestId('estimate-total')

@@ -5,6 +5,8 @@ import { demoEstimates } from '../../demo/estimates'
 import { demoPatterns, demoUplifts } from '../../demo/reusable'
 import { accessible, expect, serverLog, settled, test, widthOf } from '../support/browser'
 
+test.use({ start: { from: 'bills', file: 'estimating views' } })
+
 const panels = ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']
 
 test('the views of Estimates are accessible in both themes and fit a narrow window', async ({ page, browser }) => {
@@ -36,7 +38,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
     await page.getByLabel('add a component').fill('data')
     await expect(page.getByRole('listbox', { name: 'components' })).toBeVisible()
     await accessible(page, '.adding')
-    for (const view of ['/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/own-charges', '/estimates/rate-cards']) {
+    for (const view of ['/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/uplifts', '/estimates/rate-cards']) {
       await page.goto(view)
       await settled(page)
       await accessible(page)
@@ -56,14 +58,7 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
   for (const one of [page, guest]) await one.setViewportSize({ width: 390, height: 800 })
   expect(await widthOf(guest)).toBe(390)
   await context.close()
-  for (const view of [
-    estimate,
-    '/estimates',
-    '/estimates/finder',
-    '/estimates/patterns',
-    '/estimates/own-charges',
-    '/estimates/rate-cards',
-  ]) {
+  for (const view of [estimate, '/estimates', '/estimates/finder', '/estimates/patterns', '/estimates/uplifts', '/estimates/rate-cards']) {
     await page.goto(view)
     await settled(page)
     await expect.poll(() => widthOf(page), view).toBe(390)
@@ -79,12 +74,12 @@ test('the views of Estimates are accessible in both themes and fit a narrow wind
   }
 })
 
-test("own charges, patterns, the finder and the sheet's own work, by keyboard and mouse", async ({ page, expectRefusals }) => {
+test("uplifts, patterns, the finder and the sheet's own work, by keyboard and mouse", async ({ page, expectRefusals }) => {
   const { estimates } = (await (await page.request.get('/api/v1/estimates')).json()) as { estimates: SavedEstimate[] }
   const before = estimates.length
 
-  await test.step('a set of own charges is made and shown where the thing is offered', async () => {
-    await page.goto('/estimates/own-charges')
+  await test.step('a set of uplifts is made and shown where the thing is offered', async () => {
+    await page.goto('/estimates/uplifts')
     await page.getByRole('button', { name: 'A new set' }).click()
     await page.getByLabel('name').fill('Night watch')
     await page.getByLabel('charge', { exact: true }).fill('someone awake')
@@ -116,7 +111,7 @@ test("own charges, patterns, the finder and the sheet's own work, by keyboard an
     await page.locator('.patternform').getByLabel('servers').fill('3')
     await page.getByRole('button', { name: 'Add its 6 rows' }).click()
     await expect(page.locator('[data-cell$="-0"]').filter({ hasText: 'Load balancers' })).toBeVisible()
-    // its own charge is in its price
+    // its uplift is in its price
     await page.locator('[data-cell$="-0"]').filter({ hasText: 'Load balancers' }).click()
     await expect(page.locator('.opened')).toContainText('Night watch')
     await page.locator('[data-cell$="-0"]').filter({ hasText: 'Load balancers' }).click()

@@ -6,7 +6,9 @@ import ExcelJS from 'exceljs'
 import Papa from 'papaparse'
 import { expensiveTuesday, nightPlan, sponsorCredit } from '../../demo/planted'
 import { accessible, dropFiles, expect, figure, serverLog, tabTo, settled, test, widthOf } from '../support/browser'
-import { FILES } from './set-up'
+import { FILES } from './site'
+
+test.use({ start: { from: 'bills', file: 'reading spend' } })
 
 const total = async (page: Page) => figure(await page.getByTestId('total').textContent())
 const still = (page: Page) => expect(page.locator('.page[aria-busy="false"]')).toBeVisible()

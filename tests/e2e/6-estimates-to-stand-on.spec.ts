@@ -12,6 +12,8 @@ import { demoPatterns } from '../../demo/reusable'
 import { expect, figure, serverLog, test } from '../support/browser'
 import { pdfText } from '../support/pdf-text'
 
+test.use({ start: { from: 'bills', file: 'estimates to stand on' } })
+
 const total = (page: Page) => page.getByTestId('estimate-total')
 /** A figure of the total: upfront, monthly, effective monthly, 12 months, whole term. */
 const totalOf = async (page: Page, at: number) =>
@@ -140,12 +142,6 @@ const yearly = (meter: string, variant: string) =>
       .find(p => p.meter === meter && p.variant === variant && p.region === 'low-coast')!
       .commitments!.find(c => c.years === 1 && c.paid === 'paid monthly')!.hourlyPrice,
   )
-
-test.beforeAll(async ({ request }) => {
-  // figures are held against list prices: own charges that other jobs have left go
-  const { uplifts } = (await (await request.get('/api/v1/uplifts')).json()) as { uplifts: { id: string }[] }
-  for (const { id } of uplifts) expect((await request.delete(`/api/v1/uplifts/${id}`)).ok()).toBe(true)
-})
 
 test('a small website, from nothing to workbook, PDF and link, in at most forty actions', async ({ page, browser }) => {
   await page.goto('/estimates')

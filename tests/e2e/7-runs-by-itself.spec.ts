@@ -7,6 +7,8 @@ import type { Page } from '@playwright/test'
 import { charge, focusCsv } from '../support/charges'
 import { accessible, expect, tabTo, test } from '../support/browser'
 
+test.use({ start: { from: 'bills', file: 'runs by itself' } })
+
 const watched = join(tmpdir(), `rain-barrel-watched-${process.pid}`)
 test.beforeAll(() => {
   rmSync(watched, { recursive: true, force: true })

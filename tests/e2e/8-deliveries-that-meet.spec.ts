@@ -4,6 +4,8 @@ import { charge, focusCsv } from '../support/charges'
 import type { FileCharge } from '../../demo/focus-file'
 import { accessible, expect, serverLog, test } from '../support/browser'
 
+test.use({ start: { from: 'bills', file: 'deliveries that meet' } })
+
 const account = 'meeting-account'
 const bill = (day: string, BilledCost: string, more: FileCharge = {}) =>
   charge({

@@ -3,6 +3,8 @@ import { expensiveTuesday } from '../../demo/planted'
 import { accessible, expect, test } from '../support/browser'
 import type { Page } from '@playwright/test'
 
+test.use({ start: { from: 'bills', file: 'who sees' } })
+
 async function workAs(page: Page, name: string) {
   await page.getByRole('button', { name: /Working as|Choose whom/ }).click()
   await page.getByRole('button', { name: new RegExp(`^✓?${name}`) }).click()

@@ -1,18 +1,16 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { accountTree, exchangeRates, foreignBill } from '../../demo/beside-the-bill'
-import { demoDeliveries } from '../../demo/deliveries'
 import { writeFocusFile } from '../../demo/focus-file'
 import { allocationPlan, people } from '../../demo/organisation'
 import { brackwaterCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
+import { billsOf, FILES, loadBills } from './site'
 
-export const FILES = '.tests/files'
-
-/** The demo's files of October and November, as a person has them in a folder. */
+/** Writes the demo's files of September to November, as a person has them in a folder, and makes the site that most tests begin with. */
 export default async function setUp() {
   mkdirSync(FILES, { recursive: true })
-  for (const { file, month, charges } of demoDeliveries()) {
-    if (month >= '2026-09' && !existsSync(join(FILES, file))) await writeFocusFile(join(FILES, file), charges())
+  for (const { file, charges } of billsOf(['2026-09', '2026-10', '2026-11'])) {
+    if (!existsSync(join(FILES, file))) await writeFocusFile(join(FILES, file), charges())
   }
   writeFileSync(join(FILES, 'rate-card-brackwater.json'), JSON.stringify(brackwaterCard))
   writeFileSync(join(FILES, 'rate-card-larkfield.json'), JSON.stringify(larkfieldCard))
@@ -21,4 +19,5 @@ export default async function setUp() {
   writeFileSync(join(FILES, 'exchange-rates.csv'), exchangeRates())
   writeFileSync(join(FILES, 'account-tree.json'), JSON.stringify(accountTree))
   writeFileSync(join(FILES, 'cost-centres.json'), JSON.stringify({ people, plan: allocationPlan }))
+  await loadBills()
 }

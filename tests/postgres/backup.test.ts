@@ -31,7 +31,7 @@ function run(
   env: Record<string, string | undefined>,
   kill?: () => boolean,
 ): Promise<Ended> {
-  const child = spawn(process.execPath, ['--import', 'tsx', `server/cli/${name}.ts`, ...args], {
+  const child = spawn(process.execPath, ['scripts/maintain.mjs', name, ...args], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   })

@@ -44,7 +44,7 @@ async function load(file: string) {
     },
   })
   for await (const _ of csvReader.read(join(folder, file), target, {})) continue
-  cube.setChunk({
+  cube.setPeriod({
     source: file,
     billingPeriodStart: '2026-10-01T00:00:00Z',
     billingPeriodEnd: '2026-11-01T00:00:00Z',

@@ -1,4 +1,4 @@
-// Versions, patterns, own charges, exports, links, what was used, and rate cards that come by table or by connection.
+// Versions, patterns, uplifts, exports, links, what was used, and rate cards that come by table or by connection.
 import { spawn, type ChildProcess } from 'node:child_process'
 import Papa from 'papaparse'
 import { unzipSync } from 'fflate'
@@ -235,7 +235,7 @@ describe('estimates', () => {
       ...rows.map(r => figureText(r.chosen!.effectiveMonthly)).filter(a => a.length > 4),
       'argin',
       'iscount',
-      'own charge',
+      'uplift',
       estimate.note,
       '-2+3',
     ]
@@ -322,7 +322,7 @@ describe('estimates', () => {
   })
 })
 
-it('keeps patterns and own charges with who made them, and refuses what is none', async () => {
+it('keeps patterns and uplifts with who made them, and refuses what is none', async () => {
   for (const pattern of demoPatterns) await server.json('patterns', post(pattern, as('Ines Moldal')))
   expect(patternList.parse(await server.json('patterns')).patterns.map(p => p.who)).toEqual(Array(5).fill('Ines Moldal'))
   expect((await server.call('patterns', post({ ...demoPatterns[0], components: [] }))).status).toBe(422)

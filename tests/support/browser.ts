@@ -1,12 +1,29 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Locator, type Page } from '@playwright/test'
+import { startSite, type Site, type Start } from '../e2e/site'
+
+let ownLog = () => ''
 
 /**
- * A test that fails when the page writes an error or a warning to the console. Refused requests are told to the person, and allowed where
- * expected.
+ * A test on the site of its file (`test.use({ start })` at its beginning says what it begins with) that fails when the page writes an error
+ * or a warning to the console. Refused requests are told to the person, and allowed where expected.
  */
-export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: undefined }>({
+export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: undefined }, { start: Start; site: Site }>({
+  start: [
+    { from: 'nothing', file: '' },
+    { option: true, scope: 'worker' },
+  ],
+  site: [
+    async ({ start }, use) => {
+      const site = await startSite(start)
+      ownLog = site.log
+      await use(site)
+      await site.stop()
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  baseURL: async ({ site }, use) => use(site.base),
   // eslint-disable-next-line no-empty-pattern
   expectRefusals: async ({}, use) => {
     await use({ allowed: false })
@@ -29,7 +46,7 @@ export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: u
 export { expect }
 
 /** What the server wrote since it started. */
-export const serverLog = () => readFileSync(`${process.env.E2E_KEPT ?? '.tests'}/server.log`, 'utf8')
+export const serverLog = () => ownLog()
 
 /** Drops files on the page as a person drags them from a folder. */
 export async function dropFiles(page: Page, paths: string[], selector: string): Promise<void> {

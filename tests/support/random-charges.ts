@@ -63,10 +63,10 @@ export const dimensions = ['ServiceName', 'SubAccountName', 'RegionId', 'Resourc
 export const valueOf = (charge: PlainCharge, dimension: string): string | null =>
   dimension.startsWith('Tags/') ? (charge.tags[dimension.slice(5)] ?? null) : (charge.values[dimension] ?? null)
 
-/** A cube of these charges, a chunk to a source and billing month. @param deliveredAt by source when its deliveries were made. */
+/** A cube of these charges, a period to a source and billing month. @param deliveredAt by source when its deliveries were made. */
 export function cubeOf(charges: PlainCharge[], deliveredAt: Record<string, string> = {}): Cube {
   const cube = new Cube()
-  const chunks = new Map<string, SegmentRow[]>()
+  const periods = new Map<string, SegmentRow[]>()
   const ids = new Map<string, number>()
   const idOf = (dictionary: DictionaryName, values: (string | null)[]) => {
     const key = `${dictionary} ${JSON.stringify(values)}`
@@ -100,14 +100,14 @@ export function cubeOf(charges: PlainCharge[], deliveredAt: Record<string, strin
   }
   for (const charge of charges) {
     const key = JSON.stringify([charge.source ?? 'test', charge.billedIn ?? '2026-09'])
-    const rows = chunks.get(key) ?? []
-    chunks.set(key, rows)
+    const rows = periods.get(key) ?? []
+    periods.set(key, rows)
     rows.push(rowOf(charge))
   }
-  if (!charges.length) chunks.set(JSON.stringify(['test', '2026-09']), [])
-  for (const [key, rows] of chunks) {
+  if (!charges.length) periods.set(JSON.stringify(['test', '2026-09']), [])
+  for (const [key, rows] of periods) {
     const [source, month] = JSON.parse(key) as [string, string]
-    cube.setChunk({
+    cube.setPeriod({
       source,
       billingPeriodStart: `${month}-01T00:00:00Z`,
       billingPeriodEnd: `${monthEnd(month)}T00:00:00Z`,

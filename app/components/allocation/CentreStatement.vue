@@ -16,7 +16,7 @@ function behind(line: Statement['lines'][number]) {
   if (line.kind === 'share' && !session.seesAll) return null
   const { measure, tree } = allocation.question!
   const of = { centre: props.centre, currency: props.currency, month: props.month, measure, tree: tree ?? null }
-  return { path: '/spend', query: writeView({ ...readView({}), ...traceOf(line, of, session.seesAll) }) }
+  return { path: '/spend', query: writeSentence({ ...readSentence({}), ...traceOf(line, of, session.seesAll) }) }
 }
 const share = (part: string, of: string) => percent(part, of)
 </script>

@@ -25,10 +25,10 @@ const monthOf = (kind: ComponentKind, inputs: Record<string, string> = {}) => {
   const way = priceAlone(store.estimate!, store.prices, newRow('x', '', kind.kind, inputs)).chosen
   return way && !kind.last ? `${money(roundText(figureText(way.effectiveMonthly)), store.currency)} ${store.currency} a month` : ''
 }
-/** What one of it costs as it begins, own charges included. */
+/** What one of it costs as it begins, uplifts included. */
 const usualPrice = (kind: ComponentKind) => monthOf(kind) && `${monthOf(kind)} as it begins`
-/** Names of the organisation's own charges on a kind or a pattern. */
-const ownCharges = (kind: string, pattern: string | null) =>
+/** Names of the organisation's uplifts on a kind or a pattern. */
+const upliftNames = (kind: string, pattern: string | null) =>
   upliftsFor(store.uplifts, { kind, variant: null, pattern })
     .map(set => set.name)
     .join(', ') || undefined
@@ -67,7 +67,7 @@ const found = computed((): Found[] => {
       label: pattern.name,
       note: `pattern · ${pattern.description}`,
       take: () => void (chosen.value = pattern),
-      own: ownCharges('', pattern.id),
+      own: upliftNames('', pattern.id),
     }))
   const things = findComponents(text.value, places.value)
     .filter(one => one.is === 'line' || store.offered(one.kind))
@@ -79,7 +79,7 @@ const found = computed((): Found[] => {
           label: kind.label,
           note: [kind.words.slice(0, 3).join(', '), open.value ? usualPrice(kind) : ''].filter(Boolean).join(' · '),
           take: () => emit('added', store.add(kind)),
-          own: ownCharges(kind.kind, null),
+          own: upliftNames(kind.kind, null),
         }
       }
       const where = placeText(one.card.provider, one.line.region, store.estimate!)
@@ -158,7 +158,7 @@ function onPaste(event: ClipboardEvent) {
           v-if="choice.unknown"
           class="own"
           >not understood: {{ choice.unknown }}</span
-        ><span v-if="choice.own" class="own">own charge: {{ choice.own }}</span>
+        ><span v-if="choice.own" class="own">uplift: {{ choice.own }}</span>
       </div>
       <p v-if="!found.length" class="minor none">The rate cards have no price for that. Any amount can be a free-form line.</p>
     </div>

@@ -30,7 +30,7 @@ const breakEven = (offer: Offer) => {
   const hours = cost(offer, way)?.breakEvenHours ?? cost(offer, '1 year, paid monthly')?.breakEvenHours
   return hours ? `${decimals(roundText(hours), 0)} h` : '–'
 }
-const ownCharges = (offer: Offer) =>
+const upliftNames = (offer: Offer) =>
   upliftsFor(uplifts, { kind: 'server', variant: offer.size, pattern: null, system }, terms.startsOn)
     .map(u => u.name)
     .join(', ')
@@ -60,7 +60,7 @@ const into = ref('')
           <td>
             {{ offer.size }}<span v-if="i === 0 && isRanked(offer, terms, way)" class="minor"> ◂ cheapest</span
             ><span v-if="offer.currency !== terms.currency" class="warn minor"> in {{ offer.currency }}, not ranked</span
-            ><span v-if="ownCharges(offer)" class="warn minor"> with own charges: {{ ownCharges(offer) }}</span>
+            ><span v-if="upliftNames(offer)" class="warn minor"> with uplifts: {{ upliftNames(offer) }}</span>
           </td>
           <td class="n">{{ offer.facts.vcpu }}</td>
           <td class="n">{{ offer.facts.memoryGb }}</td>

@@ -35,7 +35,7 @@ const months = computed(() => row.value.chosen?.months?.map(month => Number(eval
           >
         </p>
         <p v-if="row.uplifts.length" class="facts own">
-          Own charges: {{ row.uplifts.map(u => `${u.name} (${u.who}, from ${dayText(u.validFrom)})`).join('; ') }}
+          Uplifts: {{ row.uplifts.map(u => `${u.name} (${u.who}, from ${dayText(u.validFrom)})`).join('; ') }}
         </p>
         <MonthBars v-if="months" :amounts="months" :currency="store.currency" />
         <OpenedWays v-if="row.ways.length > 1" :component="component" :row="row" />

@@ -98,7 +98,7 @@ const start = computed(() => startOf(estimate.value))
           @change="setCurrency(($event.target as HTMLInputElement).value)"
       /></label>
       <datalist id="currencies"><option v-for="code in currencies" :key="code" :value="code" /></datalist>
-      <label class="target" title="own charges and exchange rates of that day hold"
+      <label class="target" title="uplifts and exchange rates of that day hold"
         >begins on
         <input
           v-held="start ?? ''"

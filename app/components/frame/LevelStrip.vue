@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { mainTotal } from '../../../core/money/main-total'
 import { daysBetween } from '../../../core/time/day'
-import { laggards } from '../../../core/spend/view-period'
+import { laggards } from '../../../core/spend/sentence-period'
 import { monthToDate } from '../../../core/time/period'
 import { withinSaid } from '../../../shared/words/within'
 

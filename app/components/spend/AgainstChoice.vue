@@ -3,7 +3,7 @@
 const spend = useSpend()
 const actions = useSpendActions()
 const open = ref(false)
-function choose(against: SpendView['against']) {
+function choose(against: Sentence['against']) {
   open.value = false
   actions.go({ against })
 }
@@ -15,10 +15,10 @@ const said = computed(() => (spend.compared ? periodText(spend.compared) : ''))
     <button class="control" :aria-label="`against: ${said}`">{{ said }}</button>
     <template #content>
       <div class="box">
-        <button type="button" class="option" :class="{ on: spend.view!.against === 'before' }" @click="choose('before')">
+        <button type="button" class="option" :class="{ on: spend.sentence!.against === 'before' }" @click="choose('before')">
           the period before
         </button>
-        <button type="button" class="option" :class="{ on: spend.view!.against === 'year' }" @click="choose('year')">
+        <button type="button" class="option" :class="{ on: spend.sentence!.against === 'year' }" @click="choose('year')">
           the same days a year before
         </button>
         <DayRange :period="spend.compared" act="Compare" @choose="choose" />

@@ -28,7 +28,7 @@ watch(
     values.value = []
     if (!chosen) return
     void nextTick(() => form.value?.querySelector<HTMLElement>('.search')?.focus()) // the list of dimensions that had the focus is gone
-    const known = spend.view![keeps.value ? 'keep' : 'leaveOut'][chosen] ?? []
+    const known = spend.sentence![keeps.value ? 'keep' : 'leaveOut'][chosen] ?? []
     ticked.value = known.map(value => value ?? NONE)
     await attempt(async () => {
       values.value = await spend.valuesOf(chosen)
@@ -41,7 +41,7 @@ const valueOptions = computed(() =>
   values.value.map(row => ({
     value: row.values[0] ?? NONE,
     label: row.label,
-    note: Number(row.amount) ? measured(row.amount, spend.currency, spend.isMoney ? spend.view!.measure : 'effectiveCost') : '',
+    note: Number(row.amount) ? measured(row.amount, spend.currency, spend.isMoney ? spend.sentence!.measure : 'effectiveCost') : '',
   })),
 )
 const tick = (value: string) => {
@@ -60,8 +60,8 @@ function apply() {
   if (!by || wrong.value) return
   const list = keeps.value ? 'keep' : 'leaveOut'
   if (way.value === 'values') {
-    const { [by]: _, ...others } = spend.view![list]
-    const { [by]: __, ...otherSide } = spend.view![keeps.value ? 'leaveOut' : 'keep']
+    const { [by]: _, ...others } = spend.sentence![list]
+    const { [by]: __, ...otherSide } = spend.sentence![keeps.value ? 'leaveOut' : 'keep']
     const chosen = ticked.value.map(value => (value === NONE ? null : value))
     actions.go({
       [list]: chosen.length ? { ...others, [by]: chosen } : others,
@@ -73,7 +73,7 @@ function apply() {
       way.value === 'contains'
         ? { dimension: by, keep: keeps.value, contains: text.value.trim() }
         : { dimension: by, keep: keeps.value, above: above.value.trim() }
-    actions.go({ conditions: [...spend.view!.conditions, condition], steps: [] })
+    actions.go({ conditions: [...spend.sentence!.conditions, condition], steps: [] })
   }
   emit('done')
 }

@@ -25,7 +25,7 @@ const chosen = ref([
 ])
 const { attempt, problem, busy } = useAttempt()
 const lineQuestion = () => ({
-  ...spend.question({ keep: keptWithSteps(spend.view!) }),
+  ...spend.question({ keep: keptWithSteps(spend.sentence!) }),
   reportCurrency: undefined,
   measure: 'billedCost' as const,
 })
@@ -46,11 +46,11 @@ watch(
 )
 /** How large the table is: as many cells a row as it shows values and figures. */
 const cells = computed(() => {
-  const view = spend.view!
-  const starts = view.across
-    ? new Set((spend.across?.rows ?? []).map(row => (view.across === 'start' ? row.start : row.values[view.across!]))).size
+  const sentence = spend.sentence!
+  const starts = sentence.across
+    ? new Set((spend.across?.rows ?? []).map(row => (sentence.across === 'start' ? row.start : row.values[sentence.across!]))).size
     : 0
-  return view.splitBy.length + starts + 1 + spend.tableColumns.length
+  return sentence.splitBy.length + starts + 1 + spend.tableColumns.length
 })
 const offered = computed(() =>
   (size.value?.columns ?? []).map(value => ({ value, label: value, note: dimensionLabel(value) === value ? '' : dimensionLabel(value) })),
@@ -61,20 +61,20 @@ const tick = (column: string) => {
 const name = () => `spend ${periodText(spend.period)}`.replaceAll(' ', '-')
 
 function take(format: TableFormat) {
-  const { shown: view } = spend
+  const { shown: sentence } = spend
   return attempt(async () => {
     if (what.value === 'lines') {
       const { blob } = await client.file('spend/lines', { question: lineQuestion(), columns: chosen.value, format })
       saveFile(blob, `charges.${format}`)
     } else {
       const table = {
-        question: spend.question({ splitBy: view!.splitBy, grain: view!.grain }),
+        question: spend.question({ splitBy: sentence!.splitBy, grain: sentence!.grain }),
         format,
         currency: spend.currency,
-        across: view!.across,
+        across: sentence!.across,
         columns: spend.tableColumns,
         before: spend.compared && { start: spend.compared.start, end: spend.compared.end, ends: spend.compared.ends },
-        title: `${measureNames[view!.measure]}, ${periodText(spend.period)}`,
+        title: `${measureNames[sentence!.measure]}, ${periodText(spend.period)}`,
       }
       const { blob } = await client.file('spend/table', table)
       saveFile(blob, `${name()}.${format}`)
@@ -94,7 +94,7 @@ function take(format: TableFormat) {
         <div class="kinds" role="group" aria-label="What to download">
           <button class="kind" :aria-pressed="what === 'shown'" @click="what = 'shown'">the table as shown</button>
           <button class="kind" :aria-pressed="what === 'lines'" @click="what = 'lines'">
-            the charge lines{{ spend.view!.steps.length ? ' of the path' : '' }}
+            the charge lines{{ spend.sentence!.steps.length ? ' of the path' : '' }}
           </button>
         </div>
         <template v-if="what === 'lines'">

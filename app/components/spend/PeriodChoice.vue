@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { rollingPeriods } from '../../../core/spend/view'
-import type { DataDays } from '../../../core/spend/view-period'
+import { rollingPeriods } from '../../../core/spend/sentence'
+import type { DataDays } from '../../../core/spend/sentence-period'
 import { addMonths, monthEnd, monthOf, monthStart } from '../../../core/time/day'
 import { periodStep, type Period } from '../../../core/time/period'
 
 /** The period of the Sentence: one that rolls with the data, a month, or two days. */
-const props = defineProps<{ period: SpendView['period']; days: DataDays }>()
-const emit = defineEmits<{ choose: [SpendView['period']] }>()
+const props = defineProps<{ period: Sentence['period']; days: DataDays }>()
+const emit = defineEmits<{ choose: [Sentence['period']] }>()
 const open = ref(false)
 const now = computed(() => resolvePeriod(props.period, props.days))
 const months = computed(() => {
@@ -17,7 +17,7 @@ const months = computed(() => {
 })
 const said = computed(() => periodText(now.value))
 
-function choose(period: SpendView['period']) {
+function choose(period: Sentence['period']) {
   open.value = false
   emit('choose', period)
 }

@@ -7,7 +7,7 @@ const props = defineProps<{ sentence?: SavedSentence }>()
 const emit = defineEmits<{ done: [] }>()
 const spend = useSpend()
 const sentences = useSentences()
-const name = ref(props.sentence?.name ?? (spend.view ? viewTitle(spend.view, spend.period) : ''))
+const name = ref(props.sentence?.name ?? (spend.sentence ? sentenceTitle(spend.sentence, spend.period) : ''))
 const folder = ref(props.sentence?.folder ?? '')
 const description = ref(props.sentence?.description ?? '')
 const shared = ref(props.sentence?.shared ?? false)
@@ -26,7 +26,7 @@ async function keep() {
         folder: folder.value,
         description: description.value,
         shared: shared.value,
-        body: props.sentence?.body ?? { query: writeView(spend.view!) },
+        body: props.sentence?.body ?? { query: writeSentence(spend.sentence!) },
         schedule: to.length ? { to, every: every.value, format: format.value } : null,
       },
       props.sentence?.id,

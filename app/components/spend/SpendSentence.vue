@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { grains } from '../../../core/time/grain'
 import { measures } from '../../../core/spend/question'
-import { MOST_SPLITS } from '../../../core/spend/view'
+import { MOST_SPLITS } from '../../../core/spend/sentence'
 
 /** What is being looked at, in words; every underlined part is a choice, and the whole is the address. */
 const spend = useSpend()
 const data = useData()
 const actions = useSpendActions()
-const view = computed(() => spend.view!)
+const sentence = computed(() => spend.sentence!)
 
 const measureOptions = measures.map(value => ({ value, label: measureNames[value], note: measureNotes[value] }))
 const grainOptions = computed(() =>
@@ -21,24 +21,24 @@ const basisOptions = [
 ]
 const NOTHING = ''
 const split = (index: number, value: string) => {
-  const next = [...view.value.splitBy]
+  const next = [...sentence.value.splitBy]
   if (value === NOTHING) next.splice(index)
   else next[index] = value
   actions.go({ splitBy: next.filter((d, i) => next.indexOf(d) === i) })
 }
-const splits = computed(() => (view.value.splitBy.length < MOST_SPLITS ? [...view.value.splitBy, null] : view.value.splitBy))
+const splits = computed(() => (sentence.value.splitBy.length < MOST_SPLITS ? [...sentence.value.splitBy, null] : sentence.value.splitBy))
 const reportOptions = computed(() => [
   { value: NOTHING, label: 'as billed' },
   ...(data.facts?.currencies ?? []).map(value => ({ value, label: `in ${value}`, note: 'at each day’s rate' })),
 ])
 
 /** Conditions of one list, a group for each dimension: `keeping team tag booking or none`. */
-const groups = (list: 'keep' | 'leaveOut') => Object.entries(view.value[list]).map(([dimension, values]) => ({ dimension, values }))
+const groups = (list: 'keep' | 'leaveOut') => Object.entries(sentence.value[list]).map(([dimension, values]) => ({ dimension, values }))
 // a resource is kept by its id; where its name is known the Sentence says the name
 const valueText = (dimension: string, value: string | null) => {
   if (value === null) return 'none'
   const row =
-    (view.value.splitBy.length === 1 && view.value.splitBy[0] === dimension ? spend.rows.find(r => r.values[0] === value) : null) ??
+    (sentence.value.splitBy.length === 1 && sentence.value.splitBy[0] === dimension ? spend.rows.find(r => r.values[0] === value) : null) ??
     spend.columns.find(c => c.dimension === dimension)?.rows.find(r => r.values[0] === value)
   return row?.label ?? value
 }
@@ -59,16 +59,16 @@ useSingleKey(
     <SentenceChoice
       label="measure"
       :options="measureOptions"
-      :chosen="view.measure"
-      :text="measureNames[view.measure]"
+      :chosen="sentence.measure"
+      :text="measureNames[sentence.measure]"
       @choose="actions.go({ measure: $event, currency: null })"
     /><template v-if="(data.facts?.currencies.length ?? 0) > 1 && spend.isMoney"
       >{{ ' '
       }}<SentenceChoice
         label="currency"
         :options="reportOptions"
-        :chosen="view.reportCurrency ?? NOTHING"
-        :text="view.reportCurrency ? `in ${view.reportCurrency}` : 'as billed'"
+        :chosen="sentence.reportCurrency ?? NOTHING"
+        :text="sentence.reportCurrency ? `in ${sentence.reportCurrency}` : 'as billed'"
         @choose="actions.go({ reportCurrency: $event || null, currency: null })" /></template
     >, split by
     <template v-for="(dimension, i) in splits" :key="i"
@@ -78,21 +78,21 @@ useSingleKey(
         :label="i === 0 ? 'split by' : `and split by, ${i + 1}`"
         :text="dimension ? dimensionLabel(dimension) : i === 0 ? 'nothing' : 'and …'"
         :first="[{ value: NOTHING, label: i === 0 ? 'nothing' : 'nothing more' }]"
-        :without="view.splitBy.filter(d => d !== dimension)"
+        :without="sentence.splitBy.filter(d => d !== dimension)"
         @choose="split(i, $event)" /></template
     >, each
     <SentenceChoice
       label="grain"
       :options="grainOptions"
-      :chosen="view.grain"
-      :text="view.grain"
+      :chosen="sentence.grain"
+      :text="sentence.grain"
       @choose="actions.go({ grain: $event })"
-    />, in <PeriodChoice v-if="spend.days" :period="view.period" :days="spend.days" @choose="actions.go({ period: $event })" />{{ ' ' }}
+    />, in <PeriodChoice v-if="spend.days" :period="sentence.period" :days="spend.days" @choose="actions.go({ period: $event })" />{{ ' ' }}
     <SentenceChoice
       label="which periods"
       :options="basisOptions"
-      :chosen="view.basis"
-      :text="view.basis === 'billing' ? 'by billing period' : 'by charge period'"
+      :chosen="sentence.basis"
+      :text="sentence.basis === 'billing' ? 'by billing period' : 'by charge period'"
       @choose="actions.go({ basis: $event })"
     />
     against
@@ -124,7 +124,7 @@ useSingleKey(
         ></template
       ></template
     >
-    <template v-for="condition in view.conditions" :key="JSON.stringify(condition)"
+    <template v-for="condition in sentence.conditions" :key="JSON.stringify(condition)"
       >, {{ condition.keep ? 'keeping' : 'leaving out' }} {{ dimensionLabel(condition.dimension) }}
       <span class="condition"
         ><span class="kept">{{ 'contains' in condition ? `with «${condition.contains}»` : `above ${condition.above}` }}</span

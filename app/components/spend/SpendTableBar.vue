@@ -7,7 +7,7 @@ const spend = useSpend()
 const actions = useSpendActions()
 const { options } = useDimensionOptions()
 /** What the choices say: they answer at once, the table follows. */
-const asked = computed(() => spend.view!)
+const asked = computed(() => spend.sentence!)
 const choosing = ref(false)
 
 function tickColumn(column: TableColumn) {

@@ -11,7 +11,7 @@ function look(index: number) {
   void go(sentences.open[index]!.query)
 }
 function add() {
-  if (spend.view) void go(sentences.add({ query: writeView(spend.view), title: viewTitle(spend.view, spend.period) }))
+  if (spend.sentence) void go(sentences.add({ query: writeSentence(spend.sentence), title: sentenceTitle(spend.sentence, spend.period) }))
 }
 function close(index: number) {
   const next = sentences.close(index)
@@ -29,8 +29,8 @@ const estimateFromThis = computed(() => ({
   path: '/estimates',
   query: {
     month: spend.period.start.slice(0, 7),
-    keep: JSON.stringify(keptWithSteps(spend.view!)),
-    leaveOut: JSON.stringify(spend.view!.leaveOut),
+    keep: JSON.stringify(keptWithSteps(spend.sentence!)),
+    leaveOut: JSON.stringify(spend.sentence!.leaveOut),
   },
 }))
 </script>
@@ -51,7 +51,7 @@ const estimateFromThis = computed(() => ({
           </button>
         </span>
       </template>
-      <NuxtLink v-if="spend.view && spend.isMoney" :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
+      <NuxtLink v-if="spend.sentence && spend.isMoney" :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
       <button class="link" @click="add">Open another</button>
       <UPopover v-model:open="saving"
         ><button class="link">Keep this sentence</button><template #content><SaveSentence @done="saving = false" /></template

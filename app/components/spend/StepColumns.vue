@@ -19,7 +19,7 @@ const largest = computed(() => spend.columns.map(({ rows }) => rows.reduce((most
 const counted = (index: number) => spend.shown!.stepQuantity.includes(index)
 
 function choose(index: number, column: StepColumn, row: SpendRow) {
-  const steps = spend.view!.steps.slice(0, index)
+  const steps = spend.sentence!.steps.slice(0, index)
   if (!chosen(index, row)) steps.push({ dimension: column.dimension, value: row.values[0]! })
   actions.go({ steps })
 }
@@ -29,10 +29,10 @@ function setDimension(index: number, dimension: string) {
   // a dimension that stands in another column already changes places with this one
   if (known >= 0) next[known] = next[index]!
   next[index] = dimension
-  actions.go({ stepOrder: next, steps: spend.view!.steps.slice(0, Math.min(index, known >= 0 ? known : index)) })
+  actions.go({ stepOrder: next, steps: spend.sentence!.steps.slice(0, Math.min(index, known >= 0 ? known : index)) })
 }
 function count(index: number) {
-  const list = spend.view!.stepQuantity
+  const list = spend.sentence!.stepQuantity
   actions.go({ stepQuantity: list.includes(index) ? list.filter(i => i !== index) : [...list, index].sort() })
 }
 
@@ -56,7 +56,7 @@ const places = computed(() => [...order.value, null])
 const SHOWN_ROWS = 400
 
 /** Takes the path into the Sentence, so that the chart, the table and what is downloaded are of it. */
-const path = computed(() => spend.view!.steps.map(step => valueLabel(step.dimension, step.value)).join(' · '))
+const path = computed(() => spend.sentence!.steps.map(step => valueLabel(step.dimension, step.value)).join(' · '))
 useSingleKey('p', () => path.value && actions.keepPath(), 'keep the path of the Steps')
 
 // what had the focus may be gone when the Steps change: it goes to what is nearest, never to the page

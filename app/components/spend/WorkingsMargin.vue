@@ -12,7 +12,7 @@ const skus = useSkuWords()
     </div>
     <p class="minor">
       {{ spend.workings.title }}, {{ periodText(spend.period) }}: quantity × unit price, as charged<template
-        v-if="spend.view!.measure === 'effectiveCost'"
+        v-if="spend.sentence!.measure === 'effectiveCost'"
         >; what a commitment covers counts at its effective price</template
       >
     </p>

@@ -3,7 +3,7 @@ import type { ChoiceField, Field } from '../../../core/estimate/components/field
 import { applies, type Place } from '../../../core/estimate/components/kind'
 import type { Component } from '../../../core/estimate/estimate'
 import { findPlace, placeText } from '../../../core/estimate/pricing/place'
-import { ownChargesOf } from '../../../core/estimate/pricing/plan-row'
+import { upliftsOfRow } from '../../../core/estimate/pricing/plan-row'
 import { figureText, priceAlone } from '../../../core/estimate/pricing/price-estimate'
 import { whereField, type InputColumn } from '../../../core/estimate/sheet/columns'
 import { roundText } from '../../../core/money/amount-text'
@@ -57,7 +57,7 @@ export function sheetCells(store: ReturnType<typeof useEstimate>, columns: () =>
     return field.options(place.card, place.region).map(option => optionOf(component, field, place, option))
   }
 
-  /** An option with its price where it stands for a line of the rate card, and the organisation's own charges on it. */
+  /** An option with its price where it stands for a line of the rate card, and the organisation's uplifts on it. */
   function optionOf(component: Component, field: ChoiceField, { card, region }: Place, option: string): CellOption {
     const line = field.name === 'sku' ? findSku(card, option) : field.meter && findPrice(card, field.meter, region, option)
     if (!line) return { value: option, label: option }
@@ -67,19 +67,19 @@ export function sheetCells(store: ReturnType<typeof useEstimate>, columns: () =>
     return {
       value: option,
       label: field.name === 'sku' ? describeLine(line, card) : option,
-      note: [...facts, price, ...withOwnCharges(component, field, option)].join(' · '),
+      note: [...facts, price, ...withUplifts(component, field, option)].join(' · '),
     }
   }
 
-  /** What the row costs a month with the option, where own charges come on top: their names alone say no price. */
-  function withOwnCharges(component: Component, field: ChoiceField, option: string): string[] {
+  /** What the row costs a month with the option, where uplifts come on top: their names alone say no price. */
+  function withUplifts(component: Component, field: ChoiceField, option: string): string[] {
     const kind = findKind(component.kind)!
     const inputs = { ...rowOf(component.id)?.inputs, [field.name]: option }
-    if (!ownChargesOf(store.uplifts, kind, inputs, component.pattern, store.estimate!).length) return []
+    if (!upliftsOfRow(store.uplifts, kind, inputs, component.pattern, store.estimate!).length) return []
     const { chosen } = priceAlone(store.estimate!, store.prices, component, { [field.name]: option })
     if (!chosen) return []
     const monthly = money(roundText(figureText(chosen.effectiveMonthly)), store.currency)
-    return [`${monthly} ${store.currency} a month for the row with own charges`]
+    return [`${monthly} ${store.currency} a month for the row with uplifts`]
   }
 
   /** Sizes are found by what they are. */

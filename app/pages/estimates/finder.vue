@@ -118,7 +118,7 @@ async function take(offer: Offer, into: string | null) {
     <template v-else-if="found">
       <p class="note">
         <b>{{ count(found.offers.length) }}</b> {{ found.offers.length === 1 ? 'size fits' : 'sizes fit' }}; effective monthly of each way's
-        own term in {{ currency }}, disk and own charges included. {{ count(found.rejected.length) }} fell out.
+        own term in {{ currency }}, disk and uplifts included. {{ count(found.rejected.length) }} fell out.
         <button class="link" :aria-expanded="why" @click="why = !why">Why</button>
       </p>
       <ul v-if="why" class="why">

@@ -55,7 +55,7 @@ const own = (id: string) =>
             <th>what it is for</th>
             <th>components</th>
             <th>left open</th>
-            <th>own charges</th>
+            <th>uplifts</th>
             <th>by</th>
             <th>saved</th>
             <th />

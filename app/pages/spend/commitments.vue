@@ -4,7 +4,7 @@ import { commitmentLines, commitmentSplits } from '../../../core/spend/commitmen
 /** Purchases as they were billed beside the cost spread over what they cover: the difference explained purchase by purchase. */
 const data = useData()
 useHead({ title: 'Commitments · Rain Barrel' })
-const period = ref<SpendView['period']>('this-year')
+const period = ref<Sentence['period']>('this-year')
 const { attempt, problem, busy } = useAttempt()
 const found = ref<ReturnType<typeof commitmentLines>>({ lines: [], totals: [] })
 const lines = computed(() => found.value.lines)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { charts } from '../../../core/spend/view'
+import { charts } from '../../../core/spend/sentence'
 import { daysBetween } from '../../../core/time/day'
 
 const spend = useSpend()
@@ -17,12 +17,15 @@ watch(
     if (route.path !== '/spend' || !data.days) return
     const { query } = route
     await spend.attempt(async () => {
-      const { view, ignored } = await viewOf(query)
+      const { sentence, ignored } = await sentenceOf(query)
       if (route.query !== query) return // left for another meanwhile
       spend.ignored = ignored
-      await spend.load(view, data.days!)
+      await spend.load(sentence, data.days!)
       if (route.path !== '/spend' || route.query !== query) return
-      sentences.note({ query: query.long ? { long: String(query.long) } : writeView(view), title: viewTitle(view, spend.period) })
+      sentences.note({
+        query: query.long ? { long: String(query.long) } : writeSentence(sentence),
+        title: sentenceTitle(sentence, spend.period),
+      })
     })
   },
   { immediate: true, deep: true },
@@ -83,10 +86,10 @@ onKeyStroke('Escape', event => {
       The charges could not be reached. <button class="link" @click="data.load()">Try again</button>
     </p>
     <p v-else-if="!spend.ready && !spend.problem" class="note" role="status">Reading the charges…</p>
-    <template v-if="spend.view && data.facts?.lastDay">
+    <template v-if="spend.sentence && data.facts?.lastDay">
       <SpendTabs />
       <SpendSentence />
-      <ProblemNote v-if="spend.problem" :problem="spend.problem" :retry="() => spend.load(spend.view!, spend.days!)" />
+      <ProblemNote v-if="spend.problem" :problem="spend.problem" :retry="() => spend.load(spend.sentence!, spend.days!)" />
       <template v-if="spend.ready">
         <div class="figures" :class="{ busy: spend.loading }">
           <span
@@ -127,22 +130,22 @@ onKeyStroke('Escape', event => {
             <SentenceChoice
               label="chart"
               :options="charts.map(value => ({ value, label: chartNames[value] }))"
-              :chosen="spend.view.chart"
-              :text="chartNames[spend.view.chart]"
+              :chosen="spend.sentence.chart"
+              :text="chartNames[spend.sentence.chart]"
               @choose="actions.go({ chart: $event })"
             />
             <SentenceChoice
-              v-if="spend.view.chart !== 'multiples' && spend.view.splitBy.length"
+              v-if="spend.sentence.chart !== 'multiples' && spend.sentence.splitBy.length"
               label="how many values"
               :options="mostOptions"
-              :chosen="String(spend.view.largest)"
-              :text="`largest ${spend.view.largest}`"
+              :chosen="String(spend.sentence.largest)"
+              :text="`largest ${spend.sentence.largest}`"
               @choose="actions.go({ largest: Number($event) })"
             />
             <button
               class="kind"
-              :aria-pressed="spend.view.show === 'comparison'"
-              @click="actions.go({ show: spend.view.show === 'comparison' ? 'table' : 'comparison' })"
+              :aria-pressed="spend.sentence.show === 'comparison'"
+              @click="actions.go({ show: spend.sentence.show === 'comparison' ? 'table' : 'comparison' })"
             >
               why it moved
             </button>

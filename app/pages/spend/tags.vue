@@ -11,7 +11,7 @@ const data = useData()
 const session = useSession()
 useHead({ title: 'Tags · Rain Barrel' })
 const { attempt, problem, busy } = useAttempt()
-const period = ref<SpendView['period']>('last-90')
+const period = ref<Sentence['period']>('last-90')
 const days = computed(() => data.days)
 const now = computed(() => days.value && reachingPeriod({ period: period.value }, days.value))
 type Key = TagSums & { key: string; firstDay: string | null; inheritable: boolean }

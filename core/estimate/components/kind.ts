@@ -44,10 +44,10 @@ export type Charges = {
   /** Where months differ: each of them. `recurring` is then what comes on top in every month. */
   months?: Recurring[][]
   unitPrice: { value: DecimalText; per: string } | null
-  /** How many of it there are, and the unit hours of all of them (base and peak): what an organisation's own charges multiply. */
+  /** How many of it there are, and the unit hours of all of them (base and peak): what an organisation's uplifts multiply. */
   count?: Working
   unitHours?: Working
-  /** Quantities that own charges may be for; `hours` is the quantity times the hours it is there, where that is not all of the month. */
+  /** Quantities that uplifts may be for; `hours` is the quantity times the hours it is there, where that is not all of the month. */
   amounts?: { unit: string; quantity: Working; hours?: Working }[]
   /** What its cost is worth knowing for each of, such as a user. */
   each?: { label: string; count: Working }
@@ -81,7 +81,7 @@ export type Builder = Place &
     findLine: (meter: Meter, variant?: string | null) => PriceLine | undefined
     charge: (label: string, line: PriceLine, quantity: Working) => Charge
     refuse: (field: string, reason: string, instead?: Refusal['instead']) => never
-    /** The other rows of the card: the month's cost before the organisation's own charges. Zero but for kinds priced last. */
+    /** The other rows of the card: the month's cost before the organisation's uplifts. Zero but for kinds priced last. */
     rest: Working
   }
 

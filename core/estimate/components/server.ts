@@ -24,7 +24,7 @@ export function systemsOf(card: RateCard, region: string): string[] {
 export const systemField = (help: string) =>
   choice('system', 'system', systemsOf, { help, means: meansVariant('system-vcpu-hour', openSystem) })
 
-/** The prepared image that machines start from: own charges can be attached to it. */
+/** The prepared image that machines start from: uplifts can be attached to it. */
 export const imageField = {
   type: 'text',
   name: 'image',
@@ -32,7 +32,7 @@ export const imageField = {
   maxLength: 120,
   usual: '',
   own: true,
-  help: 'Name of the prepared image that they start from, where there is one; own charges can be attached to it.',
+  help: 'Name of the prepared image that they start from, where there is one; uplifts can be attached to it.',
 } as const
 
 const offered = new WeakMap<RateCard, Map<string, WayToPay[]>>()

@@ -2,7 +2,7 @@ import { variantChoice } from './field'
 import type { ComponentKind } from './kind'
 
 /**
- * Support plan: the larger of its least charge and its graduated share of the month's other rows of the same provider, before own charges.
+ * Support plan: the larger of its least charge and its graduated share of the month's other rows of the same provider, before uplifts.
  */
 export const support: ComponentKind = {
   kind: 'support',

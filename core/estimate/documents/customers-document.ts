@@ -11,7 +11,7 @@ import { rowDetails, wayOf, texts, placeOf } from './document-parts'
 
 /**
  * The customer's copy, built from a list of what may go into it: title, names of rows and parts, region, inputs in words, customer's prices
- * and dates. Nothing else of the estimate is read here: no own cost, margin, discount, own charge, credit, target, note, scenario,
+ * and dates. Nothing else of the estimate is read here: no own cost, margin, discount, uplift, credit, target, note, scenario,
  * provider, person, reason, range or Workings.
  */
 export function customersDocument(estimate: Estimate, chosen: PricedEstimate, facts: DocumentFacts): EstimateDocument {

@@ -71,7 +71,7 @@ export function placeOf(estimate: Estimate, { change }: PricedEstimate, withProv
   return withProvider ? `${region}, ${provider}` : region
 }
 
-/** Rates that some row or own charge is converted at. */
+/** Rates that some row or uplift is converted at. */
 export function ratesUsed(estimate: Estimate, prices: Prices): EstimateDocument['rates'] {
   const to = currencyOf(estimate, prices)
   const foreign = new Set(

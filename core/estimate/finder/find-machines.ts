@@ -49,7 +49,7 @@ export type Terms = Pick<Estimate, 'currency' | 'rates' | 'discounts' | 'month' 
 
 /**
  * Everything that meets the needs, over all rate cards and regions, cheapest first for a way to pay; and why the rest fell out. Prices
- * come from the server and disk kinds themselves, own charges included. An offer in a currency that no rate leads from stays in it and
+ * come from the server and disk kinds themselves, uplifts included. An offer in a currency that no rate leads from stays in it and
  * stands behind all that can be compared, as does one that does not offer the way to pay.
  */
 export function findMachines(needs: Needs, prices: Prices, terms: Terms, way: WayToPay): { offers: Offer[]; rejected: Rejected[] } {

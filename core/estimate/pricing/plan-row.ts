@@ -25,7 +25,7 @@ import { mustFindRate } from './rates'
 import { inputsElsewhere, type Replaced } from '../scenarios/equivalent'
 import { splitRecurring, waysOf, type Way } from './ways-to-pay'
 
-/** What prices come from: the cards that the estimate names, the organisation's own charges, and the dated exchange rates. */
+/** What prices come from: the cards that the estimate names, the organisation's uplifts, and the dated exchange rates. */
 export type Prices = { cards: ReadonlyMap<string, RateCard>; uplifts: readonly StoredUplift[]; rates: readonly Rate[] }
 
 export type Settings = { key: string; monthHours: number; prices: Prices; estimate: Estimate; currency: string }
@@ -66,8 +66,8 @@ export const variantOf = (kind: ComponentKind, inputs: Inputs): string | null =>
   return field ? (inputs[field.name] ?? null) : null
 }
 
-/** The own charges that hold for a row when the estimate begins. */
-export function ownChargesOf(
+/** The uplifts that hold for a row when the estimate begins. */
+export function upliftsOfRow(
   sets: readonly StoredUplift[],
   kind: ComponentKind,
   inputs: Inputs,
@@ -176,10 +176,9 @@ function chargesOf(
 ): NonNullable<Plan['priced']> {
   const { estimate, prices, monthHours, currency } = settings
   if (place.card.currency !== currency) mustFindRate(estimate, prices.rates, place.card.currency, currency)
-  const uplifts = ownChargesOf(prices.uplifts, kind, inputs, component.pattern, estimate)
+  const uplifts = upliftsOfRow(prices.uplifts, kind, inputs, component.pattern, estimate)
   for (const set of uplifts)
-    if (set.currency !== currency)
-      mustFindRate(estimate, prices.rates, set.currency, currency, `, which the own charges «${set.name}» are in`)
+    if (set.currency !== currency) mustFindRate(estimate, prices.rates, set.currency, currency, `, which the uplifts «${set.name}» are in`)
   const charges = kind.price(makeBuilder(component.id, kind, inputs, place, { monthHours }, rest))
   const offered = waysOf(charges, monthHours)
   const planned = (made: Way): PlannedWay => ({ ...made, ...drawnBy(component.id, place.card.provider, made, charges) })

@@ -16,9 +16,9 @@ export type PricedComponent = StandingRow & {
   charges: Charges | null
   /** Sentences worth knowing before one believes the price. */
   notices: string[]
-  /** The own charges in its month, as far as they are amounts of their own. */
+  /** The uplifts in its month, as far as they are amounts of their own. */
   uplifts: StoredUplift[]
-  /** Its month before own charges, in its card's currency: what a support plan is a share of. */
+  /** Its month before uplifts, in its card's currency: what a support plan is a share of. */
   supportBase: Working
 }
 
@@ -52,7 +52,7 @@ export function priceRow(plan: Plan, pools: Pools, counted: boolean, settings: S
   const { estimate, prices, currency } = settings
   const discount = discountOf(kind, place.card.provider, settings)
   const convert = converter(estimate, prices.rates, currency)
-  const own = ownCharges(of.uplifts, of.charges, settings, convert)
+  const own = upliftsIn(of.uplifts, of.charges, settings, convert)
   const { chosen } = of
   const { card } = place
   const finish = (way: PlannedWay, paid: Paid) =>
@@ -128,7 +128,7 @@ function raisedNotices(chosen: PlannedWay, pools: Pools): string[] {
 
 type Own = { monthly: Working[]; percents: Working[] }
 
-function ownCharges(
+function upliftsIn(
   uplifts: readonly StoredUplift[],
   charges: Charges,
   settings: Settings,
@@ -167,14 +167,14 @@ function discountOf({ outside }: ComponentKind, provider: string, settings: Sett
   return made
 }
 
-/** Discount, own charges and conversion on what is paid. */
+/** Discount, uplifts and conversion on what is paid. */
 function withCharges(paid: Paid, discount: Discount, own: Own, convert: (working: Working) => Working): Paid {
   if (!discount && !own.monthly.length && !own.percents.length && convert(none) === none) return paid
   const money = (working: Working, flat: readonly Working[]): Working => {
     if (working === nothing) return working
     const base = convert(discounted(working, discount))
-    const share = own.percents.map(percent => multiply('own charge on the amount', [base, percent, input('of a hundred', '0.01')]))
-    return share.length + flat.length ? add(`${working.label}, with own charges`, [base, ...share, ...flat]) : base
+    const share = own.percents.map(percent => multiply('uplift on the amount', [base, percent, input('of a hundred', '0.01')]))
+    return share.length + flat.length ? add(`${working.label}, with uplifts`, [base, ...share, ...flat]) : base
   }
   return {
     upfront: money(paid.upfront, []),

@@ -2,6 +2,7 @@ import { Decimal, decimalText, zero, type DecimalText } from '../../money/decima
 import { add, divide, evaluate, input, multiply, subtract, type Working } from '../../working/working'
 import { none } from '../components/kind'
 import type { Estimate } from '../estimate'
+import { creditStretches, creditUntil, type Stretch } from './credits'
 import { figuresOf, figureWords, type FigureName, type Figures } from './figures'
 import type { PricedComponent } from './price-row'
 import { figureOf, type WayPrice } from './ways-to-pay'
@@ -72,27 +73,18 @@ export function stepsOn(
   }
   const month = evaluate(cost.monthly)
   const termMonths = 12 * termYears
-  for (const { label, amount, threshold, fromMonth, months } of estimate.funding) {
-    const last = fromMonth + months - 1
+  const given: Stretch[] = []
+  for (const credit of estimate.funding) {
+    const { label, threshold, fromMonth, months } = credit
     if (month.lt(threshold) || fromMonth > termMonths) continue
-    const monthly = input(`${label}, a month`, new Decimal(amount).times(-1))
-    const least = {
-      op: 'larger',
-      label: 'no more than the month costs',
-      parts: [monthly, subtract('the month', [none, total.monthly])],
-    } as const satisfies Working
-    const within = (until: number) => Math.max(0, Math.min(last, until) - fromMonth + 1)
-    const always = fromMonth === 1 && last >= termMonths
-    isEvenStill &&= always
-    const counts = {
-      upfront: 0,
-      monthly: fromMonth === 1 ? 1 : 0,
-      effectiveMonthly: 0,
-      firstYear: within(12),
-      wholeTerm: within(termMonths),
-    }
+    const stretches = creditStretches(credit, cost.monthly, given, termMonths)
+    given.push(...stretches)
+    const always = fromMonth === 1 && months >= termMonths
+    isEvenStill &&= always && stretches.length === 1
+    const last = fromMonth + months - 1
     const named = months === 1 ? `month ${fromMonth}` : `months ${fromMonth} to ${last}`
-    step(always ? label : `${label}, ${named}`, 'funding', name => multiply(label, [least, input('months', counts[name])]))
+    const until = { upfront: 0, monthly: 1, effectiveMonthly: 0, firstYear: 12, wholeTerm: termMonths }
+    step(always ? label : `${label}, ${named}`, 'funding', name => creditUntil(label, stretches, until[name]))
   }
   const margin = new Decimal(estimate.marginPercent)
   if (margin.gt(0))

@@ -1,12 +1,12 @@
 import type { Question } from '../question'
-import type { SpendView } from '../view'
-import { scopeOf, type DataDays } from '../view-period'
+import type { Sentence } from '../sentence'
+import { scopeOf, type DataDays } from '../sentence-period'
 
-/** A question, in one currency where the view reports in one. */
+/** A question, in one currency where the sentence reports in one. */
 export type Asked = Question & { reportCurrency?: string }
 
-/** A question of a view's charges. */
-export function askedOf(view: SpendView, days: DataDays, more: Partial<Asked> = {}): Asked {
-  const { measure, reportCurrency } = view
-  return { measure, splitBy: [], grain: null, ...scopeOf(view, days), ...(reportCurrency && { reportCurrency }), ...more }
+/** A question of a sentence's charges. */
+export function askedOf(sentence: Sentence, days: DataDays, more: Partial<Asked> = {}): Asked {
+  const { measure, reportCurrency } = sentence
+  return { measure, splitBy: [], grain: null, ...scopeOf(sentence, days), ...(reportCurrency && { reportCurrency }), ...more }
 }

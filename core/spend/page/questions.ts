@@ -4,8 +4,8 @@ import { isWholeMonths, type Period } from '../../time/period'
 import { withCompanions } from '../companions'
 import { dayGroups, type DayGroup } from '../day-groups'
 import { adds, isMoneyMeasure } from '../question'
-import type { SpendView } from '../view'
-import { reachingCompared, resolvePeriod, type DataDays } from '../view-period'
+import type { Sentence } from '../sentence'
+import { reachingCompared, resolvePeriod, type DataDays } from '../sentence-period'
 import { askedOf, type Asked } from './asked'
 import { stepQuestions, type StepAsked } from './steps'
 
@@ -70,11 +70,11 @@ export function mapPage<A, B>(page: Page<A>, of: (a: A) => B): Page<B> {
   }
 }
 
-/** What is asked for a view, with what the answers are read by. */
+/** What is asked for a sentence, with what the answers are read by. */
 export type PageAsked = {
   questions: Page<Asked>
   steps: StepAsked[]
-  /** The view's period. */
+  /** The sentence's period. */
   period: Period
   /** The step of the small lines. */
   lineGrain: Grain
@@ -85,28 +85,28 @@ export type PageAsked = {
 }
 
 /**
- * All that is asked for a view.
+ * All that is asked for a sentence.
  * @param partialDay the day after the last whole one, of which a part is delivered.
  */
-export function pageQuestions(view: SpendView, days: DataDays, sources: readonly SourceReach[], partialDay: Day | null): PageAsked {
-  const question = (more?: Partial<Asked>) => askedOf(view, days, more)
-  const before = reachingCompared(view, days)
-  const { splitBy, grain } = view
+export function pageQuestions(sentence: Sentence, days: DataDays, sources: readonly SourceReach[], partialDay: Day | null): PageAsked {
+  const question = (more?: Partial<Asked>) => askedOf(sentence, days, more)
+  const before = reachingCompared(sentence, days)
+  const { splitBy, grain } = sentence
   const named = withCompanions(splitBy)
-  const period = resolvePeriod(view.period, days)
+  const period = resolvePeriod(sentence.period, days)
   const lineGrain = grainOfAtMost(MOST_LINE_POINTS, period.start, period.end, grain)
   const groups = dayGroups(question(), Object.keys(days.sources))
   const part =
-    typeof view.period === 'string' && partialDay === period.end
+    typeof sentence.period === 'string' && partialDay === period.end
       ? { start: period.end, end: addDays(period.end, 1), ends: undefined }
       : null
   const laterFrom = sources.flatMap(source => source.laterFrom ?? []).sort()[0] ?? null
   const isMonths = isWholeMonths(period)
-  const basis = view.basis === 'billing' ? undefined : ('billing' as const)
+  const basis = sentence.basis === 'billing' ? undefined : ('billing' as const)
   const outside = { elsewhere: true, splitBy: ['ChargeDescription', 'ChargeCategory'] }
-  const charted = view.chart === 'multiples' ? MOST_MULTIPLES : view.largest + 1
-  const steps = stepQuestions(view, question, before)
-  const acrossSplit = view.across === null || view.across === 'start' ? named : [...new Set([...named, view.across])]
+  const charted = sentence.chart === 'multiples' ? MOST_MULTIPLES : sentence.largest + 1
+  const steps = stepQuestions(sentence, question, before)
+  const acrossSplit = sentence.across === null || sentence.across === 'start' ? named : [...new Set([...named, sentence.across])]
   return {
     ...{ steps, period, lineGrain, dayGroups: groups, part, laterFrom },
     questions: {
@@ -114,9 +114,12 @@ export function pageQuestions(view: SpendView, days: DataDays, sources: readonly
       before: question({ splitBy: named, ...before }),
       line: question({ grain }),
       series: question({ splitBy, grain, limit: lineGrain === grain ? Math.max(charted, MOST_LINES) : charted }),
-      lines: splitBy.length && !view.across && lineGrain !== grain ? question({ splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
-      chargeKinds: question({ splitBy: ['ChargeCategory'], measure: isMoneyMeasure(view.measure) ? view.measure : 'effectiveCost' }),
-      across: view.across ? question({ splitBy: acrossSplit, grain: view.across === 'start' ? grain : null }) : null,
+      lines: splitBy.length && !sentence.across && lineGrain !== grain ? question({ splitBy, grain: lineGrain, limit: MOST_LINES }) : null,
+      chargeKinds: question({
+        splitBy: ['ChargeCategory'],
+        measure: isMoneyMeasure(sentence.measure) ? sentence.measure : 'effectiveCost',
+      }),
+      across: sentence.across ? question({ splitBy: acrossSplit, grain: sentence.across === 'start' ? grain : null }) : null,
       later: laterFrom ? question(laterScope(days, sources)) : null,
       otherBasis: isMonths ? question({ basis }) : null,
       elsewhere: isMonths ? question(outside) : null,
@@ -125,7 +128,7 @@ export function pageQuestions(view: SpendView, days: DataDays, sources: readonly
       partLine: part && question({ ...part, grain }),
       partSeries: part && splitBy.length ? question({ ...part, splitBy, grain }) : null,
       steps: steps.map(({ now, before }) => ({ now, before })),
-      days: groups.length > 1 && adds(view.measure) ? groups.map(({ scope: { ends } }) => question({ splitBy: named, ends })) : [],
+      days: groups.length > 1 && adds(sentence.measure) ? groups.map(({ scope: { ends } }) => question({ splitBy: named, ends })) : [],
     },
   }
 }

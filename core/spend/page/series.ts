@@ -1,6 +1,6 @@
 import { addTexts, subtractTexts } from '../../money/amount-text'
 import { adds, type Answer } from '../question'
-import type { SpendView } from '../view'
+import type { Sentence } from '../sentence'
 import { isNone, type Hues } from './hues'
 import { MOST_MULTIPLES } from './questions'
 import type { SpendRow } from './rows'
@@ -17,7 +17,7 @@ export type ChartSeries = {
   total: string
 }
 
-/** What a chart of the view shows: the course of each of the largest rows, and of what is left of the whole. */
+/** What a chart of the sentence shows: the course of each of the largest rows, and of what is left of the whole. */
 export type ChartData = {
   rows: readonly SpendRow[]
   /** All of it at each start. */
@@ -31,17 +31,17 @@ export type ChartData = {
 
 /** @param restLabel how what is left of so many rows is called. */
 export function chartSeries(
-  view: Pick<SpendView, 'splitBy' | 'chart' | 'largest' | 'measure'>,
+  sentence: Pick<Sentence, 'splitBy' | 'chart' | 'largest' | 'measure'>,
   { rows, whole, courses, starts, currency, total }: ChartData,
   hues: Hues,
   restLabel: (count: number) => string,
 ): ChartSeries[] {
-  const { splitBy } = view
-  const isAdditive = adds(view.measure)
+  const { splitBy } = sentence
+  const isAdditive = adds(sentence.measure)
   const wholes = new Map(whole.rows.filter(row => row.currency === currency).map(row => [row.start!, row.amount]))
   const line = starts.map(start => wholes.get(start) ?? (isAdditive ? '0' : null))
   if (!splitBy.length) return [{ id: 'all', label: 'everything', values: null, hue: 0, isNone: false, amounts: line, total }]
-  const most = view.chart === 'multiples' ? MOST_MULTIPLES : view.largest
+  const most = sentence.chart === 'multiples' ? MOST_MULTIPLES : sentence.largest
   const size = ({ amount }: SpendRow) => Math.abs(Number(amount))
   // one more than asked for is shown where it would be the only one in the rest
   const largest = rows

@@ -1,7 +1,7 @@
 import { withCompanions } from '../companions'
 import type { Answer, Narrowing } from '../question'
-import type { SpendView } from '../view'
-import type { Reaching } from '../view-period'
+import type { Sentence } from '../sentence'
+import type { Reaching } from '../sentence-period'
 import type { Asked } from './asked'
 import { rowsOf, type Label, type SpendRow } from './rows'
 
@@ -16,17 +16,17 @@ export type StepAsked = {
 export type StepColumn = Pick<StepAsked, 'dimension' | 'of'> & { rows: SpendRow[]; total: string; unit: string; units: string[] }
 
 /** Whether a value is chosen in every column of the Steps. */
-export const stepsDone = ({ steps, stepOrder }: Pick<SpendView, 'steps' | 'stepOrder'>): boolean => steps.length >= stepOrder.length
+export const stepsDone = ({ steps, stepOrder }: Pick<Sentence, 'steps' | 'stepOrder'>): boolean => steps.length >= stepOrder.length
 
 /** A question for every column that is open: the first, and each behind a chosen value. */
-export function stepQuestions(view: SpendView, question: (more: Partial<Asked>) => Asked, before: Reaching): StepAsked[] {
-  const keep: Narrowing = { ...view.keep }
+export function stepQuestions(sentence: Sentence, question: (more: Partial<Asked>) => Asked, before: Reaching): StepAsked[] {
+  const keep: Narrowing = { ...sentence.keep }
   const found: StepAsked[] = []
-  for (const [index, dimension] of view.stepOrder.entries()) {
-    const left = index === 0 ? null : view.steps[index - 1]
+  for (const [index, dimension] of sentence.stepOrder.entries()) {
+    const left = index === 0 ? null : sentence.steps[index - 1]
     if (index > 0 && !left) break
     if (left) keep[left.dimension] = [left.value]
-    const counted = view.stepQuantity.includes(index)
+    const counted = sentence.stepQuantity.includes(index)
     const { reportCurrency, ...now } = question({
       splitBy: withCompanions([dimension]),
       keep: { ...keep },

@@ -4,20 +4,20 @@ import type { SkuMeaning } from '../../../core/ratecard/sku-meanings'
 import { plainGroups, type Group } from '../../../core/spend/plain-groups'
 import type { Converted, PackedConverted } from '../../../core/spend/convert'
 import { covered } from '../../../core/spend/covered'
-import { chunkKey, type Chunk } from '../../../core/spend/cube'
+import { periodKey, type SourcePeriod } from '../../../core/spend/cube'
 import { findPlaces, type FoundPlace } from '../../../core/spend/find'
 import { groupCharges } from '../../../core/spend/group'
 import type { PackedAnswer } from '../../../core/spend/packed'
 import type { CubePart } from '../../../core/spend/part'
 import type { Answer, Grouping, Scope } from '../../../core/spend/question'
-import { chunksReached, type Reached } from '../../../core/spend/reached'
+import { periodsReached, type Reached } from '../../../core/spend/reached'
 import { rowsOf } from '../../../core/spend/rows'
 import { segmentSums } from '../../../core/spend/segment-sums'
 import type { Day } from '../../../core/time/day'
 import type { ImportPeriod } from '../../../shared/contracts/imports'
 import type { CubeFacts } from './cube-facts'
 import { answerAsked, answersAsked, meaningsOf, type Asked } from './cube-replies'
-import { isWithin, type ChunkName, type Known } from './cube-state'
+import { isWithin, type PeriodName, type Known } from './cube-state'
 
 /** The rows of a load's charges for a billing period that a scope leaves, by segment; null where it reaches none. */
 export type LoadRows = { loadId: number; billingPeriodStart: string; billingPeriodEnd: string; segments: (Uint32Array | null)[] }
@@ -36,9 +36,9 @@ export const calls = {
   /** Which charges of which loads a scope leaves: by segment their rows as they are kept, in order. */
   rows({ cube, part }: Known, scope: Scope): LoadRows[] {
     const rowsWithin = rowsOf(cube, scope)
-    return chunksReached(cube, scope)
-      .sort((a, b) => (keyOf(a.chunk) < keyOf(b.chunk) ? -1 : 1))
-      .map(({ chunk: { loadId, billingPeriodStart, billingPeriodEnd }, segments }) => ({
+    return periodsReached(cube, scope)
+      .sort((a, b) => (keyOf(a.period) < keyOf(b.period) ? -1 : 1))
+      .map(({ period: { loadId, billingPeriodStart, billingPeriodEnd }, segments }) => ({
         loadId: loadId!,
         billingPeriodStart,
         billingPeriodEnd,
@@ -66,11 +66,11 @@ export const calls = {
   find: ({ cube }: Known, text: string): FoundPlace[] => findPlaces(cube, text),
   facts: ({ facts }: Known, _: undefined): CubeFacts => facts(),
   /** Sums of billing periods as they are in memory, by currency. */
-  sums: ({ cube }: Known, periods: ChunkName[]): ImportPeriod[] =>
+  sums: ({ cube }: Known, periods: PeriodName[]): ImportPeriod[] =>
     periods.flatMap(name => {
-      const chunk = cube.chunks.get(keyOf(name))
-      return chunk
-        ? segmentSums(chunk.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({
+      const period = cube.periods.get(keyOf(name))
+      return period
+        ? segmentSums(period.segments, cube.currencies).map(({ currency, rows, billed, effective }) => ({
             billingPeriodStart: name.billingPeriodStart,
             currency,
             rows,
@@ -82,7 +82,7 @@ export const calls = {
 }
 export type CubeCalls = typeof calls
 
-const keyOf = (name: Pick<Chunk, 'source' | 'billingPeriodStart'>) => chunkKey(name.source, name.billingPeriodStart)
+const keyOf = (name: Pick<SourcePeriod, 'source' | 'billingPeriodStart'>) => periodKey(name.source, name.billingPeriodStart)
 
 /** Rows of a part's segments, as rows of those that they come from. */
 function keptRows({ origins }: CubePart, segments: readonly (Reached | null)[], rowsWithin: (reached: Reached) => Uint32Array) {

@@ -5,7 +5,7 @@ import type { DictionaryName } from '../../../core/focus/star'
 import type { Rate } from '../../../core/money/rates'
 import { earlierCard, type RateCard } from '../../../core/ratecard/rate-card'
 import { skuMeanings, type SkuMeaning } from '../../../core/ratecard/sku-meanings'
-import { chunkKey, Cube, type Chunk } from '../../../core/spend/cube'
+import { periodKey, Cube, type SourcePeriod } from '../../../core/spend/cube'
 import type { CubePart } from '../../../core/spend/part'
 import { lookup, referenceBody } from '../../../shared/contracts/spend-settings'
 import type { Entry } from '../entry-sql'
@@ -13,13 +13,13 @@ import { decodeSegment } from '../segment-codec'
 import type { Beside } from '../../stores/beside'
 import { factsOf, type CubeFacts } from './cube-facts'
 
-export type ChunkName = { source: string; billingPeriodStart: string }
+export type PeriodName = { source: string; billingPeriodStart: string }
 /** Entries as the JSON text of a list. */
 export type NewEntries = { dictionary: DictionaryName; text: string }
 /** The charges of a billing period as they are kept, of which load, and how many there are to be. */
-export type StagedChunk = Omit<Chunk, 'segments' | 'loadId'> & { loadId: number; rows: number; segments: Uint8Array[] }
+export type StagedPeriod = Omit<SourcePeriod, 'segments' | 'loadId'> & { loadId: number; rows: number; segments: Uint8Array[] }
 /** What makes everything staged count, at once; where nothing is said beside the charges, what was known stays. */
-export type CubeUpdate = { revision: number; gone: ChunkName[] } & { beside?: Beside }
+export type CubeUpdate = { revision: number; gone: PeriodName[] } & { beside?: Beside }
 
 /** All that whoever asks may see of the charges, and what is known beside them at the moment. */
 export type Known = {
@@ -40,8 +40,8 @@ export type Known = {
 /** So many bounds are remembered with what lies within them. */
 const MOST_BOUNDS = 16
 
-const nameOf = ({ source, billingPeriodStart }: ChunkName): ChunkName => ({ source, billingPeriodStart })
-const keyOf = (name: ChunkName) => chunkKey(name.source, name.billingPeriodStart)
+const nameOf = ({ source, billingPeriodStart }: PeriodName): PeriodName => ({ source, billingPeriodStart })
+const keyOf = (name: PeriodName) => periodKey(name.source, name.billingPeriodStart)
 
 /** The charges in memory and what is known beside them. */
 export class CubeState {
@@ -53,8 +53,8 @@ export class CubeState {
   #rates: Rate[] = []
   #meanings = new Map<string, SkuMeaning>()
   #reportCurrency: string | null = null
-  #staged = new Map<string, Chunk | ChunkName>()
-  #damaged = new Map<string, ChunkName>()
+  #staged = new Map<string, SourcePeriod | PeriodName>()
+  #damaged = new Map<string, PeriodName>()
   /** What whoever asks sees, by their bound; forgotten with every change. */
   #known = new Map<string, Known>()
 
@@ -85,29 +85,29 @@ export class CubeState {
   }
 
   /** Charges that count with the next update. */
-  stage(chunk: StagedChunk): void {
-    const segments = chunk.segments.map(bytes => decodeSegment(bytes, currency => this.cube.currencyCode(currency)))
+  stage(period: StagedPeriod): void {
+    const segments = period.segments.map(bytes => decodeSegment(bytes, currency => this.cube.currencyCode(currency)))
     const whole = segments.filter(segment => segment !== null)
-    const isWhole = whole.length === segments.length && whole.reduce((n, { rows }) => n + rows, 0) === chunk.rows
-    const { rows: _, ...own } = chunk
-    this.#staged.set(keyOf(chunk), isWhole ? { ...own, segments: whole } : nameOf(chunk))
+    const isWhole = whole.length === segments.length && whole.reduce((n, { rows }) => n + rows, 0) === period.rows
+    const { rows: _, ...own } = period
+    this.#staged.set(keyOf(period), isWhole ? { ...own, segments: whole } : nameOf(period))
   }
 
   /** Makes what is staged count. */
   update(update: CubeUpdate): void {
     if (update.beside) this.#takeBeside(update.beside)
     for (const name of update.gone) {
-      this.cube.removeChunk(name.source, name.billingPeriodStart)
+      this.cube.removePeriod(name.source, name.billingPeriodStart)
       this.#damaged.delete(keyOf(name))
       this.#staged.delete(keyOf(name))
     }
-    for (const [key, chunk] of this.#staged) {
-      if ('segments' in chunk) {
-        this.cube.setChunk(chunk)
+    for (const [key, period] of this.#staged) {
+      if ('segments' in period) {
+        this.cube.setPeriod(period)
         this.#damaged.delete(key)
       } else {
-        this.cube.removeChunk(chunk.source, chunk.billingPeriodStart)
-        this.#damaged.set(key, chunk)
+        this.cube.removePeriod(period.source, period.billingPeriodStart)
+        this.#damaged.set(key, period)
       }
     }
     this.#staged.clear()

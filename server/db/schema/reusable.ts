@@ -4,7 +4,7 @@ import type { UpliftSet } from '../../../core/uplift/uplift-set'
 
 const when = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' })
 
-/** The organisation's own charges; changed in one place, held wherever they are attached. */
+/** The organisation's uplifts; changed in one place, held wherever they are attached. */
 export const upliftSet = pgTable('uplift_set', {
   id: text('id').primaryKey(),
   body: jsonb('body').$type<UpliftSet>().notNull(),

@@ -17,7 +17,7 @@ const types: Record<ExportFormat, string> = {
   pdf: 'application/pdf',
 }
 
-/** The cards, own charges and exchange rates that an estimate is priced with. @throws Problem when a card is not loaded. */
+/** The cards, uplifts and exchange rates that an estimate is priced with. @throws Problem when a card is not loaded. */
 export async function pricesFor(db: Db, estimate: Estimate): Promise<Prices> {
   const cards = new Map<string, RateCard>()
   for (const { provider, date, revision } of estimate.cards) {

@@ -190,7 +190,7 @@ function writeOwn(book: ExcelJS.Workbook, document: EstimateDocument, { estimate
   workings.addRow([])
   headings(workings, ['step', 'value', 'unit', ''])
   for (const { label, formula, value, unit, own } of sheet.steps)
-    workings.addRow([asText(label), { formula, result: value }, asText(unit), own ? 'own charge' : ''])
+    workings.addRow([asText(label), { formula, result: value }, asText(unit), own ? 'uplift' : ''])
   workings.columns.forEach((column, i) => {
     column.width = [64, 20, 18, 14][i]
   })

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { adds, type Scope } from '../../../core/spend/question'
-import { dataDaysOf, laggards, reachInto } from '../../../core/spend/view-period'
+import { dataDaysOf, laggards, reachInto } from '../../../core/spend/sentence-period'
 import { spendTable, type TableColumn, type TableHead } from '../../../core/spend/table'
 import { addDays } from '../../../core/time/day'
 import { unpackAnswer, type PackedAnswer } from '../../../core/spend/packed'

@@ -8,7 +8,7 @@ import { scaled } from '../../../core/money/scaled'
 import { emptyReference } from '../../../core/spend/reference'
 import { cubeOf, plainCharge, valueOf, type PlainCharge } from '../../support/random-charges'
 
-/** The rule of each charge, by the cube; the charges are of one chunk. */
+/** The rule of each charge, by the cube; the charges are of one period. */
 function caught(charges: PlainCharge[], rules: Rule[], reference = emptyReference): (string | null)[] {
   const cube = cubeOf(charges)
   cube.setReference(reference)

@@ -6,7 +6,7 @@ import { useSkuWords } from '../../../app/stores/sku-words'
 import { useSpend } from '../../../app/stores/spend'
 import { answersPacked } from '../../../core/spend/answer'
 import type { Question } from '../../../core/spend/question'
-import type { SpendView } from '../../../core/spend/view'
+import type { Sentence } from '../../../core/spend/sentence'
 import { answering, refusal } from '../../support/answering'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
@@ -33,7 +33,7 @@ const facts = {
   ],
 }
 const days = { firstDay: '2026-10-01', lastDay: '2026-11-05', sources: { near: '2026-11-04', far: '2026-11-05' } }
-const view = (more: Partial<SpendView> = {}): SpendView => ({
+const sentence = (more: Partial<Sentence> = {}): Sentence => ({
   ...{ measure: 'billedCost', splitBy: ['ServiceName'], grain: 'day', period: 'this-month', against: 'before' },
   ...{ keep: {}, leaveOut: {}, conditions: [], currency: null, reportCurrency: null, chart: 'columns', largest: 7 },
   ...{ steps: [], stepOrder: ['ServiceName'], stepQuantity: [], across: null, columns: [], show: 'table', basis: 'charge' },
@@ -62,7 +62,7 @@ beforeEach(() => {
 it('shows the total, a day, rows, course and the part of a day, each of its own days and currency', async () => {
   const log = answering({ 'POST spend/answers': answers })
   const spend = useSpend()
-  await spend.load(view(), days)
+  await spend.load(sentence(), days)
   expect(spend.problem).toBeNull()
   expect(log).toHaveLength(1)
   expect([spend.currency, spend.total, spend.totals]).toEqual([
@@ -100,8 +100,8 @@ it('what is asked later is shown, whichever answer comes first', async () => {
   const waiting: (() => void)[] = []
   answering({ 'POST spend/answers': asked => new Promise(resolve => waiting.push(() => resolve(answers(asked)))) })
   const spend = useSpend()
-  const first = spend.load(view(), days)
-  const second = spend.load(view({ keep: { ServiceName: ['Disks'] } }), days)
+  const first = spend.load(sentence(), days)
+  const second = spend.load(sentence({ keep: { ServiceName: ['Disks'] } }), days)
   await vi.waitFor(() => expect(waiting).toHaveLength(2))
   waiting[1]!()
   await second
@@ -114,9 +114,9 @@ it('what is asked later is shown, whichever answer comes first', async () => {
 it('a refusal is said, and what was shown stays', async () => {
   const spend = useSpend()
   answering({ 'POST spend/answers': answers })
-  await spend.load(view(), days)
+  await spend.load(sentence(), days)
   answering({ 'POST spend/answers': () => refusal(422, 'no-such-dimension', 'Nothing is called that.') })
-  await spend.load(view({ splitBy: ['Nothing'] }), days)
+  await spend.load(sentence({ splitBy: ['Nothing'] }), days)
   expect([spend.problem!.detail, spend.shown!.splitBy, spend.total, spend.loading]).toEqual([
     ...['Nothing is called that.', ['ServiceName'], '30', false],
   ])
@@ -125,7 +125,7 @@ it('a refusal is said, and what was shown stays', async () => {
 it('a currency that is chosen is shown; values to choose from are those under the other conditions, of every currency', async () => {
   const log = answering({ 'POST spend/answers': answers })
   const spend = useSpend()
-  await spend.load(view({ currency: 'USD', keep: { ServiceName: ['Servers'] } }), days)
+  await spend.load(sentence({ currency: 'USD', keep: { ServiceName: ['Servers'] } }), days)
   expect([spend.currency, spend.total]).toEqual(['USD', '3'])
   const values = await spend.valuesOf('ServiceName')
   expect((log.at(-1)!.body as { questions: Question[] }).questions[0]!.keep).toEqual({})

@@ -62,7 +62,7 @@ it("a customer's document adds up too, and holds nothing of own cost, terms, not
   // the tax is on the customer's bill; everything else of the way from cost to price stays in the house
   const tax = own.summary.find(s => s.label.startsWith('tax'))!
   for (const amount of costs.filter(a => !Object.values(tax.figures).includes(a))) expect(text.includes(`"${amount}"`), amount).toBe(false)
-  for (const word of [secretNote, 'margin', 'discount', 'own charge', 'start-up', '37.11', 'framework', '640', '"18"'])
+  for (const word of [secretNote, 'margin', 'discount', 'uplift', 'start-up', '37.11', 'framework', '640', '"18"'])
     expect(text.includes(word), word).toBe(false)
   expect(customers.workings).toEqual([])
   expect(customers.assumptions.every(a => a.effect === null)).toBe(true)

@@ -343,8 +343,8 @@ it('a scenario without an override equals its base, and one over a longer commit
   expect(figureText(committed!.total.wholeTerm)).toBe('272')
 })
 
-it('takes each step of a price in its order: list, discount, own charge, conversion, support, margin, tax', () => {
-  // 100 GB at 0.08 = 8; less 10 % = 7.2; own charges of 5 % and 2 = 9.56; at 2 = 19.12; support 10 % of 7.2 = 0.72, at 2 = 1.44; sum 20.56;
+it('takes each step of a price in its order: list, discount, uplift, conversion, support, margin, tax', () => {
+  // 100 GB at 0.08 = 8; less 10 % = 7.2; uplifts of 5 % and 2 = 9.56; at 2 = 19.12; support 10 % of 7.2 = 0.72, at 2 = 1.44; sum 20.56;
   // margin of 20 % = 25.7; tax of 25 % = 32.125
   const card = {
     ...testCard,

@@ -1,4 +1,4 @@
-// A row's price as it is read, line by line, with a negotiated discount, own charges, months that differ and a support plan on top.
+// A row's price as it is read, line by line, with a negotiated discount, uplifts, months that differ and a support plan on top.
 import { expect, it } from 'vitest'
 import { priceEstimate, type Prices } from '../../../core/estimate/pricing/price-estimate'
 import type { RateCard } from '../../../core/ratecard/rate-card'
@@ -41,7 +41,7 @@ it('takes the negotiated discount off every amount, and says of how much', () =>
   )
 })
 
-it('puts own charges on each month, and their share on every amount', () => {
+it('puts uplifts on each month, and their share on every amount', () => {
   const prices = {
     ...testPrices,
     uplifts: [
@@ -54,12 +54,12 @@ it('puts own charges on each month, and their share on every amount', () => {
   const row = price([server({ pays: 'on-demand' })], {}, prices).rows[0]!
   const [head, ...parts] = outline(row.chosen!.monthly)
   // 8.468 + 20 % of it + 5
-  expect(head).toMatch(/, with own charges = 15\.1616$/)
+  expect(head).toMatch(/, with uplifts = 15\.1616$/)
   expect(parts).toEqual(
-    expect.arrayContaining([expect.stringContaining('own charge on the amount = 1.6936'), expect.stringContaining('of a hundred = 0.01')]),
+    expect.arrayContaining([expect.stringContaining('uplift on the amount = 1.6936'), expect.stringContaining('of a hundred = 0.01')]),
   )
   const committed = price([server()], {}, prices).rows[0]!.chosen!
-  expect(outline(committed.upfront)[0]).toBe('upfront, with own charges = 163.2') // 136 and a fifth
+  expect(outline(committed.upfront)[0]).toBe('upfront, with uplifts = 163.2') // 136 and a fifth
   expect(outline(committed.monthly)[0]).toMatch(/ = 5$/)
   // nothing upfront stays nothing
   expect(price([server({ pays: 'on-demand' })], {}, prices).rows[0]!.chosen!.upfront.label).toBe('nothing upfront')

@@ -1,4 +1,4 @@
-// Hours of a named month, own charges with a peak and from their date, effective months, credits, exchange rates. Figures by hand.
+// Hours of a named month, uplifts with a peak and from their date, effective months, credits, exchange rates. Figures by hand.
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { estimateSchema, newEstimate, newRow, type Estimate } from '../../../core/estimate/estimate'
@@ -40,8 +40,8 @@ describe('always on means all hours of the month chosen', () => {
     ['2028-02', 696],
     ['2026-11', 720],
     ['2026-10', 744],
-  ] as const)('%s has %d hours: for rows, commitments, own charges and kinds without an hours field', (month, hours) => {
-    // 0.028 on-demand + 0.0073 committed + 1 + own charges of 0.1 on two servers
+  ] as const)('%s has %d hours: for rows, commitments, uplifts and kinds without an hours field', (month, hours) => {
+    // 0.028 on-demand + 0.0073 committed + 1 + uplifts of 0.1 on two servers
     const expected = new Decimal(hours).times('1.2353')
     expect(monthly({ ...hourly, month }, { ...testPrices, uplifts: [set({})] })).toBe(expected.toFixed())
     // what begins without an hours field of its own is there all hours too
@@ -69,7 +69,7 @@ describe('always on means all hours of the month chosen', () => {
   })
 })
 
-describe('own charges', () => {
+describe('uplifts', () => {
   const peak = (more: Record<string, string> = {}) =>
     testEstimate([['server', { size: 'plain', count: '1', peakCount: '3', peakHours: '5d x 10h', ...more }]])
   const own = (estimate: Estimate, sets: StoredUplift[]) =>
@@ -257,7 +257,7 @@ describe('exchange rates', () => {
     // one for this estimate alone comes first
     expect(at({ rates: [{ from: 'USD', rate: '0.5', day: '2026-11-05' }] })).toBe('4')
   })
-  it('are never invented: the pair that is really missing is named, also where own charges need it', () => {
+  it('are never invented: the pair that is really missing is named, also where uplifts need it', () => {
     const early = priceEstimate({ ...e, startsOn: '2025-12-31' }, prices).rows[0]!
     expect(early.problems.where).toContain('no rate from USD to EUR that holds on 2025-12-31')
     expect(early.refusal!.give).toEqual({ rate: 'USD', to: 'EUR' })
@@ -265,7 +265,7 @@ describe('exchange rates', () => {
       { ...e, rates: [] },
       { ...prices, uplifts: [set({ currency: 'NOK', interval: 'month', attached: [{ to: 'kind', key: 'disk', variant: null }] })] },
     ).rows[0]!
-    expect(own.problems.where).toContain('no rate from NOK to EUR, which the own charges «Care» are in')
+    expect(own.problems.where).toContain('no rate from NOK to EUR, which the uplifts «Care» are in')
     expect(own.refusal!.give!.rate).toBe('NOK')
   })
 })

@@ -144,7 +144,7 @@ it('answers several questions as it answers each, also where one is added up fro
       (charges, q, parts) => {
         const cube = cubeOf(charges)
         // many charges to few groups, so that adding up from groups is worth it
-        for (let i = 0; i < 8; i++) cube.setChunk({ ...cube.chunks.values().next().value!, source: `again ${i}` })
+        for (let i = 0; i < 8; i++) cube.setPeriod({ ...cube.periods.values().next().value!, source: `again ${i}` })
         const questions = parts.map((more): Question => ({ ...q, ...more }))
         expect(answersPacked(cube, questions).map(unpackAnswer)).toEqual(questions.map(one => answer(cube, one)))
       },

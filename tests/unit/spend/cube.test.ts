@@ -8,7 +8,7 @@ it('forgets a service with the charges that made it known', () => {
     { ...charge, values: { ResourceId: 'copy', ServiceName: 'Snapshots' }, own: { x_CreatedBy: 'vault' } },
   ])
   expect(cube.coding('ServiceWhole').values).toEqual([null, 'Recovery', 'Snapshots'])
-  cube.removeChunk('test', '2026-09-01T00:00:00Z')
+  cube.removePeriod('test', '2026-09-01T00:00:00Z')
   expect([...cube.serviceOfResource().keys()]).toEqual([])
   expect(cube.coding('ServiceWhole').layers[0]!.codes.every(code => code === 0)).toBe(true)
 })

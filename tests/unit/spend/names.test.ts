@@ -5,7 +5,7 @@ import { scaled, scaledText } from '../../../core/money/scaled'
 import { answer } from '../../../core/spend/answer'
 import { foundDimensions } from '../../../core/spend/dimensions'
 import { spendTable } from '../../../core/spend/table'
-import { readView, writeView } from '../../../core/spend/view-address'
+import { readSentence, writeSentence } from '../../../core/spend/sentence-address'
 import { cubeOf, valueOf, type PlainCharge } from '../../support/random-charges'
 
 export const hostile = [
@@ -76,8 +76,8 @@ it('sums by any dimension, kept or left out, are those of the charges', () => {
       expect(table.rows).toHaveLength(sums.size)
       const kept = answer(cube, { ...question, splitBy: [], keep: { [dimension]: [value] } }).totals[0]?.amount ?? '0'
       expect(kept).toBe(scaledText(sums.get(value) ?? 0n))
-      const view = { ...readView({}), splitBy: [dimension], keep: { [dimension]: [value] }, steps: [{ dimension, value }] }
-      expect(readView(writeView(view))).toEqual(view)
+      const sentence = { ...readSentence({}), splitBy: [dimension], keep: { [dimension]: [value] }, steps: [{ dimension, value }] }
+      expect(readSentence(writeSentence(sentence))).toEqual(sentence)
       const keys = new Set(charges.flatMap(({ tags }) => Object.keys(tags)))
       expect(foundDimensions(cube).filter(d => d.startsWith('Tags/'))).toEqual([...keys].sort().map(key => `Tags/${key}`))
     }),

@@ -89,7 +89,7 @@ it('a part knows no name, tag, currency, source, container or day of the others'
   const { cube: part, origins } = partWith(cube, 'ServiceName', ['Ours'])
   expect(amounts(part)).toEqual(['1.000000000000001 EUR', '90071992547409931.000000000000007 EUR'])
   expect(part.currencies).toEqual(['EUR'])
-  expect([...part.chunks.values()].map(({ source }) => source)).toEqual(['test'])
+  expect([...part.periods.values()].map(({ source }) => source)).toEqual(['test'])
   expect(sourceDays(part).map(({ source, lastDay }) => [source, lastDay])).toEqual([['test', '2026-09-10']])
   expect(foundDimensions(part)).toEqual([
     'Tags/cost',

@@ -1,7 +1,7 @@
 // A tag is not yet reported by source and sub account; figures worked out by hand.
 import { expect, it } from 'vitest'
 import { lateReports, tagCoverage } from '../../../core/spend/tag-coverage'
-import { ignoredParts, readView, writeView } from '../../../core/spend/view-address'
+import { ignoredParts, readSentence, writeSentence } from '../../../core/spend/sentence-address'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 const charge = (source: string, SubAccountId: string | null, day: string, amount: string, team?: string): PlainCharge => ({
@@ -64,7 +64,7 @@ it('an address says what of it could not be read', () => {
       where: 'x>y',
     }),
   ).toEqual(['cost=free', 'by=Nothing', 'from=2026-13-01', 'to=2026-11-01', 'keep=NoDimension=1', 'where=x>y'])
-  const view = readView({
+  const sentence = readSentence({
     by: ['Tags/team', 'x_Container'],
     without: 'ServiceName',
     columns: 'none',
@@ -72,5 +72,5 @@ it('an address says what of it could not be read', () => {
     basis: 'billing',
     count: '0',
   })
-  expect(ignoredParts(writeView(view))).toEqual([])
+  expect(ignoredParts(writeSentence(sentence))).toEqual([])
 })

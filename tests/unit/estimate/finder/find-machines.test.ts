@@ -62,7 +62,7 @@ it('adds the cheapest disk that the size takes, and orders by the way to pay tha
   expect(costs).toEqual([...costs].sort((a, b) => a - b))
 })
 
-it("shows the organisation's own charges in the price", () => {
+it("shows the organisation's uplifts in the price", () => {
   const own = { ...prices, uplifts: demoUplifts.map(u => ({ ...u, who: 'x', setAt: '2026-01-01T00:00:00Z' })) }
   const big = { ...needs, vcpu: 16, memoryGb: 128, places: ['Brackwater Cloud/low-coast'] }
   const cost = (p: typeof prices) =>

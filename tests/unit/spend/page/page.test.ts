@@ -7,9 +7,9 @@ import { amountsByStart, choicesOf, rowsOf, type SpendRow } from '../../../../co
 import { chartSeries } from '../../../../core/spend/page/series'
 import { stepColumn, stepsDone } from '../../../../core/spend/page/steps'
 import type { Answer, AnswerRow } from '../../../../core/spend/question'
-import type { SpendView } from '../../../../core/spend/view'
+import type { Sentence } from '../../../../core/spend/sentence'
 
-const view = (more: Partial<SpendView> = {}): SpendView => ({
+const sentence = (more: Partial<Sentence> = {}): Sentence => ({
   ...{ measure: 'effectiveCost', splitBy: ['ServiceName'], grain: 'day', period: 'this-month', against: 'before' },
   ...{ keep: {}, leaveOut: {}, conditions: [], currency: null, reportCurrency: null, chart: 'columns', largest: 2 },
   ...{
@@ -37,7 +37,7 @@ const answerOf = (rows: AnswerRow[], more: Partial<Answer> = {}): Answer => ({ t
 const plain = (_: string, value: string | null, name: string | null | undefined) => name ?? value ?? 'none'
 
 it('a rolling period asks for the part of a day after it, for what begins later, and for sources that reach unequally far by themselves', () => {
-  const { questions, period, dayGroups, part, laterFrom } = pageQuestions(view(), days, sources, '2026-11-11')
+  const { questions, period, dayGroups, part, laterFrom } = pageQuestions(sentence(), days, sources, '2026-11-11')
   expect(period).toEqual({ start: '2026-11-01', end: '2026-11-11' })
   expect(part).toEqual({ start: '2026-11-11', end: '2026-11-12', ends: undefined })
   expect(questions.part).toMatchObject({ start: '2026-11-11', end: '2026-11-12', splitBy: [], grain: null })
@@ -57,23 +57,23 @@ it('a rolling period asks for the part of a day after it, for what begins later,
 })
 
 it('a fixed period has no part of a day; whole months are asked by the other periods too', () => {
-  const { questions, part } = pageQuestions(view({ period: { start: '2026-10-01', end: '2026-11-01' } }), days, sources, '2026-11-01')
+  const { questions, part } = pageQuestions(sentence({ period: { start: '2026-10-01', end: '2026-11-01' } }), days, sources, '2026-11-01')
   expect([part, questions.part, questions.partLine, questions.partSeries]).toEqual([null, null, null, null])
   expect(questions.days).toEqual([])
   expect([questions.otherBasis!.basis, questions.elsewhere!.basis, questions.elsewhere!.elsewhere]).toEqual(['billing', undefined, true])
   expect([questions.otherElsewhere!.basis, questions.otherElsewhere!.splitBy]).toEqual(['billing', ['ChargeDescription', 'ChargeCategory']])
   const billed = pageQuestions(
-    view({ period: { start: '2026-10-01', end: '2026-11-01' }, basis: 'billing' }),
+    sentence({ period: { start: '2026-10-01', end: '2026-11-01' }, basis: 'billing' }),
     days,
     sources,
     null,
   ).questions
   expect([billed.now.basis, billed.otherBasis!.basis, billed.otherElsewhere!.basis]).toEqual(['billing', undefined, undefined])
-  expect(pageQuestions(view(), { ...days, sources: { near: '2026-11-10' } }, [], null).questions.later).toBeNull()
+  expect(pageQuestions(sentence(), { ...days, sources: { near: '2026-11-10' } }, [], null).questions.later).toBeNull()
 })
 
 it('names come with ids, limits go by what is drawn, and a long period has small lines over coarser steps', () => {
-  const asked = (more: Partial<SpendView>) => pageQuestions(view(more), days, sources, null).questions
+  const asked = (more: Partial<Sentence>) => pageQuestions(sentence(more), days, sources, null).questions
   const long = asked({ splitBy: ['ResourceId'], period: 'all' })
   expect(long.now.splitBy).toEqual(['ResourceId', 'ResourceName'])
   // 71 days are more than 62 points: weeks
@@ -90,7 +90,7 @@ it('names come with ids, limits go by what is drawn, and a long period has small
 })
 
 it('kinds of charges are asked as a cost where no cost is looked at; a price has no sum of parts', () => {
-  const measure = (measure: SpendView['measure']) => pageQuestions(view({ measure }), days, sources, null).questions
+  const measure = (measure: Sentence['measure']) => pageQuestions(sentence({ measure }), days, sources, null).questions
   expect(
     ['billedCost', 'savedAgainstList', 'unitPrice', 'pricingQuantity'].map(m => measure(m as 'billedCost').chargeKinds.measure),
   ).toEqual([...['billedCost', 'savedAgainstList', 'effectiveCost', 'effectiveCost']])
@@ -98,7 +98,7 @@ it('kinds of charges are asked as a cost where no cost is looked at; a price has
 })
 
 it('every place of a page is gone through in the same order, whatever is in it', () => {
-  const { questions } = pageQuestions(view({ period: 'all', across: 'start', steps: [] }), days, sources, '2026-11-11')
+  const { questions } = pageQuestions(sentence({ period: 'all', across: 'start', steps: [] }), days, sources, '2026-11-11')
   const first: unknown[] = []
   mapPage(questions, question => first.push(question))
   let place = 0
@@ -165,9 +165,9 @@ it('amounts stand at their starts, nought or nothing where there are none', () =
 const spendRow = (value: string | null, amount: string): SpendRow => ({
   ...{ id: JSON.stringify([value]), values: [value], label: value ?? 'none', amount, before: null },
 })
-const chart = (rows: SpendRow[], more: Partial<SpendView> = {}, hues = new Hues()) =>
+const chart = (rows: SpendRow[], more: Partial<Sentence> = {}, hues = new Hues()) =>
   chartSeries(
-    view(more),
+    sentence(more),
     {
       rows,
       whole: answerOf([row('10', {}, { start: 's1' }), row('20.5', {}, { start: 's2' }), row('99', {}, { start: 's1', currency: 'USD' })]),
@@ -230,7 +230,7 @@ it('a value keeps its hue while others come and go, and a free one goes to the n
 it('each of the Steps keeps what is chosen to its left; quantities have their unit, and no currency', () => {
   const step = { dimension: 'SubAccountName', value: 'live' }
   const asked = pageQuestions(
-    view({ steps: [step], stepQuantity: [1], reportCurrency: 'EUR', stepOrder: ['SubAccountName', 'ResourceId', 'SkuId'] }),
+    sentence({ steps: [step], stepQuantity: [1], reportCurrency: 'EUR', stepOrder: ['SubAccountName', 'ResourceId', 'SkuId'] }),
     ...[days, sources, null],
   )
   expect(asked.steps.map(({ dimension, of, counted }) => [dimension, of, counted])).toEqual([

@@ -4,14 +4,15 @@ import { systemsOf } from '../../../core/estimate/components/server'
 import { upliftSetSchema, type StoredUplift, type UpliftSet } from '../../../core/uplift/uplift-set'
 import { kept, patternList, upliftList } from '../../../shared/contracts/estimates'
 
-/** The organisation's own charges: named sets, changed here and held wherever they are attached. */
+/** The organisation's uplifts: named sets, changed here and held wherever they are attached. */
 const { prices } = usePrices()
 const list = ref<StoredUplift[] | null>(null)
 const patterns = ref<{ id: string; name: string }[]>([])
 const problem = ref<ReturnType<typeof problemOf> | null>(null)
 const editing = ref<UpliftSet | null>(null)
 const wrong = ref('')
-useHead({ title: 'Own charges · Rain Barrel' })
+definePageMeta({ alias: '/estimates/own-charges' }) // its earlier address
+useHead({ title: 'Uplifts · Rain Barrel' })
 async function load() {
   try {
     const [own, found] = await Promise.all([client.get('uplifts', upliftList), client.get('patterns', patternList)])
@@ -113,7 +114,7 @@ const chargeText = (set: UpliftSet) =>
 <template>
   <div class="page">
     <PlaceNav place="Estimates" />
-    <h1 class="sentence">Own charges on top of list prices: set here once, held wherever they are attached.</h1>
+    <h1 class="sentence">Uplifts on top of list prices: set here once, held wherever they are attached.</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p class="under"><button class="button" @click="begin">A new set</button></p>
     <form v-if="editing" class="edit" @submit.prevent="save">
@@ -178,7 +179,7 @@ const chargeText = (set: UpliftSet) =>
         <button class="button main">Keep the set</button><button type="button" class="button" @click="editing = null">Not now</button>
       </div>
     </form>
-    <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="own charges">
+    <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="uplifts">
       <table class="ledger">
         <thead>
           <tr>

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { periodText } from '../../../shared/words/periods'
-import { charts, rollingPeriods, withoutValue, withValue, type SpendView } from '../../../core/spend/view'
-import { comparedPeriod, reachInto, resolvePeriod } from '../../../core/spend/view-period'
-import { readView, writeView } from '../../../core/spend/view-address'
+import { charts, rollingPeriods, withoutValue, withValue, type Sentence } from '../../../core/spend/sentence'
+import { comparedPeriod, reachInto, resolvePeriod } from '../../../core/spend/sentence-period'
+import { readSentence, writeSentence } from '../../../core/spend/sentence-address'
 import { measures } from '../../../core/spend/question'
 import { tableColumns } from '../../../core/spend/table'
 import { grains } from '../../../core/time/grain'
@@ -23,7 +23,7 @@ const period = fc.constantFrom({ start: '2026-01-01', end: '2026-07-01' }, { sta
 const narrowing = fc
   .dictionary(dimension, fc.uniqueArray(fc.oneof(text, fc.constant(null)), { minLength: 1, maxLength: 3 }), { maxKeys: 3 })
   .map(n => ({ ...n }))
-const anyView: fc.Arbitrary<SpendView> = fc.record({
+const anySentence: fc.Arbitrary<Sentence> = fc.record({
   measure: fc.constantFrom(...measures),
   splitBy: fc.uniqueArray(dimension, { maxLength: 4 }),
   grain: fc.constantFrom(...grains),
@@ -53,19 +53,19 @@ const anyView: fc.Arbitrary<SpendView> = fc.record({
 
 it('the address holds all of the Sentence', () => {
   fc.assert(
-    fc.property(anyView, view => {
-      expect(readView(writeView(view))).toEqual(view)
+    fc.property(anySentence, sentence => {
+      expect(readSentence(writeSentence(sentence))).toEqual(sentence)
     }),
     { numRuns: 400 },
   )
 })
 
 it('what is as usual is not in the address, and what is wrong in it is as usual', () => {
-  const usual = readView({})
+  const usual = readSentence({})
   expect(usual).toMatchObject({ measure: 'effectiveCost', splitBy: ['ServiceName'], grain: 'day', period: 'this-month' })
-  expect(writeView(usual)).toEqual({})
+  expect(writeSentence(usual)).toEqual({})
   expect(
-    readView({
+    readSentence({
       from: '2026-02-30',
       to: 'x',
       by: 'BilledCost',

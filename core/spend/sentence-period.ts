@@ -2,7 +2,7 @@ import { addDays, addMonths, daysBetween, isDay, monthEnd, monthOf, monthStart, 
 import { periodBefore, type Period } from '../time/period'
 import { endsCompared, endsWithin } from './day-groups'
 import type { Scope } from './question'
-import type { SpendView } from './view'
+import type { Sentence } from './sentence'
 
 /** First and last day with charges, and the last of each source. */
 export type DataDays = { firstDay: Day; lastDay: Day; sources: Readonly<Record<string, Day>> }
@@ -19,7 +19,7 @@ export function dataDaysOf(facts: {
 }
 
 /** The days a period means now. A rolling one ends with the last day of data, or with the last whole month before it. */
-export function resolvePeriod(period: SpendView['period'], { firstDay, lastDay }: DataDays): Period {
+export function resolvePeriod(period: Sentence['period'], { firstDay, lastDay }: DataDays): Period {
   if (typeof period !== 'string') return period
   const month = monthOf(lastDay)
   const wholeMonths = (count: number): Period => ({ start: monthStart(addMonths(month, -count)), end: monthStart(month) })
@@ -48,11 +48,11 @@ export function resolvePeriod(period: SpendView['period'], { firstDay, lastDay }
   }
 }
 
-/** What the view's period is held against. */
-export function comparedPeriod(view: Pick<SpendView, 'period' | 'against'>, days: DataDays): Period {
-  if (typeof view.against !== 'string') return view.against
-  const now = resolvePeriod(view.period, days)
-  return view.against === 'before' ? periodBefore(now) : { start: yearBefore(now.start), end: yearBefore(now.end) }
+/** What the sentence's period is held against. */
+export function comparedPeriod(sentence: Pick<Sentence, 'period' | 'against'>, days: DataDays): Period {
+  if (typeof sentence.against !== 'string') return sentence.against
+  const now = resolvePeriod(sentence.period, days)
+  return sentence.against === 'before' ? periodBefore(now) : { start: yearBefore(now.start), end: yearBefore(now.end) }
 }
 
 /** How far the loaded charges reach into a period: what is compared with days that are not loaded would look new. */
@@ -70,18 +70,18 @@ function yearBefore(day: Day): Day {
 /** A period, and by source where it ends there. */
 export type Reaching = Period & Pick<Scope, 'ends'>
 
-/** The view's period: one that rolls on ends, for each source, with its last delivered day. */
-export function reachingPeriod(view: Pick<SpendView, 'period'>, days: DataDays): Reaching {
-  const period = resolvePeriod(view.period, days)
-  const ends = typeof view.period === 'string' ? endsWithin(period, days.sources) : undefined
+/** The sentence's period: one that rolls on ends, for each source, with its last delivered day. */
+export function reachingPeriod(sentence: Pick<Sentence, 'period'>, days: DataDays): Reaching {
+  const period = resolvePeriod(sentence.period, days)
+  const ends = typeof sentence.period === 'string' ? endsWithin(period, days.sources) : undefined
   return { ...period, ...(ends && { ends }) }
 }
 
 /** What it is held against: the same days for each source. */
-export function reachingCompared(view: Pick<SpendView, 'period' | 'against'>, days: DataDays): Reaching {
-  const now = reachingPeriod(view, days)
-  const compared = comparedPeriod(view, days)
-  const ends = endsCompared(now, compared, now.ends, day => (view.against === 'year' ? yearBefore(day) : null))
+export function reachingCompared(sentence: Pick<Sentence, 'period' | 'against'>, days: DataDays): Reaching {
+  const now = reachingPeriod(sentence, days)
+  const compared = comparedPeriod(sentence, days)
+  const ends = endsCompared(now, compared, now.ends, day => (sentence.against === 'year' ? yearBefore(day) : null))
   return { ...compared, ...(ends && { ends }) }
 }
 
@@ -94,8 +94,8 @@ export function laggards({ end }: Period, { lastDay, sources }: DataDays): { sou
     .sort((a, b) => a.days - b.days || (a.source < b.source ? -1 : 1))
 }
 
-/** Which charges a view looks at. */
-export function scopeOf(view: SpendView, days: DataDays): Scope & Pick<SpendView, 'keep' | 'leaveOut' | 'conditions'> {
-  const { basis, keep, leaveOut, conditions } = view
-  return { ...reachingPeriod(view, days), ...(basis === 'billing' && { basis }), keep, leaveOut, conditions }
+/** Which charges a sentence looks at. */
+export function scopeOf(sentence: Sentence, days: DataDays): Scope & Pick<Sentence, 'keep' | 'leaveOut' | 'conditions'> {
+  const { basis, keep, leaveOut, conditions } = sentence
+  return { ...reachingPeriod(sentence, days), ...(basis === 'billing' && { basis }), keep, leaveOut, conditions }
 }

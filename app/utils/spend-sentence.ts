@@ -1,12 +1,11 @@
 import type { Measure } from '../../core/spend/question'
-import type { ChartKind, SpendView as View } from '../../core/spend/view'
+import type { ChartKind } from '../../core/spend/sentence'
 import { dayText, monthText } from '../../shared/words/days'
 
-export { keptWithSteps, withoutValue, withValue } from '../../core/spend/view'
-export { readView, writeView } from '../../core/spend/view-address'
-export { reachingPeriod, resolvePeriod } from '../../core/spend/view-period'
-/** What the Sentence says and the address holds. */
-export type SpendView = View
+export type { Sentence } from '../../core/spend/sentence'
+export { keptWithSteps, withoutValue, withValue } from '../../core/spend/sentence'
+export { readSentence, writeSentence } from '../../core/spend/sentence-address'
+export { reachingPeriod, resolvePeriod } from '../../core/spend/sentence-period'
 
 export const measureNotes: Record<Measure, string> = {
   effectiveCost: 'purchases spread over their term',

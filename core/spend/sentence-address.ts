@@ -4,7 +4,7 @@ import type { Period } from '../time/period'
 import { isDimension } from './dimensions'
 import { measures, type Condition, type Measure, type Narrowing } from './question'
 import { tableColumns, type TableColumn } from './table'
-import { type Step, type SpendView, MOST_SPLITS, rollingPeriods, charts, USUAL_LARGEST, usualStepOrder } from './view'
+import { type Step, type Sentence, MOST_SPLITS, rollingPeriods, charts, USUAL_LARGEST, usualStepOrder } from './sentence'
 
 /** An address's query, as routers give it. */
 export type AddressQuery = Record<string, string | null | undefined | (string | null)[]>
@@ -65,7 +65,7 @@ function readPeriod(text: string | undefined): Period | null {
 const writePeriod = ({ start, end }: Period) => `${start}..${end}`
 
 /** Reads an address; what it lacks or gets wrong is as usual. */
-export function readView(query: AddressQuery): SpendView {
+export function readSentence(query: AddressQuery): Sentence {
   const splitBy = [...new Set(list(query.by))].filter(isDimension).slice(0, MOST_SPLITS)
   const order = list(query.order).filter(isDimension).slice(0, 8)
   const across = first(query.across)
@@ -99,7 +99,7 @@ export function readView(query: AddressQuery): SpendView {
 
 /** Every part of an address that is not read as it stands, as `name=value`: it is none of a Sentence, or means nothing there. */
 export function ignoredParts(query: AddressQuery): string[] {
-  const known = everyPart(readView(query))
+  const known = everyPart(readSentence(query))
   return Object.entries(query).flatMap(([name, value]) =>
     list(value)
       .filter(text => !(Object.hasOwn(known, name) && [known[name]!].flat().includes(text)))
@@ -108,56 +108,58 @@ export function ignoredParts(query: AddressQuery): string[] {
 }
 
 /** The whole address, also what is as usual. */
-function everyPart(view: SpendView): WrittenQuery {
+function everyPart(sentence: Sentence): WrittenQuery {
   return {
-    cost: measureWords[view.measure],
-    by: view.splitBy.length ? view.splitBy : 'nothing',
-    each: view.grain,
-    ...(typeof view.period === 'string' ? { period: view.period } : { from: view.period.start, to: view.period.end }),
-    against: typeof view.against === 'string' ? view.against : writePeriod(view.against),
-    keep: writeNarrowing(view.keep),
-    without: writeNarrowing(view.leaveOut),
-    where: view.conditions.map(writeCondition),
-    currency: view.currency ?? '',
-    in: view.reportCurrency ?? '',
-    chart: view.chart,
-    top: String(view.largest),
-    step: view.steps.map(writeValue),
-    order: view.stepOrder,
-    count: view.stepQuantity.map(String),
-    across: view.across ?? '',
-    columns: view.columns.length ? view.columns : 'none',
-    show: view.show,
-    basis: view.basis,
+    cost: measureWords[sentence.measure],
+    by: sentence.splitBy.length ? sentence.splitBy : 'nothing',
+    each: sentence.grain,
+    ...(typeof sentence.period === 'string' ? { period: sentence.period } : { from: sentence.period.start, to: sentence.period.end }),
+    against: typeof sentence.against === 'string' ? sentence.against : writePeriod(sentence.against),
+    keep: writeNarrowing(sentence.keep),
+    without: writeNarrowing(sentence.leaveOut),
+    where: sentence.conditions.map(writeCondition),
+    currency: sentence.currency ?? '',
+    in: sentence.reportCurrency ?? '',
+    chart: sentence.chart,
+    top: String(sentence.largest),
+    step: sentence.steps.map(writeValue),
+    order: sentence.stepOrder,
+    count: sentence.stepQuantity.map(String),
+    across: sentence.across ?? '',
+    columns: sentence.columns.length ? sentence.columns : 'none',
+    show: sentence.show,
+    basis: sentence.basis,
   }
 }
 
 /** Writes the address; what is as usual is left away. */
-export function writeView(view: SpendView): WrittenQuery {
-  const keep = writeNarrowing(view.keep)
-  const without = writeNarrowing(view.leaveOut)
-  const where = view.conditions.map(writeCondition)
+export function writeSentence(sentence: Sentence): WrittenQuery {
+  const keep = writeNarrowing(sentence.keep)
+  const without = writeNarrowing(sentence.leaveOut)
+  const where = sentence.conditions.map(writeCondition)
   return {
-    ...(view.measure !== 'effectiveCost' && { cost: measureWords[view.measure] }),
-    ...(view.splitBy.join() !== 'ServiceName' && { by: view.splitBy.length ? view.splitBy : 'nothing' }),
-    ...(view.grain !== 'day' && { each: view.grain }),
-    ...(typeof view.period !== 'string'
-      ? { from: view.period.start, to: view.period.end }
-      : view.period !== 'this-month' && { period: view.period }),
-    ...(view.against !== 'before' && { against: typeof view.against === 'string' ? view.against : writePeriod(view.against) }),
+    ...(sentence.measure !== 'effectiveCost' && { cost: measureWords[sentence.measure] }),
+    ...(sentence.splitBy.join() !== 'ServiceName' && { by: sentence.splitBy.length ? sentence.splitBy : 'nothing' }),
+    ...(sentence.grain !== 'day' && { each: sentence.grain }),
+    ...(typeof sentence.period !== 'string'
+      ? { from: sentence.period.start, to: sentence.period.end }
+      : sentence.period !== 'this-month' && { period: sentence.period }),
+    ...(sentence.against !== 'before' && {
+      against: typeof sentence.against === 'string' ? sentence.against : writePeriod(sentence.against),
+    }),
     ...(keep.length && { keep }),
     ...(without.length && { without }),
     ...(where.length && { where }),
-    ...(view.currency && { currency: view.currency }),
-    ...(view.reportCurrency && { in: view.reportCurrency }),
-    ...(view.chart !== 'columns' && { chart: view.chart }),
-    ...(view.largest !== USUAL_LARGEST && { top: String(view.largest) }),
-    ...(view.steps.length && { step: view.steps.map(writeValue) }),
-    ...(view.stepOrder.join() !== usualStepOrder.join() && { order: view.stepOrder }),
-    ...(view.stepQuantity.length && { count: view.stepQuantity.map(String) }),
-    ...(view.across && { across: view.across }),
-    ...(view.columns.join() !== usualColumns.join() && { columns: view.columns.length ? view.columns : 'none' }),
-    ...(view.show === 'comparison' && { show: 'comparison' }),
-    ...(view.basis === 'billing' && { basis: 'billing' }),
+    ...(sentence.currency && { currency: sentence.currency }),
+    ...(sentence.reportCurrency && { in: sentence.reportCurrency }),
+    ...(sentence.chart !== 'columns' && { chart: sentence.chart }),
+    ...(sentence.largest !== USUAL_LARGEST && { top: String(sentence.largest) }),
+    ...(sentence.steps.length && { step: sentence.steps.map(writeValue) }),
+    ...(sentence.stepOrder.join() !== usualStepOrder.join() && { order: sentence.stepOrder }),
+    ...(sentence.stepQuantity.length && { count: sentence.stepQuantity.map(String) }),
+    ...(sentence.across && { across: sentence.across }),
+    ...(sentence.columns.join() !== usualColumns.join() && { columns: sentence.columns.length ? sentence.columns : 'none' }),
+    ...(sentence.show === 'comparison' && { show: 'comparison' }),
+    ...(sentence.basis === 'billing' && { basis: 'billing' }),
   }
 }

@@ -25,7 +25,7 @@ export type RollingPeriod = (typeof rollingPeriods)[number]
 export type Step = { dimension: string; value: string | null }
 
 /** What the Sentence says and the address holds. */
-export type SpendView = {
+export type Sentence = {
   measure: Measure
   splitBy: string[]
   grain: Grain
@@ -75,6 +75,6 @@ export function withoutValue(narrowing: Narrowing, dimension: string, value: str
 }
 
 /** What is kept, the steps taken included. */
-export function keptWithSteps({ keep, steps }: Pick<SpendView, 'keep' | 'steps'>): Narrowing {
+export function keptWithSteps({ keep, steps }: Pick<Sentence, 'keep' | 'steps'>): Narrowing {
   return steps.reduce<Narrowing>((kept, { dimension, value }) => ({ ...kept, [dimension]: [value] }), keep)
 }
