@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { newEstimate } from '../../../../core/estimate/estimate'
-import { NotPriced } from '../../../../core/estimate/components/kind'
+import type { NotPriced } from '../../../../core/estimate/components/kind'
 import { findPlace, placeText } from '../../../../core/estimate/pricing/place'
 import { converter, mustFindRate, rateOf } from '../../../../core/estimate/pricing/rates'
 import type { Rate } from '../../../../core/money/rates'
