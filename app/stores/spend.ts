@@ -7,7 +7,8 @@ import { amountPerDay, type DayGroup } from '../../core/spend/day-groups'
 import { askedOf, type Asked } from '../../core/spend/page/asked'
 import { Hues } from '../../core/spend/page/hues'
 import { pageQuestions, type Page, type PageAsked } from '../../core/spend/page/questions'
-import { amountsByStart, choicesOf, rowsOf, type SpendRow } from '../../core/spend/page/rows'
+import { amountsByStart } from '../../core/spend/figure-groups'
+import { choicesOf, rowsOf, type SpendRow } from '../../core/spend/page/rows'
 import { chartSeries, type ChartSeries } from '../../core/spend/page/series'
 import { stepColumn, stepsDone, type StepColumn } from '../../core/spend/page/steps'
 import { adds, type Answer, type Narrowing } from '../../core/spend/question'
@@ -177,12 +178,12 @@ export const useSpend = defineStore('spend', () => {
   function showCourses(next: Sentence, { period: { start, end }, part, lineGrain }: PageAsked, page: Page<Answered>) {
     // the part of a day that is delivered is drawn beside the days that are whole, and is in no total
     const isPartDrawn = !!partDay.value && (next.grain === 'day' || next.grain === 'hour')
-    const withPart = (own: Answered, more: Answered | null) => (isPartDrawn && more ? { rows: [...own.rows, ...more.rows] } : own)
+    const withPart = (own: Answered, more: Answered | null) => (isPartDrawn && more ? [own, more] : [own])
     const empty = adds(next.measure) ? '0' : null
     const inCurrency = currency.value
     starts.value = grainStarts(start, isPartDrawn ? part!.end : end, next.grain)
     const courses = amountsByStart(withPart(page.series, page.partSeries), next.splitBy, starts.value, inCurrency, empty)
-    const whole = withPart(page.line, page.partLine)
+    const whole = { rows: withPart(page.line, page.partLine).flatMap(({ rows }) => rows) }
     series.value = chartSeries(
       next,
       { rows: rows.value, whole, courses, starts: starts.value, currency: inCurrency, total: total.value },
@@ -190,7 +191,7 @@ export const useSpend = defineStore('spend', () => {
       left => `the other ${count(left)}`,
     )
     // a step that the period cuts through would look like a fall
-    lines.value = page.lines ? amountsByStart(page.lines, next.splitBy, wholeStarts(start, end, lineGrain), inCurrency, empty) : courses
+    lines.value = page.lines ? amountsByStart([page.lines], next.splitBy, wholeStarts(start, end, lineGrain), inCurrency, empty) : courses
   }
 
   /** The hue of a value of the dimension that the chart splits by; null elsewhere. */

@@ -1,3 +1,4 @@
+import { valuesIn } from '../../core/spend/answer-columns'
 import type { Asked } from '../../core/spend/page/asked'
 import { mapPage, type Page, type PageAsked } from '../../core/spend/page/questions'
 import type { Sentence } from '../../core/spend/sentence'
@@ -16,7 +17,7 @@ export async function askPage(questions: Page<Asked>, signal: AbortSignal): Prom
 /** Every SKU code that answers speak of. */
 export function skusOf(page: Page<Answered>): (string | null | undefined)[] {
   const found: (string | null | undefined)[] = []
-  mapPage(page, ({ rows }) => rows.forEach(row => found.push(row.values.SkuId)))
+  mapPage(page, answer => found.push(...valuesIn(answer, 'SkuId')))
   return found
 }
 

@@ -1,7 +1,10 @@
-import { addTexts } from '../money/amount-text'
-import { scaled, scaledText } from '../money/scaled'
+import type { Scaled } from '../money/scaled'
 import { changeShareOf, shareOf } from '../money/share'
-import type { SpendTable, TableHead, TableRow } from './table'
+import type { SpendTable, TableHead } from './table'
+import { sumCell, TableRow } from './table-row'
+
+/** As `localeCompare`, made once. */
+const byAlphabet = new Intl.Collator().compare
 
 /** Which column the lines are in the order of: one of figures by size, or one of names by the alphabet. */
 export type TableOrder = { column: string; down: boolean }
@@ -30,13 +33,13 @@ function orderedRows({ heads, rows }: SpendTable, { splitBy, order, nameOf }: Ta
   const turn = order.down ? -1 : 1
   if (place < 0) return byNumber([...rows], row => row, heads, order)
   const names = new Map(rows.map(row => [row, nameOf(row, place)]))
-  return [...rows].sort((a, b) => turn * names.get(a)!.localeCompare(names.get(b)!))
+  return [...rows].sort((a, b) => turn * byAlphabet(names.get(a)!, names.get(b)!))
 }
 
 /** Sorts by a column of figures, which are turned into numbers once. */
 function byNumber<T>(list: T[], rowOf: (one: T) => TableRow, heads: readonly TableHead[], { column, down }: TableOrder): T[] {
   const place = heads.findIndex(head => head.id === column)
-  const numbers = new Map(list.map(one => [one, Number(rowOf(one).cells[place] ?? '0')]))
+  const numbers = new Map(list.map(one => [one, Number(rowOf(one).cell(place) ?? '0')]))
   return list.sort((a, b) => (down ? -1 : 1) * (numbers.get(a)! - numbers.get(b)!))
 }
 
@@ -66,16 +69,26 @@ function nest(table: SpendTable, rows: readonly TableRow[], look: TableLook, lev
  */
 export function sumOfRows(rows: readonly TableRow[], { heads, total }: SpendTable, values: number): TableRow {
   const [first] = rows as [TableRow, ...TableRow[]]
-  const at = (column: string) => heads.findIndex(head => head.column === column)
-  const isNothing = (place: number) => rows.every(row => row.cells[place] === null)
-  const sum = (place: number) => addTexts(rows.map(row => row.cells[place] ?? '0'))
-  const amount = scaled(sum(at('amount')))
-  const cells = heads.map((head, place) => {
-    if (head.kind === 'text') return place < values ? first.cells[place]! : null
-    if (head.column === 'share') return shareOf(amount, scaled(total.amount ?? '0'))
-    if (head.column !== 'changeShare') return isNothing(place) ? null : sum(place)
-    const before = at('before')
-    return before < 0 || isNothing(before) ? null : changeShareOf(amount, scaled(sum(before)))
-  })
-  return { values: first.values.slice(0, values), cells, amount: scaledText(amount), wasThere: rows.some(row => row.wasThere) }
+  let amount = 0n
+  for (const { figure } of rows) amount += figure.sum
+  const before = heads.findIndex(head => head.column === 'before')
+  /** Null where no row says anything. */
+  const sumAt = (place: number) => {
+    let sum: Scaled | null = null
+    for (const row of rows) {
+      const own = row.amountAt(place)
+      if (own !== null) sum = (sum ?? 0n) + own
+    }
+    return sum
+  }
+  const cell = (place: number) => {
+    const { kind, column } = heads[place]!
+    if (kind === 'text') return place < values ? first.cell(place) : null
+    if (column === 'share') return shareOf(amount, total.figure.sum)
+    const sum = column === 'changeShare' ? (before < 0 ? null : sumAt(before)) : sumAt(place)
+    if (sum === null) return null
+    return column === 'changeShare' ? changeShareOf(amount, sum) : sumCell(sum)
+  }
+  const wasThere = rows.some(row => row.wasThere)
+  return new TableRow(first.values.slice(0, values), sumCell(amount), wasThere, heads.length, cell)
 }

@@ -1,7 +1,10 @@
 import { changeShareOf, shareOf } from '../money/share'
-import { ONE, quotientText, SCALE, scaled, scaledText, type Scaled } from '../money/scaled'
-import { figuresBy, figureRows, figureText, noFigure, plusFigure, type Figure } from './figure'
-import { adds, type Answer, type AnswerRow, type Measure } from './question'
+import { scaled, type Scaled } from '../money/scaled'
+import { START } from './answer-columns'
+import { figureText, noFigure, plusFigure, type Figure } from './figure'
+import { figureGroups, type FigureGroup } from './figure-groups'
+import { adds, type Answer, type Measure } from './question'
+import { overDays, sumCell, TableRow, type Cell } from './table-row'
 
 /** Columns beside the amount that a table can show. */
 export const tableColumns = ['share', 'perDay', 'before', 'difference', 'changeShare'] as const
@@ -42,20 +45,10 @@ export type TableHead = {
   /** Value of what runs across; null for "has none". */ value?: string | null
   column?: TableColumn | 'amount' | 'rest'
 }
-/** Texts as they are; amounts with every digit; null where there is nothing to say (a share of nothing, a price of nothing used). */
-export type TableRow = {
-  values: (string | null)[]
-  cells: (string | null)[]
-  amount: string | null
-  /** Whether the period compared has it. */
-  wasThere: boolean
-}
 export type SpendTable = { heads: TableHead[]; rows: TableRow[]; total: TableRow }
 
 /** As many columns as a table has across; what is more stands together in the rest. */
 const MOST_ACROSS = 60
-
-type Entry = { values: (string | null)[]; names: (string | null)[]; figure: Figure; cells: Map<string | null, Figure> }
 
 /**
  * The table of an answer: a row for each combination of values, largest first, across columns where asked, and the total: the sum of the
@@ -65,60 +58,22 @@ type Entry = { values: (string | null)[]; names: (string | null)[]; figure: Figu
  * @param before the same for the period compared, without anything across.
  */
 export function spendTable(now: Answer, before: Answer | null, spec: TableSpec): SpendTable {
-  const { measure, splitBy, companions, across, currency, days } = spec
+  const { measure, splitBy, companions, currency } = spec
   const columns = columnsFor(measure, spec.columns)
   const none = noFigure(measure)
-  const key = ({ values }: AnswerRow) => JSON.stringify(splitBy.map(dimension => values[dimension] ?? null))
-  const acrossOf = (row: AnswerRow) => (across === null ? null : across === 'start' ? row.start : (row.values[across] ?? null))
-  const named = splitBy.filter(dimension => companions[dimension])
-  const entryOf = (row: AnswerRow): Entry => ({
-    values: splitBy.map(dimension => row.values[dimension] ?? null),
-    names: named.map(dimension => row.values[companions[dimension]!] ?? null),
-    figure: none,
-    cells: new Map(),
+  const groups = figureGroups(now, splitBy, currency)
+  const old = before && figureGroups(before, splitBy, currency)
+  const whole = sumOf(groups, none)
+  const across = acrossTable(now, spec, none)
+  const perDay = amountsPerDay(spec)
+  const texts = splitBy.flatMap((dimension): { head: TableHead; read: (group: FigureGroup) => string | null }[] => {
+    const own = { head: { id: dimension, kind: 'text' as const, dimension }, read: (group: FigureGroup) => group.value(dimension) }
+    const named = companions[dimension]
+    return named ? [own, { head: { id: named, kind: 'text' }, read: group => group.value(named) }] : [own]
   })
-  const entries = new Map<string, Entry>()
-  const acrossTotals = new Map<string | null, Figure>()
-  const addTo = <K>(sums: Map<K, Figure>, own: K, figure: Figure) => sums.set(own, plusFigure(sums.get(own) ?? none, figure))
-  for (const { row, figure } of figureRows(now, currency)) {
-    const id = key(row)
-    let entry = entries.get(id)
-    if (!entry) entries.set(id, (entry = entryOf(row)))
-    entry.figure = plusFigure(entry.figure, figure)
-    if (across === null) continue
-    addTo(entry.cells, acrossOf(row), figure)
-    addTo(acrossTotals, acrossOf(row), figure)
-  }
-  const old = before && figuresBy(before, currency, key)
-  if (old && columns.some(column => LOOKS_BACK.includes(column)))
-    for (const [id, { row }] of old) if (!entries.has(id)) entries.set(id, entryOf(row))
-  const parts = spec.byDays?.map(({ days, answer }) => ({ days, figures: figuresBy(answer, currency, key) }))
-  const perDay = (amount: Scaled, id: string | null): Scaled | null => {
-    if (!parts) return days > 0 ? scaled(quotientText(amount, BigInt(days) * ONE, SCALE)) : null
-    return parts.reduce((sum, { days, figures }) => {
-      const own = id === null ? [...figures.values()] : [figures.get(id) ?? { figure: none }]
-      const part = own.reduce((n, { figure }) => n + figure.sum, 0n)
-      return sum + scaled(quotientText(part, BigInt(days) * ONE, SCALE))
-    }, 0n)
-  }
-  const whole = [...entries.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
-  const wholeBefore = old && [...old.values()].reduce((n, { figure }) => plusFigure(n, figure), none)
-
-  const ordered = [...acrossTotals]
-    .sort(([a, { sum: x }], [b, { sum: y }]) => {
-      const byName = (a ?? '') < (b ?? '') ? -1 : 1
-      return across === 'start' || size(x) === size(y) ? byName : size(y) > size(x) ? 1 : -1
-    })
-    .map(([value]) => value)
-  const shown = ordered.slice(0, ordered.length > MOST_ACROSS ? MOST_ACROSS - 1 : MOST_ACROSS)
-  const left = ordered.slice(shown.length)
   const heads: TableHead[] = [
-    ...splitBy.flatMap((dimension): TableHead[] => [
-      { id: dimension, kind: 'text', dimension },
-      ...(companions[dimension] ? [{ id: companions[dimension], kind: 'text' as const }] : []),
-    ]),
-    ...shown.map((value): TableHead => ({ id: `across ${value}`, kind: 'amount', value })),
-    ...(left.length ? [{ id: `the other ${left.length}`, kind: 'amount' as const, column: 'rest' as const }] : []),
+    ...texts.map(({ head }) => head),
+    ...across.heads,
     { id: 'amount', kind: 'amount', column: 'amount' },
     ...columns.map((column): TableHead => ({
       id: column,
@@ -126,64 +81,123 @@ export function spendTable(now: Answer, before: Answer | null, spec: TableSpec):
       column,
     })),
   ]
-  const further = (id: string | null, amount: string | null, previous: string | null | undefined) => {
-    const own = amount === null ? null : scaled(amount)
-    const then = typeof previous === 'string' ? scaled(previous) : null
-    return columns.map(column => {
-      switch (column) {
-        case 'share':
-          return own === null ? null : shareOf(own, whole.sum)
-        case 'perDay':
-          return own === null ? null : textOrNull(perDay(own, id))
-        case 'before':
-          return previous ?? null
-        case 'difference':
-          // of what adds, nothing before is nought; a price that was not there before is no price of nought
-          return before === null || own === null || (then === null && !adds(measure)) ? null : scaledText(own - (then ?? 0n))
-        case 'changeShare':
-          return own === null || then === null ? null : changeShareOf(own, then)
+
+  /** @param id of a row; null for the total. */
+  const further = (column: TableColumn, id: string | null, figure: Figure, previous: Figure | null): Cell => {
+    const own = numberOf(figure)
+    const then = previous && numberOf(previous)
+    switch (column) {
+      case 'share':
+        return own === null ? null : shareOf(own, whole.sum)
+      case 'perDay': {
+        const amount = own === null ? null : perDay(own, id)
+        return amount === null ? null : sumCell(amount)
       }
-    })
+      case 'before':
+        return previous
+      case 'difference':
+        // of what adds, nothing before is nought; a price that was not there before is no price of nought
+        return old === null || own === null || (then === null && !adds(measure)) ? null : sumCell(own - (then ?? 0n))
+      case 'changeShare':
+        return own === null || then === null ? null : changeShareOf(own, then)
+    }
   }
-  const texts = (values: (string | null)[], names: (string | null)[]) =>
-    splitBy.flatMap((dimension, i) => (companions[dimension] ? [values[i]!, names[named.indexOf(dimension)]!] : [values[i]!]))
-  const cellsOf = (cells: Map<string | null, Figure>) => [
-    ...shown.map(value => figureText(cells.get(value) ?? none)),
-    ...(left.length ? [figureText(left.reduce((n, value) => plusFigure(n, cells.get(value) ?? none), none))] : []),
-  ]
-  const textOf = (entry: { figure: Figure } | undefined) => entry && figureText(entry.figure)
-  const rows = [...entries].flatMap(([id, { values, names, figure, cells }]): TableRow[] => {
-    const amount = figureText(figure)
-    const previous = textOf(old?.get(id))
-    if (amount === null && typeof previous !== 'string') return []
-    return [
-      {
-        values,
-        amount,
-        cells: [...texts(values, names), ...cellsOf(cells), amount, ...further(id, amount, previous)],
-        wasThere: typeof previous === 'string',
-      },
-    ]
-  })
-  const sizes = new Map(rows.map(row => [row, row.amount === null ? null : scaled(row.amount)]))
+  /** The cells of a row, of the group that it is of; of the total for none. */
+  const cells = (id: string | null, group: FigureGroup | null, figure: Figure, previous: Figure | null) => (place: number) => {
+    if (place < texts.length) return group && texts[place]!.read(group)
+    const behind = place - texts.length
+    if (behind < across.heads.length) return across.cell(id, behind)
+    return behind === across.heads.length ? figure : further(columns[behind - across.heads.length - 1]!, id, figure, previous)
+  }
+  const rowOf = (id: string, group: FigureGroup, figure: Figure): TableRow | null => {
+    const then = old?.get(id)?.figure ?? null
+    const previous = then && figureText(then) !== null ? then : null
+    if (figureText(figure) === null && !previous) return null
+    return new TableRow(group.values, figure, previous !== null, heads.length, cells(id, group, figure, previous))
+  }
+
+  const rows: { id: string; size: Scaled | null; row: TableRow }[] = []
+  const add = (id: string, group: FigureGroup, figure: Figure) => {
+    const row = rowOf(id, group, figure)
+    if (row) rows.push({ id, size: numberOf(figure), row })
+  }
+  for (const [id, group] of groups) add(id, group, group.figure)
+  if (old && columns.some(column => LOOKS_BACK.includes(column))) for (const [id, group] of old) if (!groups.has(id)) add(id, group, none)
   rows.sort((a, b) => {
-    const [x, y] = [sizes.get(a)!, sizes.get(b)!]
-    if (x === y) return JSON.stringify(a.values) < JSON.stringify(b.values) ? -1 : 1
-    return x === null ? 1 : y === null ? -1 : x > y ? -1 : 1
+    if (a.size === b.size) return a.id < b.id ? -1 : 1
+    return a.size === null ? 1 : b.size === null ? -1 : a.size > b.size ? -1 : 1
   })
-  const blank = splitBy.flatMap(dimension => (companions[dimension] ? [null, null] : [null]))
-  const total = figureText(whole)
+  const wholeBefore = old && sumOf(old, none)
   return {
     heads,
-    rows,
-    total: {
-      values: [],
-      amount: total,
-      cells: [...blank, ...cellsOf(acrossTotals), total, ...further(null, total, wholeBefore && figureText(wholeBefore))],
-      wasThere: !!old?.size,
-    },
+    rows: rows.map(({ row }) => row),
+    total: new TableRow([], whole, !!old?.size, heads.length, cells(null, null, whole, wholeBefore)),
   }
 }
 
-const size = (n: Scaled) => (n < 0n ? -n : n)
-const textOrNull = (n: Scaled | null) => (n === null ? null : scaledText(n))
+const sumOf = (groups: ReadonlyMap<string, FigureGroup>, none: Figure): Figure => {
+  let sum = none
+  for (const { figure } of groups.values()) sum = plusFigure(sum, figure)
+  return sum
+}
+
+/** A figure to compare and to calculate with; null for a price of nothing used. */
+const numberOf = (figure: Figure): Scaled | null => {
+  if (figure.by === null) return figure.sum
+  const price = figureText(figure)
+  return price === null ? null : scaled(price)
+}
+
+/** What an amount is a day: of each source over the days that it has. @returns null where there are no days. */
+function amountsPerDay({ splitBy, currency, days, byDays }: TableSpec): (amount: Scaled, id: string | null) => Scaled | null {
+  if (!byDays) return amount => (days > 0 ? overDays(amount, days) : null)
+  const parts = byDays.map(({ days, answer }) => {
+    const groups = figureGroups(answer, splitBy, currency)
+    return { days, groups, whole: sumOf(groups, { sum: 0n, by: null }).sum }
+  })
+  return (_, id) =>
+    parts.reduce((sum, { days, groups, whole }) => {
+      return sum + overDays(id === null ? whole : (groups.get(id)?.figure.sum ?? 0n), days)
+    }, 0n)
+}
+
+/** What runs across a table: its columns, largest first or by time, and what stands in them. */
+type Across = {
+  heads: TableHead[]
+  /** @param id of a row; null for the total. */
+  cell: (id: string | null, place: number) => Figure
+}
+
+function acrossTable(now: Answer, { splitBy, across, currency }: TableSpec, none: Figure): Across {
+  if (across === null) return { heads: [], cell: () => none }
+  const totals = new Map<string | null, Figure>()
+  const byRow = new Map<string, Map<string | null, Figure>>()
+  for (const { values, figure } of figureGroups(now, [...splitBy, across], currency).values()) {
+    const value = values.at(-1)!
+    totals.set(value, plusFigure(totals.get(value) ?? none, figure))
+    const id = JSON.stringify(values.slice(0, -1))
+    const own = byRow.get(id)
+    if (own) own.set(value, figure)
+    else byRow.set(id, new Map([[value, figure]]))
+  }
+  const size = ({ sum }: Figure) => (sum < 0n ? -sum : sum)
+  const ordered = [...totals]
+    .sort(([a, x], [b, y]) => {
+      const byName = (a ?? '') < (b ?? '') ? -1 : 1
+      return across === START || size(x) === size(y) ? byName : size(y) > size(x) ? 1 : -1
+    })
+    .map(([value]) => value)
+  const shown = ordered.slice(0, ordered.length > MOST_ACROSS ? MOST_ACROSS - 1 : MOST_ACROSS)
+  const left = ordered.slice(shown.length)
+  return {
+    heads: [
+      ...shown.map((value): TableHead => ({ id: `across ${value}`, kind: 'amount', value })),
+      ...(left.length ? [{ id: `the other ${left.length}`, kind: 'amount' as const, column: 'rest' as const }] : []),
+    ],
+    cell(id, place) {
+      const own = id === null ? totals : byRow.get(id)
+      const at = (value: string | null) => own?.get(value) ?? none
+      return place < shown.length ? at(shown[place]!) : left.reduce((sum, value) => plusFigure(sum, at(value)), none)
+    },
+  }
+}

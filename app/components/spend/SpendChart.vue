@@ -16,19 +16,19 @@ const colour = useColorMode()
 const box = useTemplateRef<HTMLElement>('box')
 let chart: echarts.ECharts | null = null
 
-const view = computed(() => spend.shown!)
+const sentence = computed(() => spend.shown!)
 const said = (amount: string | null) =>
-  amount === null ? 'nothing used' : `${measured(amount, spend.currency, view.value.measure)} ${spend.currency}`
+  amount === null ? 'nothing used' : `${measured(amount, spend.currency, sentence.value.measure)} ${spend.currency}`
 const target = (series: ChartSeries) =>
-  series.values && view.value.splitBy.length
+  series.values && sentence.value.splitBy.length
     ? {
-        dimension: view.value.splitBy[0]!,
+        dimension: sentence.value.splitBy[0]!,
         value: series.values[0]!,
-        label: view.value.splitBy.length === 1 ? series.label : valueLabel(view.value.splitBy[0]!, series.values[0]!),
+        label: sentence.value.splitBy.length === 1 ? series.label : valueLabel(sentence.value.splitBy[0]!, series.values[0]!),
       }
     : null
 const shownChart = computed((): SpendChart => ({
-  ...{ kind: view.value.chart, grain: view.value.grain, series: spend.series, starts: spend.starts, adds: spend.additive, said },
+  ...{ kind: sentence.value.chart, grain: sentence.value.grain, series: spend.series, starts: spend.starts, adds: spend.additive, said },
   partDay: spend.partDay?.day ?? null,
 }))
 const manner = computed(() => chartManner(shownChart.value))
@@ -48,7 +48,7 @@ function startAt(x: number): number | null {
 const pixelOf = (start: number) => chart!.convertToPixel({ xAxisIndex: 0 }, start) as unknown as number
 /** The range dragged over becomes the period. */
 const { dragged, press, drag, release, shade } = useChartRange(startAt, pixelOf, (from, to) =>
-  actions.go({ period: periodOfStarts(spend.starts[from]!, spend.starts[to]!, view.value.grain) }),
+  actions.go({ period: periodOfStarts(spend.starts[from]!, spend.starts[to]!, sentence.value.grain) }),
 )
 
 onMounted(() => {
@@ -69,7 +69,7 @@ onUnmounted(() => chart?.dispose())
 // told its size, the chart need not have the whole page laid out to measure it
 useResizeObserver(box, ([entry]) => chart?.resize({ width: entry!.contentRect.width, height: entry!.contentRect.height }))
 watch(
-  () => [spend.series, view.value.chart, colour.value],
+  () => [spend.series, sentence.value.chart, colour.value],
   async () => {
     cursor.value = null
     await nextTick()
@@ -120,7 +120,7 @@ function move(event: KeyboardEvent) {
 const spoken = computed(() => {
   const series = cursor.value && spend.series[cursor.value.series]
   const start = cursor.value && spend.starts[cursor.value.start]
-  return series && start ? `${series.label}, ${startText(start, view.value.grain)}: ${said(series.amounts[cursor.value!.start]!)}` : ''
+  return series && start ? `${series.label}, ${startText(start, sentence.value.grain)}: ${said(series.amounts[cursor.value!.start]!)}` : ''
 })
 </script>
 
@@ -130,7 +130,7 @@ const spoken = computed(() => {
       <div
         ref="box"
         class="drawing"
-        :class="{ tall: view.chart === 'multiples' }"
+        :class="{ tall: sentence.chart === 'multiples' }"
         tabindex="0"
         role="application"
         :aria-label="`Chart of ${spend.series.length} values; arrows move, Enter opens what to do, z looks into that time`"
@@ -159,7 +159,7 @@ const spoken = computed(() => {
             :style="{ background: series.hue === null ? 'var(--rest)' : `var(--c${series.hue + 1})` }"
           />
           <span class="name">{{ series.label }}</span><span class="amount">{{
-            spend.isMoney ? whole(series.total) : measured(series.total, spend.currency, view.measure)
+            spend.isMoney ? whole(series.total) : measured(series.total, spend.currency, sentence.measure)
           }}</span>
         </component>
       </li>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { spendTable, type TableHead, type TableRow } from '../../../core/spend/table'
+import { namesBy } from '../../../core/spend/answer-columns'
+import { spendTable, type TableHead } from '../../../core/spend/table'
+import type { TableRow } from '../../../core/spend/table-row'
 import { tableLines, type TableLine, type TableOrder } from '../../../core/spend/table-lines'
 
 /**
@@ -9,16 +11,16 @@ import { tableLines, type TableLine, type TableOrder } from '../../../core/spend
  */
 const spend = useSpend()
 const widths = useColumnWidths('rain-barrel-spend-widths')
-const view = computed(() => spend.shown!)
+const sentence = computed(() => spend.shown!)
 
 const table = computed(() => {
-  const now = view.value.across ? spend.across : spend.nowAnswer
+  const now = sentence.value.across ? spend.across : spend.nowAnswer
   if (!now) return null
   return spendTable(now, spend.beforeAnswer, {
-    measure: view.value.measure,
-    splitBy: view.value.splitBy,
+    measure: sentence.value.measure,
+    splitBy: sentence.value.splitBy,
     companions: {},
-    across: view.value.across,
+    across: sentence.value.across,
     currency: spend.currency,
     columns: spend.tableColumns,
     days: Math.max(1, spend.groups[0]?.days ?? 1),
@@ -27,38 +29,34 @@ const table = computed(() => {
 })
 /** Columns of figures: what runs across, the amount, and those chosen. */
 const figures = computed(() => table.value?.heads.filter(head => head.kind !== 'text') ?? [])
-const offset = computed(() => view.value.splitBy.length)
+const offset = computed(() => sentence.value.splitBy.length)
 
 const labels = computed(() => new Map(spend.rows.map(row => [row.id, row.label])))
-/** Names of ids in a table of several dimensions. */
-const companionNames = computed(() => {
-  const found = new Map<string, string>()
-  view.value.splitBy.forEach((dimension, index) => {
+/** Names of ids by their dimension, in a table of several. */
+const companionNames = computed(() =>
+  sentence.value.splitBy.map(dimension => {
     const companion = companionOf[dimension]
-    if (!companion) return
-    for (const { values } of spend.nowAnswer?.rows ?? [])
-      if (values[companion]) found.set(`${index} ${values[dimension]}`, values[companion])
-  })
-  return found
-})
+    return companion && spend.nowAnswer ? namesBy(spend.nowAnswer, dimension, companion) : null
+  }),
+)
 const nameOf = (row: TableRow, index: number) =>
   spend.labelOf(
-    view.value.splitBy[index]!,
+    sentence.value.splitBy[index]!,
     row.values[index]!,
-    offset.value === 1 ? labels.value.get(JSON.stringify(row.values)) : companionNames.value.get(`${index} ${row.values[index]}`),
+    offset.value === 1 ? labels.value.get(JSON.stringify(row.values)) : companionNames.value[index]?.get(row.values[index]!),
   )
 
 const order = ref<TableOrder>({ column: 'amount', down: true })
 const closed = ref(new Set<string>())
 watch(
-  () => view.value.splitBy.join(),
+  () => sentence.value.splitBy.join(),
   () => {
     closed.value = new Set()
   },
 )
 const lines = computed(() =>
   table.value
-    ? tableLines(table.value, { splitBy: view.value.splitBy, order: order.value, closed: closed.value, adds: spend.additive, nameOf })
+    ? tableLines(table.value, { splitBy: sentence.value.splitBy, order: order.value, closed: closed.value, adds: spend.additive, nameOf })
     : [],
 )
 function toggle({ row }: TableLine) {
@@ -69,7 +67,7 @@ function toggle({ row }: TableLine) {
 }
 
 const cellText = (head: TableHead, value: string | null) =>
-  value === null ? '–' : head.kind === 'share' ? percentFigure(head, value) : measured(value, spend.currency, view.value.measure)
+  value === null ? '–' : head.kind === 'share' ? percentFigure(head, value) : measured(value, spend.currency, sentence.value.measure)
 const percentFigure = (head: TableHead, value: string) =>
   head.column === 'changeShare'
     ? percentText(Number(value))
@@ -100,7 +98,7 @@ const shown = computed(() =>
 const above = computed(() => (long.value ? (virtual.value.getVirtualItems()[0]?.start ?? 0) : 0))
 const below = computed(() => (long.value ? virtual.value.getTotalSize() - (virtual.value.getVirtualItems().at(-1)?.end ?? 0) : 0))
 
-const hasLines = computed(() => !view.value.across && spend.lines.size > 0 && spend.starts.length > 1)
+const hasLines = computed(() => !sentence.value.across && spend.lines.size > 0 && spend.starts.length > 1)
 const courseOf = ({ open, row }: TableLine) => (open === null ? spend.lines.get(JSON.stringify(row.values)) : undefined)
 </script>
 
@@ -111,7 +109,7 @@ const courseOf = ({ open, row }: TableLine) => (open === null ? spend.lines.get(
       <table class="ledger">
         <caption class="sr-only">
           {{
-            measureNames[view.measure]
+            measureNames[sentence.measure]
           }}
           in
           {{
@@ -145,9 +143,9 @@ const courseOf = ({ open, row }: TableLine) => (open === null ? spend.lines.get(
           <tr class="total" data-testid="table-total">
             <td>{{ !spend.additive ? 'Whole cost by whole quantity' : `Total of ${count(table.rows.length)}` }}</td>
             <td v-if="hasLines" />
-            <td v-for="(head, i) in figures" :key="head.id" class="n" :title="table.total.cells[offset + i] ?? ''">
+            <td v-for="(head, i) in figures" :key="head.id" class="n" :title="table.total.cell(offset + i) ?? ''">
               <ChangeMark v-if="head.column === 'changeShare'" :now="spend.total" :before="spend.totalBefore" /><template v-else>{{
-                cellText(head, table.total.cells[offset + i] ?? null)
+                cellText(head, table.total.cell(offset + i))
               }}</template>
             </td>
           </tr>

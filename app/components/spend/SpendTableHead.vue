@@ -7,10 +7,10 @@ import type { ColumnWidths } from '../../composables/useColumnWidths'
 const { order, hasLines, widths } = defineProps<{ figures: TableHead[]; order: TableOrder; hasLines: boolean; widths: ColumnWidths }>()
 const emit = defineEmits<{ order: [order: TableOrder] }>()
 const spend = useSpend()
-const view = computed(() => spend.shown!)
+const sentence = computed(() => spend.shown!)
 
 function headText(head: TableHead): string {
-  const { across, grain, measure } = view.value
+  const { across, grain, measure } = sentence.value
   if (head.value !== undefined) return across === 'start' ? startText(head.value ?? '', grain) : spend.labelOf(across!, head.value, null)
   if (head.column === 'amount') return across ? (spend.additive ? 'total' : 'over all') : `${shortMeasure[measure]}, ${spend.currency}`
   if (head.column === 'before') return spend.compared ? periodText(spend.compared) : 'before'
@@ -18,7 +18,7 @@ function headText(head: TableHead): string {
 }
 /** The column that is sorted by already turns round; names begin with A, figures with the largest. */
 const sortBy = (column: string) =>
-  emit('order', { column, down: order.column === column ? !order.down : !view.value.splitBy.includes(column) })
+  emit('order', { column, down: order.column === column ? !order.down : !sentence.value.splitBy.includes(column) })
 const sorted = (column: string) => (order.column === column ? (order.down ? 'descending' : 'ascending') : undefined)
 </script>
 
@@ -26,11 +26,11 @@ const sorted = (column: string) => (order.column === column ? (order.down ? 'des
   <thead>
     <tr>
       <th
-        v-if="view.splitBy.length"
+        v-if="sentence.splitBy.length"
         :style="widths.widthOf('names')"
-        :aria-sort="view.splitBy.includes(order.column) ? sorted(order.column) : undefined"
+        :aria-sort="sentence.splitBy.includes(order.column) ? sorted(order.column) : undefined"
       >
-        <template v-for="(dimension, i) in view.splitBy" :key="dimension"
+        <template v-for="(dimension, i) in sentence.splitBy" :key="dimension"
           ><template v-if="i"> · </template
           ><button class="sort" @click="sortBy(dimension)">{{ dimensionLabel(dimension) }}</button></template
         >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { TableHead, TableRow } from '../../../core/spend/table'
+import type { TableHead } from '../../../core/spend/table'
+import type { TableRow } from '../../../core/spend/table-row'
 import type { TableLine } from '../../../core/spend/table-lines'
 
 /** A line of the table of spend: its value with what one can do with it, its course, its figures. */
@@ -60,14 +61,14 @@ const idBeside = computed(() => {
       v-for="(head, i) in figures"
       :key="head.id"
       class="n"
-      :class="{ pale: line.row.cells[offset + i] === '0' && head.value !== undefined }"
-      :title="line.row.cells[offset + i] ?? ''"
+      :class="{ pale: line.row.cell(offset + i) === '0' && head.value !== undefined }"
+      :title="line.row.cell(offset + i) ?? ''"
     >
       <ChangeMark
         v-if="head.column === 'changeShare'"
-        :share="line.row.cells[offset + i] === null ? null : Number(line.row.cells[offset + i])"
+        :share="line.row.cell(offset + i) === null ? null : Number(line.row.cell(offset + i))"
         :fresh="!line.row.wasThere"
-      /><template v-else>{{ cellText(head, line.row.cells[offset + i] ?? null) }}</template>
+      /><template v-else>{{ cellText(head, line.row.cell(offset + i)) }}</template>
     </td>
   </tr>
 </template>

@@ -1,5 +1,6 @@
 import { companionOf } from '../companions'
-import { figuresBy, figureText } from '../figure'
+import { figureText } from '../figure'
+import { figureGroups, type FigureGroup } from '../figure-groups'
 import type { Answer } from '../question'
 
 /** A combination of values with its amount now and in the period compared; null where it was not there. */
@@ -15,16 +16,22 @@ export function rowsOf(
   currency: string,
   label: Label,
 ): SpendRow[] {
-  const id = ({ values }: Answer['rows'][number]) => JSON.stringify(dimensions.map(d => values[d] ?? null))
-  const old = before && figuresBy(before, currency, id)
-  return [...figuresBy(answer, currency, id)].flatMap(([key, { row, figure }]) => {
-    const amount = figureText(figure)
-    if (amount === null) return []
-    const values = dimensions.map(d => row.values[d] ?? null)
-    const names = dimensions.map((d, i) => label(d, values[i]!, companionOf[d] ? row.values[companionOf[d]] : null))
-    const then = old?.get(key)
-    return [{ id: key, values, label: names.join(' · ') || 'everything', amount, before: then ? figureText(then.figure) : null }]
-  })
+  const old = before && figureGroups(before, dimensions, currency)
+  const rows: SpendRow[] = []
+  for (const group of figureGroups(answer, dimensions, currency).values()) {
+    const amount = figureText(group.figure)
+    if (amount === null) continue
+    const { id, values } = group
+    const names = dimensions.map((dimension, i) => label(dimension, values[i]!, nameOf(group, dimension)))
+    const then = old?.get(id)
+    rows.push({ id, values, label: names.join(' · ') || 'everything', amount, before: then ? figureText(then.figure) : null })
+  }
+  return rows
+}
+
+const nameOf = (group: FigureGroup, dimension: string): string | null => {
+  const companion = companionOf[dimension]
+  return companion ? group.value(companion) : null
 }
 
 /** The values of a dimension to choose from, with their amounts; those that cost only in other currencies can be chosen too. */
@@ -40,28 +47,4 @@ export function choicesOf(answer: Answer, dimension: string, currency: string, l
     }
   }
   return own
-}
-
-/**
- * Amounts at each start by the id of a row.
- * @param empty what stands where a start has no charges: nought of what adds, null for a price of nothing used.
- */
-export function amountsByStart(
-  { rows }: Pick<Answer, 'rows'>,
-  splitBy: readonly string[],
-  starts: readonly string[],
-  currency: string,
-  empty: string | null,
-): Map<string, (string | null)[]> {
-  const place = new Map(starts.map((start, i) => [start, i]))
-  const found = new Map<string, (string | null)[]>()
-  for (const row of splitBy.length ? rows : []) {
-    if (row.currency !== currency) continue
-    const key = JSON.stringify(splitBy.map(d => row.values[d] ?? null))
-    const amounts = found.get(key) ?? starts.map(() => empty)
-    found.set(key, amounts)
-    const at = place.get(row.start!)
-    if (at !== undefined) amounts[at] = row.amount
-  }
-  return found
 }

@@ -3,7 +3,8 @@ import { adds, type Scope } from '../../../core/spend/question'
 import { dataDaysOf, laggards, reachInto } from '../../../core/spend/sentence-period'
 import { spendTable, type TableColumn, type TableHead } from '../../../core/spend/table'
 import { addDays } from '../../../core/time/day'
-import { unpackAnswer, type PackedAnswer } from '../../../core/spend/packed'
+import { codedAnswer } from '../../../core/spend/answer-columns'
+import type { PackedAnswer } from '../../../core/spend/packed'
 import type { PackedConverted } from '../../../core/spend/convert'
 import type { Period } from '../../../core/time/period'
 import type { tableExport } from '../../../shared/contracts/spend-export'
@@ -34,8 +35,8 @@ export type SpendTableTask = {
 /** Lays out a table exactly as it is shown. */
 export function spendFileTable({ asked, columns, facts, revision, now: packed, old, byDays, days }: SpendTableTask): FileTable {
   const { question, across, before, currency } = asked
-  const now = unpackAnswer(packed)
-  const table = spendTable(now, old && unpackAnswer(old), {
+  const now = codedAnswer(packed)
+  const table = spendTable(now, old && codedAnswer(old), {
     measure: question.measure,
     splitBy: question.splitBy,
     companions: companionOf,
@@ -43,7 +44,7 @@ export function spendFileTable({ asked, columns, facts, revision, now: packed, o
     currency,
     columns,
     days,
-    ...(byDays && { byDays: byDays.map(({ days, answer }) => ({ days, answer: unpackAnswer(answer) })) }),
+    ...(byDays && { byDays: byDays.map(({ days, answer }) => ({ days, answer: codedAnswer(answer) })) }),
   })
   const place = (column: TableHead['column']) => table.heads.findIndex(head => head.column === column)
   // the totals of what adds are formulas over the rows; a change is one over the totals it compares, where both are shown

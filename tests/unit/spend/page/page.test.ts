@@ -1,9 +1,10 @@
 // What a page of spend asks and what it makes of the answers, by hand.
 import { expect, it } from 'vitest'
 import { amountPerDay } from '../../../../core/spend/day-groups'
+import { amountsByStart } from '../../../../core/spend/figure-groups'
 import { Hues } from '../../../../core/spend/page/hues'
 import { mapPage, pageQuestions, type SourceReach } from '../../../../core/spend/page/questions'
-import { amountsByStart, choicesOf, rowsOf, type SpendRow } from '../../../../core/spend/page/rows'
+import { choicesOf, rowsOf, type SpendRow } from '../../../../core/spend/page/rows'
 import { chartSeries } from '../../../../core/spend/page/series'
 import { stepColumn, stepsDone } from '../../../../core/spend/page/steps'
 import type { Answer, AnswerRow } from '../../../../core/spend/question'
@@ -157,9 +158,9 @@ it('amounts stand at their starts, nought or nothing where there are none', () =
     row('8', { ServiceName: 'a' }, { start: '2026-11-02', currency: 'USD' }),
   ])
   const starts = ['2026-11-01', '2026-11-02', '2026-11-03']
-  expect([...amountsByStart(answer, ['ServiceName'], starts, 'EUR', '0')]).toEqual([['["a"]', ['0', '1', '2']]])
-  expect([...amountsByStart(answer, ['ServiceName'], starts, 'EUR', null)]).toEqual([['["a"]', [null, '1', '2']]])
-  expect([...amountsByStart(answer, [], starts, 'EUR', '0')]).toEqual([])
+  expect([...amountsByStart([answer], ['ServiceName'], starts, 'EUR', '0')]).toEqual([['["a"]', ['0', '1', '2']]])
+  expect([...amountsByStart([answer], ['ServiceName'], starts, 'EUR', null)]).toEqual([['["a"]', [null, '1', '2']]])
+  expect([...amountsByStart([answer], [], starts, 'EUR', '0')]).toEqual([])
 })
 
 const spendRow = (value: string | null, amount: string): SpendRow => ({
