@@ -1,5 +1,4 @@
 import { meterFacts, type Charged } from './meters'
-import { findSku } from './find-price'
 import type { PriceLine, RateCard } from './rate-card'
 
 /** Whether a line is charged for existing or for use: as the card says, else as its meter is; use when nobody knows. */
@@ -11,10 +10,4 @@ export function chargedFor(line: Pick<PriceLine, 'meter' | 'charged'>): Charged 
 export function describeLine(line: PriceLine, card: RateCard): string {
   const region = card.regions.find(r => r.id === line.region)?.name ?? line.region
   return `${line.service}${line.variant ? ` ${line.variant}` : ''} in ${region}: ${meterFacts(line.meter)?.words ?? `${line.meter.replaceAll('-', ' ')}, per ${line.unit}`}`
-}
-
-/** The plain words for a SKU code; null when the card does not have it. */
-export function describeSku(card: RateCard, sku: string): string | null {
-  const line = findSku(card, sku)
-  return line ? describeLine(line, card) : null
 }

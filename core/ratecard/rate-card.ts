@@ -21,15 +21,13 @@ const decimal = z.string().superRefine((text, context) => {
 })
 
 /** How a commitment is paid: every month, a part when it starts, or all of it. */
-export const payments = ['paid monthly', 'part in advance', 'all in advance'] as const
-export type Payment = (typeof payments)[number]
+const payments = ['paid monthly', 'part in advance', 'all in advance'] as const
 
 const tier = z.strictObject({
   from: decimal.describe('first unit that the tier holds for; the first tier starts at 0'),
   to: decimal.optional().describe('where the tier ends, when the card says it: the start of the next tier'),
   price: decimal.describe('price of a unit'),
 })
-export type Tier = z.infer<typeof tier>
 
 const commitmentPrice = z
   .strictObject({

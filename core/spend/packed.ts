@@ -41,7 +41,7 @@ class Packing<T> {
 }
 
 /** Packs rows that are read one by one; `start` is null for all rows or for none. */
-export function packRows(
+function packRows(
   count: number,
   splits: number,
   read: (row: number) => { value: (split: number) => string | null; start: string | null; currency: string; amount: string },

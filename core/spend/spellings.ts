@@ -8,7 +8,7 @@ const FILLERS = /(team|group|dept|department|squad)$/
 const SLIP_LENGTH = 6
 
 /** The letters and digits of a value, without case, marks, filler words and plural. */
-export function plainSpelling(value: string): string {
+function plainSpelling(value: string): string {
   const letters = value
     .normalize('NFKD')
     .toLowerCase()

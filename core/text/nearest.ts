@@ -2,7 +2,7 @@
  * How many letters must be added, left out, changed or swapped with their neighbour to make one text the other (restricted
  * Damerau–Levenshtein distance).
  */
-export function editDistance(a: string, b: string): number {
+function editDistance(a: string, b: string): number {
   const rows: number[][] = [Array.from({ length: b.length + 1 }, (_, j) => j)]
   for (let i = 1; i <= a.length; i++) {
     const row = [i]

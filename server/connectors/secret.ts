@@ -1,9 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { ConnectorFailed } from './connector'
 
-/** How a secret is referred to: by a variable of the environment, or by a file. */
-export const secretPattern = /^(env:[A-Za-z_][A-Za-z0-9_]*|file:\/.+)$/
-
 /**
  * The secret that a connection refers to, read each time it is needed: it may have been renewed, and it is kept nowhere.
  * @returns null where a connection has none. @throws ConnectorFailed when it is not there.

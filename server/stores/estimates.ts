@@ -92,7 +92,7 @@ export const noEstimate = (id: string, version?: number) =>
   )
 
 /** An estimate as it was saved last, or in a version. */
-export async function findEstimate(db: Pick<Db, 'select'>, id: string, version?: number): Promise<SavedEstimate | null> {
+async function findEstimate(db: Pick<Db, 'select'>, id: string, version?: number): Promise<SavedEstimate | null> {
   const wanted =
     version === undefined
       ? eq(estimateVersion.estimateId, id)

@@ -22,11 +22,9 @@ export const tableExport = z.object({
   /** The table, or what there is to know beside it as a text: for formats that cannot hold it. */
   part: z.enum(['table', 'notes']).default('table'),
 })
-export type TableExport = z.input<typeof tableExport>
 
 /** The charge lines behind what is shown, with chosen FOCUS columns. */
 export const linesExport = z.object({ question: spendQuestion, columns: z.array(z.string()).min(1).max(80), format: tableFormat })
-export type LinesExport = z.input<typeof linesExport>
 /** About how many bytes a cell takes in CSV, by what the demo's charges take. */
 export const CSV_CELL_BYTES = 14
 /** How many lines an export would have, and about how many bytes as CSV. */

@@ -151,7 +151,6 @@ export const packedAnswers = z.object({
   ),
   revision: z.number(),
 })
-export type PackedAnswers = z.infer<typeof packedAnswers>
 
 /** Quantity × unit price, as the charges have it. */
 export const pricePart = z.object({

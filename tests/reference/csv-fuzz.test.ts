@@ -10,7 +10,7 @@ import Papa from 'papaparse'
 import { afterAll, expect, it } from 'vitest'
 import { CsvScanner } from '../../server/imports/readers/csv-scanner'
 import { UnreadableFile } from '../../server/imports/readers/reader'
-import { readRecords } from '../../server/imports/readers/records'
+import { readRecords } from '../support/records'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-fuzz-'))
 afterAll(() => rmSync(folder, { recursive: true }))

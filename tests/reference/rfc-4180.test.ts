@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, expect, it } from 'vitest'
-import { readRecords } from '../../server/imports/readers/records'
+import { readRecords } from '../support/records'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-rfc-'))
 afterAll(() => rmSync(folder, { recursive: true }))

@@ -4,7 +4,7 @@ import { choice, countField, hoursField, meansVariant, number, variantChoice, wo
 import type { Charge, ComponentKind } from './kind'
 import { broughtAlong, checkZones, paysField } from './server'
 
-export const openEngine = 'open engine, no licence'
+const openEngine = 'open engine, no licence'
 
 /** Managed databases by node: each node per hour; a second zone keeps a standby, replicas are further nodes; storage is kept by each. */
 export const database: ComponentKind = {

@@ -79,7 +79,7 @@ export function usualValue({ usual }: Field, card: RateCard, region: string, inp
 }
 
 /** Hours that any month can have. */
-export const MOST_HOURS = 744
+const MOST_HOURS = 744
 
 /**
  * Checks one input the same way for mouse, keyboard, wheel, paste and import.

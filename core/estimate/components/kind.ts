@@ -1,4 +1,3 @@
-import { z } from 'zod'
 import { zero, type DecimalText } from '../../money/decimal'
 import type { Meter } from '../../ratecard/meters'
 import { findPrice, linesOf } from '../../ratecard/find-price'
@@ -7,7 +6,7 @@ import { input, multiply, type Working } from '../../working/working'
 import { hoursWorking, readHours } from '../sheet/hours-text'
 import { readNumber, type TypedNumber } from '../sheet/number-text'
 import { storedText } from '../sheet/typed-text'
-import { fieldProblem, usualValue, type Field, type Inputs } from './field'
+import { usualValue, type Field, type Inputs } from './field'
 
 export type { Inputs } from './field'
 
@@ -103,24 +102,6 @@ export type ComponentKind = {
 
 /** Whether a row of the kind stands at a place at all: what has no rate card's price does not move with the others. */
 export const hasPlace = (kind: ComponentKind): boolean => kind.needs.length > 0 || !kind.outside
-
-/** The Zod schema of a kind's inputs on a rate card, made from its fields. */
-export function inputSchema({ fields }: ComponentKind, card: RateCard, region: string) {
-  return z.object(
-    Object.fromEntries(
-      fields.map(field => [
-        field.name,
-        z
-          .string()
-          .superRefine((value, context) => {
-            const message = fieldProblem(field, value, card, region)
-            if (message) context.addIssue({ code: 'custom', message })
-          })
-          .describe(field.help),
-      ]),
-    ),
-  )
-}
 
 /** What a new component of the kind begins with; what follows other inputs is not stored. */
 export function usualInputs(kind: ComponentKind, card: RateCard, region: string, given: Inputs = {}): Inputs {

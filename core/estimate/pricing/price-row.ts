@@ -25,7 +25,7 @@ export type PricedComponent = StandingRow & {
 export type Pools = ReadonlyMap<string, LinePool>
 
 /** A row that cannot be priced. */
-export function unpricedRow({ id, kind, inputs, place, problems, refusal, replaced, notOffered }: Plan): PricedComponent {
+function unpricedRow({ id, kind, inputs, place, problems, refusal, replaced, notOffered }: Plan): PricedComponent {
   return {
     id,
     kind,

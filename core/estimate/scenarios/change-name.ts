@@ -8,7 +8,7 @@ import type { Change } from './layer'
 const LONGEST = 80
 
 /** What a change amounts to in the end, in words, by what it changes: for the name of a scenario. */
-export function changeParts(estimate: Pick<Estimate, 'components' | 'region'>, { whole, rows }: Pick<Change, 'whole' | 'rows'>): string[] {
+function changeParts(estimate: Pick<Estimate, 'components' | 'region'>, { whole, rows }: Pick<Change, 'whole' | 'rows'>): string[] {
   const names = rowNames(estimate.components)
   const everything = Object.entries(whole).map(([name, value]) =>
     name === 'where' ? `in ${value.slice(value.lastIndexOf('/') + 1) || estimate.region}` : `everything ${value}`,

@@ -9,7 +9,7 @@ import { keptText } from './typed-text'
 /** An edit of an estimate. What it leaves as it is is the very same object: that is not priced again. */
 export type Edit = (estimate: Estimate) => Estimate
 
-export const editRows =
+const editRows =
   (edit: (rows: Component[]) => Component[]): Edit =>
   estimate => ({ ...estimate, components: edit(estimate.components) })
 
@@ -80,7 +80,7 @@ export const confirmAll: Edit = editRows(rows =>
 )
 
 /** What is typed into an input, as it is kept: read by the field, and, where it is a choice, among what the row's place offers. */
-export function typedInto(row: Component | undefined, field: string, value: string, priced: PricedEstimate | null): string {
+function typedInto(row: Component | undefined, field: string, value: string, priced: PricedEstimate | null): string {
   const found = findKind(row?.kind ?? '')?.fields.find(one => one.name === field)
   const place = row && priced?.byId.get(row.id)?.place
   return found ? keptText(found, value, found.type === 'choice' && place ? found.options(place.card, place.region) : null) : value.trim()

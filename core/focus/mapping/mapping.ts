@@ -4,14 +4,14 @@ import { namedRecord } from '../../text/named-record'
 /**
  * Where a FOCUS column of a mapped file gets its value from: a column of the file, in other words where needed, or always the same text.
  */
-export const columnSource = z.union([
+const columnSource = z.union([
   z.object({ column: z.string().min(1), words: namedRecord(z.string()).optional() }),
   z.object({ constant: z.string() }),
 ])
 export type ColumnSource = z.infer<typeof columnSource>
 
 /** A number: a column times a factor (cents to euros, hours to money) or times another column (quantity × rate). */
-export const numberSource = z.union([
+const numberSource = z.union([
   z.object({
     column: z.string().min(1),
     times: z
@@ -22,7 +22,6 @@ export const numberSource = z.union([
   }),
   z.object({ constant: z.string().regex(/^-?\d+(\.\d+)?$/, 'write a number like 12.5') }),
 ])
-export type NumberSource = z.infer<typeof numberSource>
 
 export const dateFormats = [
   'ISO',

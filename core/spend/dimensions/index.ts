@@ -18,7 +18,7 @@ import { tagSource } from './tag-source'
  * Everything that spend can be split by and narrowed to, in one list: names, values, lists and words are made of it. The names that come
  * with the data stand in lists in this order.
  */
-export const dimensionKinds: readonly DimensionKind<unknown>[] = [
+const dimensionKinds: readonly DimensionKind<unknown>[] = [
   tag,
   tagSource,
   priceDetail,

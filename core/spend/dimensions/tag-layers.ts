@@ -3,9 +3,6 @@ import type { Entries } from '../entries'
 import type { EntryLayer } from './entry-coding'
 import { asText } from './names'
 
-/** Where a tag comes from, in the order in which it counts. */
-export const tagSources = ['own', 'container', 'account'] as const
-
 /** The path of a resource's container, from the top. */
 export function containerPath(entries: Entries, id: number): string[] {
   return (
@@ -16,7 +13,7 @@ export function containerPath(entries: Entries, id: number): string[] {
 }
 
 /** A tag's own layer and, where anything inherits it, those of containers and accounts. */
-export function tagLayers(entries: Entries, key: string): (EntryLayer & { source: (typeof tagSources)[number] })[] {
+export function tagLayers(entries: Entries, key: string): (EntryLayer & { source: 'own' | 'container' | 'account' })[] {
   const { accounts, containerTags } = entries.reference
   const layers: ReturnType<typeof tagLayers> = [{ source: 'own', dictionary: 'tagSet', read: id => asText(entries.tags(id)[key]) }]
   if (Object.values(containerTags).some(tags => key in tags)) {

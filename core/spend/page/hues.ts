@@ -1,7 +1,7 @@
 import type { SpendRow } from './rows'
 
 /** How many hues there are to tell values apart by. */
-export const HUES = 8
+const HUES = 8
 
 /** What has no value gets no hue: it is nothing to be told from others by one. */
 export const isNone = ({ values }: Pick<SpendRow, 'values'>): boolean => values.includes(null)

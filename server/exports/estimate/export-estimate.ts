@@ -18,7 +18,7 @@ const types: Record<ExportFormat, string> = {
 }
 
 /** The cards, uplifts and exchange rates that an estimate is priced with. @throws Problem when a card is not loaded. */
-export async function pricesFor(db: Db, estimate: Estimate): Promise<Prices> {
+async function pricesFor(db: Db, estimate: Estimate): Promise<Prices> {
   const cards = new Map<string, RateCard>()
   for (const { provider, date, revision } of estimate.cards) {
     const card = await findRateCard(db, provider, date, revision)

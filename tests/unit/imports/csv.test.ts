@@ -6,7 +6,7 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { CsvScanner } from '../../../server/imports/readers/csv-scanner'
 import { UnreadableFile } from '../../../server/imports/readers/reader'
-import { readRecords } from '../../../server/imports/readers/records'
+import { readRecords } from '../../support/records'
 
 let folder: string
 beforeAll(() => {

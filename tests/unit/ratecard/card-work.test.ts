@@ -3,7 +3,7 @@ import { cardColumns } from '../../../core/ratecard/card-columns'
 import { cardFromTable } from '../../../core/ratecard/card-table'
 import { cardToTable } from '../../../core/ratecard/card-to-table'
 import { compareCards } from '../../../core/ratecard/compare-cards'
-import { chargedFor, describeSku } from '../../../core/ratecard/describe'
+import { chargedFor, describeLine } from '../../../core/ratecard/describe'
 import { meters, units, unitWords } from '../../../core/ratecard/meters'
 import { rateCardSchema, type RateCard } from '../../../core/ratecard/rate-card'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../../demo/rate-cards'
@@ -91,12 +91,12 @@ it('tells what is dearer, cheaper, new, gone or under other terms, whatever orde
 
 it('says every SKU of the demo in plain words, which tell them apart', () => {
   for (const card of [brackwaterCard, larkfieldCard, pierHouseCard]) {
-    const words = card.prices.map(line => describeSku(card, line.sku)!)
+    const words = card.prices.map(line => describeLine(line, card))
     expect(new Set(words).size).toBe(words.length)
     expect(words.every(w => /^[\p{L}\p{N}(]/u.test(w) && !w.includes('null') && !w.includes('undefined'))).toBe(true)
   }
-  expect(describeSku(brackwaterCard, 'BW-LOWCOAST-SERVERHOUR-OTTER6X24')).toBe('Servers otter-6x24 in Low Coast: running, hours')
-  expect(describeSku(brackwaterCard, 'NOPE')).toBeNull()
+  const line = brackwaterCard.prices.find(({ sku }) => sku === 'BW-LOWCOAST-SERVERHOUR-OTTER6X24')!
+  expect(describeLine(line, brackwaterCard)).toBe('Servers otter-6x24 in Low Coast: running, hours')
 })
 
 it('knows what is charged for existing and what for use', () => {

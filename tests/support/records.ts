@@ -1,6 +1,6 @@
-import { decodeUtf8 } from './csv'
-import { readerFor } from './index'
-import type { ReadOptions } from './reader'
+import { decodeUtf8 } from '../../server/imports/readers/csv'
+import { readerFor } from '../../server/imports/readers'
+import type { ReadOptions } from '../../server/imports/readers/reader'
 
 /** Reads the header and the first rows of a file of any format, as texts. */
 export async function readRecords(path: string, most = Infinity, options: ReadOptions = {}): Promise<string[][]> {
