@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { UnallocatedGroup } from '../../shared/contracts/allocation'
 import { addMonths, monthOf } from '../../core/time/day'
 
 const allocation = useAllocation()
@@ -40,12 +39,13 @@ watch(
   { immediate: true },
 )
 
+onBeforeRouteLeave(() => !allocation.draft || window.confirm('The rules have changes that are not saved. Leave them as a draft?'))
+
 const session = useSession()
 const bound = computed(() => session.person?.bound ?? null)
 const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
 const proof = computed(() => allocation.proofOf(currency.value))
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
-const ruleFor = (group: UnallocatedGroup) => allocation.ruleFor(group, allocation.tree.find(c => c.depth > 1)?.id ?? allocation.tree[0]!.id)
 const stepMonth = (step: 1 | -1) => {
   const next = addMonths(month.value, step)
   if (months.value.includes(next)) void go({ month: next })
@@ -125,7 +125,10 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           >
         </div>
         <div v-if="allocation.draft" class="draft" role="status">
-          <b>Draft.</b> Every figure shows what the changed rules would give; nothing is saved yet.
+          <b>Draft.</b>
+          {{
+            allocation.planProblem ? 'Figures follow once the rules can be used' : 'Every figure shows what the changed rules would give'
+          }}; nothing is saved yet.
           <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
             Save the rules
           </button>
@@ -140,7 +143,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             <CentreTree :currency="currency" :chosen="centre" @choose="go({ centre: $event })" />
           </div>
           <aside class="margin">
-            <UnallocatedQueue :currency="currency" :month="month" @rule="ruleFor" />
+            <UnallocatedQueue :currency="currency" :month="month" @rule="allocation.ruleFor" />
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
             <p v-if="allocation.saved" class="minor saved">
               Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.

@@ -1,5 +1,7 @@
 import { defineStore } from 'pinia'
-import { allocationPlanSchema, type AllocationPlan, type CostCentre, type Rule } from '../../core/allocation/plan'
+import { groupConditions } from '../../core/allocation/drafting/group-conditions'
+import { likelyTarget, type LikelyTarget } from '../../core/allocation/drafting/likely-target'
+import type { AllocationPlan, CostCentre, Rule } from '../../core/allocation/plan'
 import { borneOf } from '../../core/allocation/statement'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
 import { mainTotal } from '../../core/money/main-total'
@@ -18,6 +20,7 @@ import { computed, ref, toRaw } from 'vue'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
+import { keptDraft, problemOfPlan } from '../utils/rule-draft'
 
 export const useAllocation = defineStore('allocation', () => {
   const session = useSession()
@@ -35,6 +38,10 @@ export const useAllocation = defineStore('allocation', () => {
   /** Nothing is loaded to begin with: not a failure. */
   const missing = ref(false)
   const editing = ref<string | null>(null)
+  /** Where rules that were begun from the queue likely go, by their ids. */
+  const suggested = ref<Record<string, LikelyTarget>>({})
+  /** The version of the plan that the draft was begun on. */
+  let basedOn = 0
   let asked = new AbortController()
   const history: (AllocationPlan | null)[] = []
 
@@ -56,12 +63,17 @@ export const useAllocation = defineStore('allocation', () => {
     loading.value = true
     try {
       await session.load()
-      if (session.seesAll) saved.value ??= await client.get('allocation/plan', planState)
-      else seen.value ??= (await client.get('allocation/centres', centreList)).centres
+      if (session.seesAll && !saved.value) {
+        saved.value = await client.get('allocation/plan', planState)
+        basedOn = saved.value.version
+        takeUpDraft()
+      }
+      if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
       missing.value = false
-      const answer = draft.value
-        ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
-        : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
+      const answer =
+        draft.value && !planProblem.value
+          ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
+          : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
       if (mine !== asked) return
       settled.value = answer
       problem.value = null
@@ -82,33 +94,38 @@ export const useAllocation = defineStore('allocation', () => {
     if (!plan.value) return
     const next = structuredClone(toRaw(plan.value))
     edit(next)
-    const checked = allocationPlanSchema.safeParse(next)
     history.push(draft.value ? structuredClone(toRaw(draft.value)) : null)
+    setDraft(next)
+    if (!planProblem.value) await again()
+  }
+
+  /** Takes a draft, or none, and keeps it on this machine: it survives that the page is left. */
+  function setDraft(next: AllocationPlan | null) {
     draft.value = next
-    planProblem.value = checked.success
-      ? null
-      : {
-          type: '',
-          status: 0,
-          code: 'invalid',
-          title: 'The rules cannot be used yet',
-          detail: checked.error.issues.map(i => i.message).join('; '),
-        }
-    if (checked.success) await again()
+    planProblem.value = next && problemOfPlan(next)
+    keptDraft.keep(next && { basedOn, plan: next })
+  }
+
+  /** The draft that was left behind, on the version that it was begun on: if others have saved since, saving it says so. */
+  function takeUpDraft() {
+    const kept = keptDraft.read()
+    if (!kept) return
+    basedOn = kept.basedOn
+    draft.value = kept.plan
+    planProblem.value = problemOfPlan(kept.plan)
   }
 
   async function undo() {
     if (!history.length) return
-    draft.value = history.pop() ?? null
-    planProblem.value = null
+    setDraft(history.pop() ?? null)
     await again()
   }
 
   async function discard() {
-    draft.value = null
+    setDraft(null)
     editing.value = null
-    planProblem.value = null
     history.length = 0
+    basedOn = saved.value?.version ?? 0
     await again()
   }
 
@@ -116,7 +133,7 @@ export const useAllocation = defineStore('allocation', () => {
     if (!draft.value || !saved.value || planProblem.value) return
     saving.value = true
     try {
-      await client.send('PUT', 'allocation/plan', { basedOn: saved.value.version, plan: draft.value }, planSaved)
+      await client.send('PUT', 'allocation/plan', { basedOn, plan: draft.value }, planSaved)
       saved.value = await client.get('allocation/plan', planState)
       await discard()
     } catch (error) {
@@ -128,29 +145,19 @@ export const useAllocation = defineStore('allocation', () => {
 
   const newId = () => `rule-${crypto.randomUUID().slice(0, 8)}`
 
-  /** A rule that would catch a group of the queue, placed last and opened for choosing where it goes. */
-  async function ruleFor(group: UnallocatedGroup, target: string) {
-    const tagged = Object.entries(group.values).filter(([dimension, value]) => dimension.startsWith('Tags/team') && value !== null)
-    const conditions = (tagged.length ? tagged : Object.entries(group.values).filter(([, value]) => value !== null)).map(
-      ([dimension, value]) => ({ dimension, values: [value] }),
-    )
-    await addRule({
-      id: newId(),
-      conditions: conditions.length ? conditions : [{ dimension: 'SubAccountName', values: [group.values.SubAccountName ?? null] }],
-      target,
-    })
+  /** A rule that would catch a group of the queue and no other, placed last and opened: where it goes is for a person to choose. */
+  async function ruleFor(group: UnallocatedGroup) {
+    const rule: Rule = { id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' }
+    const likely = likelyTarget(group, plan.value!)
+    if (likely) suggested.value = { ...suggested.value, [rule.id]: likely }
+    await addRule(rule)
   }
 
-  async function addRule(rule?: Rule) {
-    const added = rule ?? {
-      id: newId(),
-      conditions: [{ dimension: 'SubAccountName', values: [] as string[] }],
-      target: plan.value!.centres[0]!.id,
-    }
+  async function addRule(rule: Rule = { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] }], target: '' }) {
     await change(next => {
-      next.rules.push(added)
+      next.rules.push(rule)
     })
-    editing.value = added.id
+    editing.value = rule.id
   }
 
   const move = (id: string, step: 1 | -1) =>
@@ -191,6 +198,7 @@ export const useAllocation = defineStore('allocation', () => {
     saving,
     missing,
     editing,
+    suggested,
     currencies,
     borne,
     mainCurrency,

@@ -12,7 +12,7 @@ const rule = z.object({
   /** All must hold. */
   conditions: z.array(condition).min(1, 'a rule needs a condition'),
   /** The cost centre or pool that gets what the rule catches. */
-  target: z.string().min(1),
+  target: z.string().min(1, 'choose the cost centre or pool that it goes to'),
   /** The first day on which the rule holds, and the day from which on it does not; null or nothing for no bound. */
   from: day.nullable().optional(),
   until: day.nullable().optional(),
@@ -67,7 +67,7 @@ function treeProblems({ centres, pools, rules }: CentreTree, wrong: (path: (stri
   poolProblems(pools, ids, wrong)
   const ruleIds = new Set<string>()
   rules.forEach((r, index) => {
-    if (!ids.has(r.target)) wrong(['rules', index, 'target'], `there is no cost centre or pool «${r.target}»`)
+    if (r.target && !ids.has(r.target)) wrong(['rules', index, 'target'], `there is no cost centre or pool «${r.target}»`)
     if (ruleIds.has(r.id)) wrong(['rules', index, 'id'], `the rule «${r.id}» is there twice`)
     ruleIds.add(r.id)
     if (r.from && r.until && r.from >= r.until)

@@ -1,150 +1,127 @@
 <script setup lang="ts">
 import type { ValueCondition } from '../../../core/allocation/condition'
 import type { Condition, Rule } from '../../../core/allocation/plan'
-import { spendAnswer } from '../../../shared/contracts/spend'
-
+import { isRuleDimension } from '../../../core/spend/dimensions'
 import { conditionWords } from '../../../shared/words/rules'
 
+/** A rule as it is written: conditions, each on values that exist, and where it goes. */
 const props = defineProps<{ rule: Rule; currency: string }>()
 const allocation = useAllocation()
-const data = useData()
-const adding = reactive<Record<number, string>>({})
-const suggestions = ref<Record<string, string[]>>({})
-const NONE = '(none)'
+const known = useRuleValues()
+const { options } = useDimensionOptions()
+const NONE = '\u0000none'
 const byValue = (condition: Condition): condition is ValueCondition => 'values' in condition
 
-const dimensions = computed(() => ['SubAccountName', ...(data.facts?.tags ?? [])])
+const dimensions = computed(() => options.value.filter(({ value }) => isRuleDimension(value)))
 watch(
   () => props.rule.conditions.filter(byValue).map(c => c.dimension),
-  async list => {
-    for (const dimension of list) {
-      if (suggestions.value[dimension] || !data.facts?.lastDay) continue
-      const answer = await client
-        .send(
-          'POST',
-          'spend/answer',
-          { measure: 'billedCost', splitBy: [dimension], grain: null, start: data.facts.firstDay!, end: '2200-01-01' },
-          spendAnswer,
-        )
-        .catch(error => {
-          allocation.problem = problemOf(error)
-        })
-      if (!answer) return
-      const { rows } = answer
-      suggestions.value[dimension] = [...new Set(rows.map(r => r.values[dimension] ?? NONE))]
-    }
-  },
+  list => known.learn(list),
   { immediate: true },
 )
+const valueOptions = (dimension: string) =>
+  (known.byDimension[dimension] ?? []).map(row => ({
+    value: row.values[0] ?? NONE,
+    label: row.label,
+    note: Number(row.amount) ? `${money(roundText(row.amount), known.currency)} ${known.currency}` : '',
+  }))
 
 const set = (index: number, edit: (condition: ValueCondition) => void) =>
   allocation.update(props.rule.id, rule => {
     const condition = rule.conditions[index]!
     if (byValue(condition)) edit(condition)
   })
-function addValue(index: number) {
-  const text = (adding[index] ?? '').trim()
-  if (!text) return
-  adding[index] = ''
-  const value = text === NONE ? null : text
-  void set(index, condition => {
-    if (!condition.values.includes(value)) condition.values.push(value)
+const look = (index: number, dimension: string) =>
+  set(index, condition => {
+    condition.dimension = dimension
+    condition.values = []
   })
-}
+const tick = (index: number, text: string) =>
+  set(index, condition => {
+    const value = text === NONE ? null : text
+    condition.values = condition.values.includes(value) ? condition.values.filter(v => v !== value) : [...condition.values, value]
+  })
+const addCondition = () =>
+  allocation.update(props.rule.id, rule => {
+    const used = rule.conditions.filter(byValue).map(one => one.dimension)
+    rule.conditions.push({ dimension: dimensions.value.find(({ value }) => !used.includes(value))?.value ?? 'SubAccountName', values: [] })
+  })
+const dropCondition = (index: number) =>
+  allocation.update(props.rule.id, rule => {
+    rule.conditions.splice(index, 1)
+  })
+const goTo = (target: string) =>
+  allocation.update(props.rule.id, rule => {
+    rule.target = target
+  })
 const targets = computed(() => [
   ...allocation.tree.map(c => ({ id: c.id, name: `${'\u2003'.repeat(c.depth)}${c.name}` })),
   ...(allocation.plan?.pools.map(p => ({ id: p.id, name: `${p.name} (pool, shared out)` })) ?? []),
 ])
-const id = useId()
+const likely = computed(() => (props.rule.target === '' ? allocation.suggested[props.rule.id] : undefined))
+
+// what was just begun comes into sight, at what is still open
+const editor = useTemplateRef<HTMLElement>('editor')
+onMounted(() => {
+  editor.value?.scrollIntoView({ block: 'center' })
+  const open = props.rule.conditions.some(one => byValue(one) && !one.values.length) ? 'button.control' : 'select'
+  editor.value?.querySelector<HTMLElement>(open)?.focus({ preventScroll: true })
+})
 </script>
 
 <template>
-  <div class="editor">
+  <div ref="editor" class="editor" role="group" aria-label="Rule">
+    <ProblemNote v-if="known.problem" :problem="known.problem" />
     <div v-for="(condition, index) in rule.conditions" :key="index" class="condition">
       <span class="minor">{{ index === 0 ? 'where' : 'and' }}</span>
       <template v-if="byValue(condition)">
-        <select
-          class="field"
-          :value="condition.dimension"
-          aria-label="what the rule looks at"
-          @change="
-            set(index, c => {
-              c.dimension = ($event.target as HTMLSelectElement).value
-              c.values = []
-            })
-          "
-        >
-          <option v-for="d in dimensions" :key="d" :value="d">{{ dimensionLabel(d) }}</option>
-        </select>
+        <SentenceChoice
+          label="what the rule looks at"
+          :options="dimensions"
+          :chosen="condition.dimension"
+          :text="dimensionLabel(condition.dimension)"
+          @choose="look(index, $event)"
+        />
         <span class="minor">is</span>
         <span v-for="value in condition.values" :key="String(value)" class="value"
           >{{ value ?? 'none'
-          }}<button
-            class="drop"
-            :aria-label="`take ${value ?? 'none'} out`"
-            @click="
-              set(index, c => {
-                c.values = c.values.filter(v => v !== value)
-              })
-            "
-          >
-            ×
-          </button></span
+          }}<button class="drop" :aria-label="`not ${value ?? 'none'}`" @click="tick(index, value ?? NONE)">×</button></span
         >
-        <input
-          v-model="adding[index]"
-          class="field add"
-          :list="`${id}-${index}`"
-          :placeholder="condition.values.length ? 'or …' : 'value …'"
-          aria-label="add a value"
-          @keydown.enter.prevent="addValue(index)"
-          @change="addValue(index)"
-        />
-        <datalist :id="`${id}-${index}`"><option v-for="s in suggestions[condition.dimension]" :key="s" :value="s" /></datalist>
+        <UPopover>
+          <button class="control" :aria-label="`values of ${dimensionLabel(condition.dimension)}`">
+            {{ condition.values.length ? 'or …' : 'choose values …' }}
+          </button>
+          <template #content
+            ><OptionList
+              :options="valueOptions(condition.dimension)"
+              :several="condition.values.map(value => value ?? NONE)"
+              :busy="!known.byDimension[condition.dimension]"
+              label="values"
+              sortable
+              @choose="tick(index, $event)"
+          /></template>
+        </UPopover>
       </template>
       <span v-else>{{ Object.values(conditionWords(condition)).join(' ') }}</span>
-      <button
-        v-if="rule.conditions.length > 1"
-        class="link"
-        @click="
-          allocation.update(rule.id, r => {
-            r.conditions.splice(index, 1)
-          })
-        "
-      >
-        take condition out
-      </button>
+      <button v-if="rule.conditions.length > 1" class="link" @click="dropCondition(index)">delete condition</button>
     </div>
     <div class="condition">
-      <button
-        class="link"
-        @click="
-          allocation.update(rule.id, r => {
-            r.conditions.push({
-              dimension: dimensions.find(d => !r.conditions.some(c => byValue(c) && c.dimension === d)) ?? 'SubAccountName',
-              values: [],
-            })
-          })
-        "
-      >
-        and another condition
-      </button>
+      <button class="link" @click="addCondition">and another condition</button>
     </div>
     <div class="condition">
       <span class="minor">goes to</span>
       <select
         class="field"
+        :class="{ wrong: rule.target === '' }"
         :value="rule.target"
         aria-label="cost centre or pool"
-        @change="
-          allocation.update(rule.id, r => {
-            r.target = ($event.target as HTMLSelectElement).value
-          })
-        "
+        @change="goTo(($event.target as HTMLSelectElement).value)"
       >
+        <option value="" disabled>choose …</option>
         <option v-for="t in targets" :key="t.id" :value="t.id">{{ t.name }}</option>
       </select>
-      <button class="button" @click="allocation.editing = null">Done</button>
+      <button v-if="likely" class="button" @click="goTo(likely.target)">{{ allocation.targetName(likely.target) }}</button>
+      <span v-if="likely" class="minor">likely: “{{ likely.value }}” looks like “{{ likely.looksLike }}”</span>
+      <button class="button done" @click="allocation.editing = null">Done</button>
     </div>
   </div>
 </template>
@@ -175,7 +152,7 @@ const id = useId()
   min-width: 24px;
   min-height: 24px;
 }
-.add {
-  width: 130px;
+.done {
+  margin-left: auto;
 }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { Rule } from '../../../core/allocation/plan'
 import { onKeyStroke } from '@vueuse/core'
+import { ruleDoubts, type RuleDoubt } from '../../../core/allocation/drafting/rule-doubts'
+import { looksAt } from '../../../core/allocation/condition-tests'
 import { conditionWords, ruleDays } from '../../../shared/words/rules'
 
 const props = defineProps<{ currency: string }>()
@@ -9,6 +11,25 @@ const bill = computed(() => allocation.proofOf(props.currency)?.bill ?? '0')
 const nothing = computed(
   () => allocation.plan?.rules.filter(rule => !allocation.settled?.catches.some(c => c.rule === rule.id)).length ?? 0,
 )
+
+const known = useRuleValues()
+const data = useData()
+watch(
+  () => [...new Set(allocation.plan!.rules.flatMap(rule => rule.conditions.filter(looksAt).map(one => one.dimension)))],
+  dimensions => known.learn(dimensions),
+  { immediate: true },
+)
+const sets = computed(
+  () => new Map(Object.entries(known.byDimension).map(([name, rows]) => [name, new Set(rows.map(row => row.values[0]!))])),
+)
+const doubts = computed(() =>
+  ruleDoubts(allocation.plan!.rules, { tags: data.facts?.tags ?? [], values: dimension => sets.value.get(dimension) }),
+)
+const doubtText = (doubt: RuleDoubt) => {
+  if (doubt.kind === 'shadowed') return `rule ${doubt.by} takes all of it`
+  if (doubt.kind === 'unknown-tag') return `no charge has the ${dimensionLabel(doubt.dimension)}`
+  return `no charge has ${doubt.values.map(value => `“${value}”`).join(' or ')}`
+}
 
 async function key(event: KeyboardEvent, rule: Rule) {
   if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
@@ -48,18 +69,19 @@ onKeyStroke('z', event => {
           <span class="number">{{ index + 1 }}</span>
           <button
             class="words"
-            title="Edit. Alt with arrows moves it, Delete takes it out"
+            title="Edit. Alt with arrows moves it, Delete deletes it"
             @click="allocation.editing = allocation.editing === rule.id ? null : rule.id"
             @keydown="key($event, rule)"
           >
             <template v-for="(word, i) in rule.conditions.map(conditionWords)" :key="i"
               >{{ i ? ' and ' : '' }}{{ word.what }} {{ word.verb }} <b>{{ word.value }}</b></template
-            ><template v-if="ruleDays(rule)">, {{ ruleDays(rule) }}</template> → <b>{{ allocation.targetName(rule.target) }}</b><span
+            ><template v-if="ruleDays(rule)">, {{ ruleDays(rule) }}</template> →
+            <b>{{ rule.target ? allocation.targetName(rule.target) : 'choose where it goes' }}</b><span
               v-if="allocation.isPool(rule.target)"
               class="minor"
             >
               pool, shared out</span
-            >
+            ><span v-for="(doubt, i) in doubts.get(rule.id)" :key="`doubt ${i}`" class="doubt">{{ doubtText(doubt) }}</span>
           </button>
           <span class="amount">{{ money(allocation.caught(rule.id, currency)?.amount ?? '0', currency) }}</span>
           <span class="share">{{ percent(allocation.caught(rule.id, currency)?.amount ?? '0', bill) }}</span>
@@ -75,7 +97,7 @@ onKeyStroke('z', event => {
             >
               ↓
             </button>
-            <button class="small" :aria-label="`take rule ${index + 1} out`" @click="allocation.remove(rule.id)">×</button>
+            <button class="small" :aria-label="`delete rule ${index + 1}`" @click="allocation.remove(rule.id)">×</button>
           </span>
         </div>
         <RuleEditor v-if="allocation.editing === rule.id" :rule="rule" :currency="currency" />
@@ -129,6 +151,11 @@ onKeyStroke('z', event => {
   text-decoration: underline;
   text-decoration-color: var(--act);
   text-underline-offset: 3px;
+}
+.doubt {
+  margin-left: 8px;
+  font-size: 12px;
+  color: var(--warn);
 }
 .amount,
 .share {
