@@ -49,6 +49,10 @@ export const allocation = {
     parts: { name: settings.lookupName },
     reply: settings.lookupSaved,
   }),
+  organisation: operation('allocation', 'get', '/organisation', 'People, cost centres, rules and pools, to be sent back or kept.', {
+    reach: 'company',
+    reply: reference.organisationState,
+  }),
   takeOrganisation: operation('allocation', 'post', '/organisation', 'People, cost centres, rules and pool.', {
     reach: 'company',
     body: reference.organisation,

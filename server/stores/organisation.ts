@@ -1,5 +1,6 @@
 import { desc } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
+import { differenceWords, planDifference } from '../../core/allocation/plan-difference'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
@@ -9,9 +10,21 @@ import { nameOf } from './names'
 
 export type SavedPlan = { version: number; plan: AllocationPlan; who: string; savedAt: string }
 
-/** Takes people and cost centres in together; the plan before stays as an older version. */
-export async function saveOrganisation(db: Db, { people, plan }: Organisation, who: string): Promise<number> {
+/**
+ * Takes people and cost centres in together; the plan before stays as an older version. What is there is not overwritten unseen: who sends a
+ * file names the version that it was held against.
+ * @throws Problem with the difference where that is not the newest.
+ */
+export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organisation, who: string): Promise<number> {
   return alone(db, 'organisation', async tx => {
+    const newest = await currentPlan(tx)
+    if (newest && newest.version !== basedOn) {
+      const difference = differenceWords(planDifference(newest.plan, plan))
+      throw conflict(
+        'There are cost centres and rules already',
+        `${newest.who} saved version ${newest.version}. Beside it the file means: ${difference}. Nothing was taken; to take it all the same, send it with basedOn ${newest.version}.`,
+      )
+    }
     await tx.delete(person)
     if (people.length) await tx.insert(person).values(people)
     const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })

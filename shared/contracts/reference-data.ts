@@ -5,9 +5,9 @@ import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { day } from './common'
 import { personEntry } from './people'
 
-/** A file of people with the tree of cost centres, its rules and its pool. */
+/** A file of people with the tree of cost centres, its rules and its pool. What takes the place of another names the version it was held against. */
 export const organisation = z
-  .object({ people: z.array(personEntry), plan: allocationPlanSchema })
+  .object({ people: z.array(personEntry), plan: allocationPlanSchema, basedOn: z.number().int().optional() })
   .superRefine(({ people, plan }, context) => {
     const centres = new Set(plan.centres.map(({ id }) => id))
     const ids = new Set<string>()
@@ -21,6 +21,9 @@ export const organisation = z
     })
   })
 export type Organisation = z.infer<typeof organisation>
+/** The same as it is now: what is read here can be sent back. */
+export const organisationState = z.object({ people: z.array(personEntry), plan: allocationPlanSchema, version: z.number() })
+export type OrganisationState = z.infer<typeof organisationState>
 export const organisationLoaded = z.object({ people: z.number(), centres: z.number(), rules: z.number(), version: z.number() })
 
 export const rateCardEntry = z.object({

@@ -38,6 +38,26 @@ it('takes people and cost centres in, and lets one work as a person', async () =
   expect(JSON.stringify(await wrong.json())).toContain('no cost centre or pool «nowhere»')
 })
 
+it('overwrites nothing unseen: a file names the version it was held against; what is read can be sent back', async () => {
+  const fewer = { ...allocationPlan, rules: allocationPlan.rules.slice(1) }
+  const refused = await server.call('organisation', post({ people: [], plan: fewer }))
+  expect(refused.status).toBe(409)
+  expect(((await refused.json()) as { detail: string }).detail).toBe(
+    'Ines Moldal saved version 1. Beside it the file means: 1 rule removed. Nothing was taken; to take it all the same, send it with basedOn 1.',
+  )
+  expect((await server.json<{ people: unknown[] }>('people')).people).toHaveLength(people.length)
+  expect((await server.call('organisation', post({ people, plan: fewer, basedOn: 2 }))).status).toBe(409)
+
+  const state = await server.json<{ people: object[]; plan: object; version: number }>('organisation')
+  expect(state.plan).toEqual(allocationPlan)
+  expect(state.people).toEqual(
+    [...people].sort((a, b) => (a.name < b.name ? -1 : 1)).map(one => ({ ...{ bound: null, seesPools: false }, ...one })),
+  )
+  const { version, ...file } = state
+  expect(await server.json('organisation', post({ ...file, basedOn: version }))).toMatchObject({ version: 2 })
+  expect(await server.json('organisation')).toEqual({ ...file, version: 2 })
+})
+
 it('puts a billing month on cost centres, corrections of earlier days too, and proves it', async () => {
   await deliver(
     server,

@@ -121,9 +121,9 @@ it('an alias, a rule and a lookup say whose an opportunity is, as they do for it
   const lookup = { by: 'SubAccountName', fields: ['kept for'], entries: [{ key: subAccountName, values: { 'kept for': 'tests' } }] }
   await server.json('lookups/accounts', put(lookup))
   const rule = { id: 'tests', conditions: [{ dimension: 'Lookup/accounts/kept for', values: ['tests'] }], target: 'security' }
-  await server.json('organisation', post({ people, plan: { ...allocationPlan, rules: [rule, ...allocationPlan.rules] } }))
+  await server.json('organisation', post({ people, plan: { ...allocationPlan, rules: [rule, ...allocationPlan.rules] }, basedOn: 1 }))
   expect(await whose('gw-sandbox-trial')).toBe('Security')
-  await server.json('organisation', post({ people, plan: allocationPlan }))
+  await server.json('organisation', post({ people, plan: allocationPlan, basedOn: 2 }))
   expect(await whose('gw-sandbox-trial')).toBeNull()
 })
 

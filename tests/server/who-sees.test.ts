@@ -270,7 +270,7 @@ it('a change of the rules, of people or of an alias changes at once what is with
   await other.json('spend/aliases', post({ dimension: 'Tags/team', spellings: ['under us'], as: null }, as('analyst')))
   expect(await total(other, 'lead')).toEqual(['37.001 EUR', '5 USD'])
   const changed = people.map(one => (one.id === 'lead' ? { ...one, bound: ['below'] } : one))
-  await other.json('organisation', post({ people: changed, plan }, as('analyst')))
+  await other.json('organisation', post({ people: changed, plan, basedOn: 1 }, as('analyst')))
   expect(await total(other, 'lead')).toEqual(['20 EUR'])
 })
 

@@ -80,7 +80,8 @@ export function stepsOn(
     const stretches = creditStretches(credit, cost.monthly, given, termMonths)
     given.push(...stretches)
     const always = fromMonth === 1 && months >= termMonths
-    isEvenStill &&= always && stretches.length === 1
+    // where all credits before are for every month, this one is cut nowhere
+    isEvenStill &&= always
     const last = fromMonth + months - 1
     const named = months === 1 ? `month ${fromMonth}` : `months ${fromMonth} to ${last}`
     const until = { upfront: 0, monthly: 1, effectiveMonthly: 0, firstYear: 12, wholeTerm: termMonths }

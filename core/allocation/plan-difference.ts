@@ -1,0 +1,123 @@
+import { scaled, scaledText, type Scaled } from '../money/scaled'
+import type { AllocationPlan, CentreTree } from './plan'
+import { conditionsWords } from './rule-words'
+
+/** What two states of a list differ in, each thing by its name; `fields` are those that are not the same. */
+export type ListDifference = { added: string[]; changed: { name: string; fields: string[] }[]; removed: string[] }
+/** `moved` where rules that both have stand in another order: the first match wins. */
+export type TreeDifference = { centres: ListDifference; pools: ListDifference; rules: ListDifference & { moved: boolean } }
+/** Differences of the first tree, and of further ones by their ids. */
+export type PlanDifference = { tree: TreeDifference; trees: ({ id: string } & TreeDifference)[] }
+
+type Thing = { id: string }
+
+/** Things are the same by their ids; what is not said and what is null are the same. */
+export function listDifference<T extends Thing>(before: readonly T[], after: readonly T[], nameOf: (thing: T) => string): ListDifference {
+  const old = new Map(before.map(thing => [thing.id, thing]))
+  const now = new Map(after.map(thing => [thing.id, thing]))
+  return {
+    added: after.filter(({ id }) => !old.has(id)).map(nameOf),
+    removed: before.filter(({ id }) => !now.has(id)).map(nameOf),
+    changed: after.flatMap(thing => {
+      const then = old.get(thing.id)
+      const fields = then ? unlikeFields(then, thing) : []
+      return fields.length ? [{ name: nameOf(thing), fields }] : []
+    }),
+  }
+}
+
+function unlikeFields(a: object, b: object): string[] {
+  const [one, other] = [a, b] as Record<string, unknown>[]
+  const names = [...new Set([...Object.keys(a), ...Object.keys(b)])].sort()
+  return names.filter(name => ordered(one![name]) !== ordered(other![name]))
+}
+
+/** A value as text in which the order of keys says nothing. */
+const ordered = (value: unknown): string =>
+  JSON.stringify(value ?? null, (_, part: unknown) =>
+    part !== null && typeof part === 'object' && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : part,
+  )
+
+function treeDifference(before: CentreTree, after: CentreTree): TreeDifference {
+  const nameIn = (tree: CentreTree, id: string) => [...tree.centres, ...tree.pools].find(one => one.id === id)?.name ?? id
+  const named = ({ name }: { name: string }) => name
+  const rules = listDifference(before.rules, after.rules, rule => {
+    return `${conditionsWords(rule)} → ${nameIn(after.rules.includes(rule) ? after : before, rule.target)}`
+  })
+  const common = (tree: CentreTree, other: CentreTree) => {
+    const ids = new Set(other.rules.map(({ id }) => id))
+    return tree.rules.flatMap(({ id }) => (ids.has(id) ? [id] : [])).join('\n')
+  }
+  return {
+    centres: listDifference(before.centres, after.centres, named),
+    pools: listDifference(before.pools, after.pools, named),
+    rules: { ...rules, moved: common(before, after) !== common(after, before) },
+  }
+}
+
+const nothing: CentreTree = { centres: [], pools: [], rules: [] }
+
+/** What one plan has that another has not, tree by tree. */
+export function planDifference(before: AllocationPlan, after: AllocationPlan): PlanDifference {
+  const ids = [...new Set([...(before.trees ?? []), ...(after.trees ?? [])].map(({ id }) => id))]
+  const treeIn = ({ trees }: AllocationPlan, id: string): CentreTree => trees?.find(tree => tree.id === id) ?? nothing
+  return {
+    tree: treeDifference(before, after),
+    trees: ids.map(id => ({ id, ...treeDifference(treeIn(before, id), treeIn(after, id)) })).filter(one => !isSame(one)),
+  }
+}
+
+const isEmpty = ({ added, changed, removed }: ListDifference) => !added.length && !changed.length && !removed.length
+const isSame = ({ centres, pools, rules }: TreeDifference) => isEmpty(centres) && isEmpty(pools) && isEmpty(rules) && !rules.moved
+
+/** Whether two plans are the same. */
+export const isSamePlan = ({ tree, trees }: PlanDifference): boolean => isSame(tree) && !trees.length
+
+/** A difference in a line: what is added, changed and removed, in numbers. */
+export function differenceWords({ tree, trees }: PlanDifference): string {
+  const counted = (many: number, one: string) => `${many} ${one}${many === 1 ? '' : 's'}`
+  const of = ({ centres, pools, rules }: TreeDifference) =>
+    (['added', 'changed', 'removed'] as const).flatMap(what => {
+      const parts = [
+        centres[what].length ? counted(centres[what].length, 'cost centre') : [],
+        pools[what].length ? counted(pools[what].length, 'pool') : [],
+        rules[what].length ? counted(rules[what].length, 'rule') : [],
+      ].flat()
+      return parts.length ? [`${parts.join(', ')} ${what}`] : []
+    })
+  const said = [...of(tree), ...(tree.rules.moved ? ['rules in another order'] : [])]
+  const others = trees.map(one => `tree «${one.id}»: ${[...of(one), ...(one.rules.moved ? ['rules in another order'] : [])].join(', ')}`)
+  return [...said, ...others].join('; ') || 'nothing differs'
+}
+
+type Settled = {
+  statements: readonly { centre: string; currency: string; total: string }[]
+  unallocated: readonly { currency: string; amount: string }[]
+}
+/** What a cost centre bears more or less; null for what is unallocated. */
+export type Effect = { centre: string | null; currency: string; difference: string }
+
+/** What moves in a month between two settlements of the same charges, the largest first; all effects of a currency add up to nothing. */
+export function settlementEffects(before: Settled, after: Settled): Effect[] {
+  const sums = new Map<string, { centre: string | null; currency: string; sum: Scaled }>()
+  const add = (centre: string | null, currency: string, amount: Scaled) => {
+    const key = JSON.stringify([centre, currency])
+    const known = sums.get(key)
+    if (known) known.sum += amount
+    else sums.set(key, { centre, currency, sum: amount })
+  }
+  for (const [settled, sign] of [
+    [before, -1n],
+    [after, 1n],
+  ] as const) {
+    for (const { centre, currency, total } of settled.statements) add(centre, currency, sign * scaled(total))
+    for (const { currency, amount } of settled.unallocated) add(null, currency, sign * scaled(amount))
+  }
+  const size = (n: Scaled) => (n < 0n ? -n : n)
+  return [...sums.values()]
+    .filter(({ sum }) => sum !== 0n)
+    .sort((a, b) => (size(a.sum) === size(b.sum) ? 0 : size(a.sum) > size(b.sum) ? -1 : 1))
+    .map(({ centre, currency, sum }) => ({ centre, currency, difference: scaledText(sum) }))
+}
