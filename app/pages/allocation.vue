@@ -147,6 +147,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
             <p v-if="allocation.saved" class="minor saved">
               Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.
+              <button class="link" @click="allocation.download()">Download cost centres and rules</button>
             </p>
           </aside>
         </div>

@@ -16,10 +16,12 @@ import {
   type Settlement,
   type UnallocatedGroup,
 } from '../../shared/contracts/allocation'
+import { organisationState } from '../../shared/contracts/reference-data'
 import { computed, ref, toRaw } from 'vue'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
+import { saveFile } from '../utils/save-file'
 import { keptDraft, problemOfPlan } from '../utils/rule-draft'
 
 export const useAllocation = defineStore('allocation', () => {
@@ -143,6 +145,16 @@ export const useAllocation = defineStore('allocation', () => {
     }
   }
 
+  /** People, cost centres and rules as a file that can be dropped again. */
+  async function download() {
+    try {
+      const { people, plan } = await client.get('organisation', organisationState)
+      saveFile(new Blob([`${JSON.stringify({ people, plan }, null, 2)}\n`], { type: 'application/json' }), 'cost-centres.json')
+    } catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
   const newId = () => `rule-${crypto.randomUUID().slice(0, 8)}`
 
   /** A rule that would catch a group of the queue and no other, placed last and opened: where it goes is for a person to choose. */
@@ -208,6 +220,7 @@ export const useAllocation = defineStore('allocation', () => {
     undo,
     discard,
     save,
+    download,
     addRule,
     ruleFor,
     move,

@@ -13,7 +13,6 @@ import { watchList, type Watch, type watchInput } from '../../shared/contracts/w
 import { rateCardList, type RateCardEntry } from '../../shared/contracts/reference-data'
 import { ref } from 'vue'
 import { useData } from './data'
-import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
 import { peek } from '../utils/peek'
 import { takers } from '../utils/take-file'
@@ -46,7 +45,6 @@ export const useSources = defineStore('sources', () => {
   /** Key of the waiting delivery whose mapping is being said. */
   const mapping = ref<string | null>(null)
   const data = useData()
-  const session = useSession()
   let watching = false
 
   async function load() {
@@ -63,7 +61,7 @@ export const useSources = defineStore('sources', () => {
     }
   }
 
-  /** Sorts dropped files: charges wait to be confirmed, rate cards and cost centres are taken at once. */
+  /** Sorts dropped files: charges wait to be confirmed, what else there is is taken, or waits to be reviewed. */
   async function drop(files: File[]) {
     for (const file of files) {
       const seen = await peek(file)
@@ -104,9 +102,9 @@ export const useSources = defineStore('sources', () => {
   /** Takes a file that is no delivery, and says what became of it. */
   async function take(name: string, kind: keyof typeof takers, text: string) {
     try {
-      taken.value.push({ name, problem: null, said: await takers[kind](text) })
+      const said = await takers[kind](text, name)
+      if (said !== null) taken.value.push({ name, problem: null, said })
       if (kind === 'account tree') await data.load()
-      if (kind === 'cost centres') await session.again()
       await load()
     } catch (error) {
       taken.value.push({ name, said: '', problem: { ...problemOf(error), title: `«${name}» was not taken` } })

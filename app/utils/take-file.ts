@@ -1,24 +1,25 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { invoicesTaken } from '../../shared/contracts/invoices'
-import { organisationLoaded, rateCardLoaded } from '../../shared/contracts/reference-data'
+import { rateCardLoaded } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
 import { dayText } from '../../shared/words/days'
+import { useOrganisationFile } from '../stores/organisation-file'
 import { client } from './client'
 
 const linesOf = (text: string) => Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data
 const cardSaid = ({ provider, validFrom, prices, replaced }: z.infer<typeof rateCardLoaded>) =>
   `rate card of ${provider} from ${dayText(validFrom)}: ${prices} prices${replaced ? ', in place of the one loaded before' : ''}`
 
-/** Files of the product's own that are no charges and are taken at once: by kind, what is done with the text, and what is said of it. */
+/**
+ * Files of the product's own that are no charges: by kind, what is done with the text, and what is said of it; null where somebody decides
+ * first whether it is taken.
+ */
 export const takers = {
   'rate card': async (text: string) => cardSaid(await client.send('POST', 'rate-cards', JSON.parse(text), rateCardLoaded)),
   'rate card table': async (text: string) =>
     cardSaid(await client.send('POST', 'rate-cards/table', { lines: linesOf(text) }, rateCardLoaded)),
-  'cost centres': async (text: string) => {
-    const { people, centres, rules } = await client.send('POST', 'organisation', JSON.parse(text), organisationLoaded)
-    return `${people} people, ${centres} cost centres, ${rules} rules`
-  },
+  'cost centres': (text: string, name: string) => useOrganisationFile().receive(name, text),
   'account tree': async (text: string) => {
     const counts = z.object({ accounts: z.number(), containers: z.number() })
     const { accounts, containers } = await client.send('PUT', 'spend/account-tree', JSON.parse(text), counts)

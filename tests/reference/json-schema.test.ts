@@ -6,7 +6,9 @@ import { writeEstimate } from '../../core/estimate/documents/estimate-file'
 import { estimateSchema } from '../../core/estimate/estimate'
 import { demoEstimates } from '../../demo/estimates'
 import { brackwaterCard, brackwaterNextCard, larkfieldCard, pierHouseCard } from '../../demo/rate-cards'
+import { allocationPlan, people } from '../../demo/organisation'
 import { formatSchemas } from '../../scripts/format-schemas'
+import { organisation } from '../../shared/contracts/reference-data'
 
 const published = (name: string) => JSON.parse(readFileSync(`docs/formats/${name}.schema.json`, 'utf8')) as object
 const validator = (name: string) => new Ajv2020({ strict: false }).compile(published(name))
@@ -25,13 +27,19 @@ it('accept the cards and estimates that there are', () => {
       expect(estimate(JSON.parse(writeEstimate(estimateSchema.parse(state.estimate)))), JSON.stringify(estimate.errors)).toBe(true)
 })
 
-it('accept the example of the page', () => {
-  const example = /```json\n([\s\S]*?)```/.exec(readFileSync('docs/formats/rate-card.md', 'utf8'))![1]!
-  const card = validator('rate-card')
-  expect(card(JSON.parse(example)), JSON.stringify(card.errors)).toBe(true)
+it.each(['rate-card', 'organisation'])('accept the example of the page of %s', name => {
+  const example = /```json\n([\s\S]*?)```/.exec(readFileSync(`docs/formats/${name}.md`, 'utf8'))![1]!
+  const valid = validator(name)
+  expect(valid(JSON.parse(example)), JSON.stringify(valid.errors)).toBe(true)
+  // and so does what reads it, with all that a schema cannot say
+  if (name === 'organisation') expect(organisation.safeParse(JSON.parse(example)).error?.issues).toBeUndefined()
 })
 
 it('refuse what is none', () => {
+  const file = validator('organisation')
+  expect(file({ people, plan: allocationPlan }), JSON.stringify(file.errors)).toBe(true)
+  expect(file({ people, plan: { ...allocationPlan, rules: [{ id: 'x', target: 'y', conditions: [] }] } })).toBe(false)
+  expect(file({ people: [{ name: 'no id' }], plan: allocationPlan })).toBe(false)
   const card = validator('rate-card')
   expect(card({ ...pierHouseCard, prices: [] })).toBe(false)
   expect(card({ ...pierHouseCard, prices: [{ ...pierHouseCard.prices[0], unit: 'Furlongs' }] })).toBe(false)

@@ -6,18 +6,26 @@ const emit = defineEmits<{ rule: [UnallocatedGroup] }>()
 const allocation = useAllocation()
 const all = computed(() => allocation.settled!.unallocated.filter(g => g.currency === props.currency))
 const most = ref(6)
-const title = (group: UnallocatedGroup) =>
-  group.values['Tags/team'] ? `team “${group.values['Tags/team']}”` : (group.values.SubAccountName ?? 'no sub account')
-const where = (group: UnallocatedGroup) =>
-  [
-    group.values['Tags/team'] ? group.values.SubAccountName : 'no team tag',
-    ...Object.entries(group.values)
-      .filter(([d, v]) => d.startsWith('Tags/') && d !== 'Tags/team' && v !== null)
-      .map(([d, v]) => `${dimensionLabel(d)} ${v}`),
-    group.resources ? `${count(group.resources)} ${group.resources === 1 ? 'resource' : 'resources'}` : `${count(group.count)} charges`,
-  ]
-    .filter(Boolean)
-    .join(' · ')
+/** What a group is called: by the first tag that it has, else by its account. */
+const calledBy = ({ values }: UnallocatedGroup) =>
+  Object.keys(values).find(dimension => dimension.startsWith('Tags/') && values[dimension] !== null) ?? 'SubAccountName'
+const title = (group: UnallocatedGroup) => {
+  const dimension = calledBy(group)
+  const value = group.values[dimension]
+  return value && dimension.startsWith('Tags/') ? `${dimension.slice(5)} “${value}”` : valueLabel(dimension, value ?? null)
+}
+/** What else it has, and which tags it lacks. */
+const where = (group: UnallocatedGroup) => {
+  const others = Object.entries(group.values).filter(([dimension]) => dimension !== calledBy(group))
+  const said = others.flatMap(([dimension, value]) => {
+    if (value === null) return dimension.startsWith('Tags/') ? [valueLabel(dimension, null)] : []
+    return [dimension === 'SubAccountName' ? value : `${dimensionLabel(dimension)} ${value}`]
+  })
+  const much = group.resources
+    ? `${count(group.resources)} ${group.resources === 1 ? 'resource' : 'resources'}`
+    : `${count(group.count)} charges`
+  return [...said, much].join(' · ')
+}
 const link = (group: UnallocatedGroup) => {
   const start = `${props.month}-01`
   const next = new Date(Date.UTC(Number(props.month.slice(0, 4)), Number(props.month.slice(5)), 1)).toISOString().slice(0, 10)

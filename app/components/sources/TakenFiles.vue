@@ -1,6 +1,7 @@
 <script setup lang="ts">
-/** What became of files that were dropped and are no delivery of charges. */
+/** What became of files that were dropped and are no delivery of charges, and one that waits to be reviewed. */
 const sources = useSources()
+const organisationFile = useOrganisationFile()
 </script>
 
 <template>
@@ -8,4 +9,5 @@ const sources = useSources()
     <ProblemNote v-if="file.problem" :problem="file.problem" />
     <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
   </template>
+  <OrganisationReview v-if="organisationFile.review" @taken="(name, said) => sources.taken.push({ name, said, problem: null })" />
 </template>

@@ -1,0 +1,159 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import {
+  isSamePlan,
+  listDifference,
+  planDifference,
+  settlementEffects,
+  type Effect,
+  type ListDifference,
+  type PlanDifference,
+} from '../../core/allocation/plan-difference'
+import { addMonths, monthOf } from '../../core/time/day'
+import { settlement, type AllocationQuestion } from '../../shared/contracts/allocation'
+import {
+  organisation,
+  organisationLoaded,
+  organisationState,
+  type Organisation,
+  type OrganisationState,
+} from '../../shared/contracts/reference-data'
+import { client, problemOf, refusal, RequestFailed } from '../utils/client'
+import type { ProblemDetails } from '../../shared/contracts/common'
+import { useData } from './data'
+import { useSession } from './session'
+
+/** Wrong places of a file that are named one by one. */
+const MOST_NAMED = 20
+
+type Review = { name: string; file: Organisation; current: OrganisationState; people: ListDifference; plan: PlanDifference }
+
+/** A file of people, cost centres and rules: what it would change, and what would move in each month, before it is taken. */
+export const useOrganisationFile = defineStore('organisation-file', () => {
+  const review = shallowRef<Review | null>(null)
+  /** What would move, by month, the newest first. */
+  const effects = shallowRef<{ month: string; effects: Effect[] }[]>([])
+  /** Months whose effect is not known yet. */
+  const left = ref(0)
+  const problem = ref<ProblemDetails | null>(null)
+  const busy = ref(false)
+  const isSame = computed(() => {
+    if (!review.value) return false
+    const { people, plan } = review.value
+    return isSamePlan(plan) && !people.added.length && !people.changed.length && !people.removed.length
+  })
+  let looking = new AbortController()
+
+  /**
+   * Receives a file. Into an empty company it is taken at once; else it is held against what is there, for someone to decide.
+   * @returns what is said of it when it was taken; null where it waits.
+   */
+  async function receive(name: string, text: string): Promise<string | null> {
+    const file = read(name, text)
+    const current = await client.get('organisation', organisationState).catch((error: unknown) => {
+      if (error instanceof RequestFailed && error.problem.code === 'not-found') return null
+      throw error
+    })
+    if (!current) return send(file)
+    hold(name, file, current)
+    return null
+  }
+
+  function hold(name: string, file: Organisation, current: OrganisationState) {
+    const people = listDifference(current.people, file.people, person => person.name)
+    review.value = { name, file, current, people, plan: planDifference(current.plan, file.plan) }
+    problem.value = null
+    void lookAtMonths(review.value)
+  }
+
+  /** Asks month by month what the file would move, the newest first. */
+  async function lookAtMonths({ file, plan }: Review) {
+    looking.abort()
+    const { signal } = (looking = new AbortController())
+    effects.value = []
+    const { firstDay, lastDay } = useData().facts ?? {}
+    const months: string[] = []
+    if (firstDay && lastDay && !isSamePlan(plan))
+      for (let month = monthOf(lastDay); month >= monthOf(firstDay); month = addMonths(month, -1)) months.push(month)
+    left.value = months.length
+    try {
+      for (const month of months) {
+        const asked: AllocationQuestion = { month, measure: 'effectiveCost' }
+        const [before, after] = await Promise.all([
+          client.get(`allocation/settlement?${new URLSearchParams(asked)}`, settlement, signal),
+          client.send('POST', 'allocation/preview', { plan: file.plan, ...asked }, settlement, signal),
+        ])
+        if (signal.aborted) return
+        effects.value = [...effects.value, { month, effects: settlementEffects(before, after) }]
+        left.value--
+      }
+    } catch (error) {
+      if (!signal.aborted) problem.value = problemOf(error)
+    }
+  }
+
+  async function send(file: Organisation): Promise<string> {
+    const { people, centres, rules } = await client.send('POST', 'organisation', file, organisationLoaded)
+    await useSession().again()
+    return `${people} people, ${centres} cost centres, ${rules} rules`
+  }
+
+  /** Takes what was reviewed in place of what it was held against. @returns what is said of it; null where it could not be taken. */
+  async function take(): Promise<string | null> {
+    if (!review.value) return null
+    const { file, current } = review.value
+    busy.value = true
+    try {
+      const said = await send({ ...file, basedOn: current.version })
+      leave()
+      return said
+    } catch (error) {
+      problem.value = problemOf(error)
+      return null
+    } finally {
+      busy.value = false
+    }
+  }
+
+  /** Holds the file against what has been saved meanwhile. */
+  async function again() {
+    if (!review.value) return
+    try {
+      hold(review.value.name, review.value.file, await client.get('organisation', organisationState))
+    } catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
+  function leave() {
+    looking.abort()
+    review.value = null
+    effects.value = []
+    problem.value = null
+  }
+
+  return { review, effects, left, problem, busy, isSame, receive, take, again, leave }
+})
+
+/** @throws RequestFailed that names each wrong place, by its list, its number and what is wrong. */
+function read(name: string, text: string): Organisation {
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch {
+    throw refusal(`«${name}» was not taken`, 'It is not a JSON document.')
+  }
+  const checked = organisation.safeParse(value)
+  if (checked.success) return checked.data
+  const { issues } = checked.error
+  const named = issues.slice(0, MOST_NAMED).map(({ path, message }) => `${placeText(path)}: ${message}`)
+  const more = issues.length > MOST_NAMED ? ` … and ${issues.length - MOST_NAMED} more` : ''
+  throw refusal(`«${name}» was not taken`, `${named.join('; ')}${more}. Nothing of it was taken.`)
+}
+
+/** Where something stands in the file: `plan, rules 3, target`. */
+const placeText = (path: readonly PropertyKey[]) =>
+  path.reduce<string>((said, part) => {
+    if (typeof part === 'number') return `${said} ${part + 1}`
+    return said ? `${said}, ${String(part)}` : String(part)
+  }, '') || 'the file'

@@ -1,0 +1,65 @@
+// Cost centres as a file: downloaded, changed beside the page, dropped again, reviewed with what moves, and taken.
+import { readFileSync, writeFileSync } from 'node:fs'
+import type { AllocationPlan } from '../../core/allocation/plan'
+import { accessible, dropFiles, expect, figure, serverLog, test } from '../support/browser'
+
+test.use({ start: { from: 'bills', file: 'cost centres by file' } })
+
+test('a file of cost centres is downloaded, changed and dropped; what it changes and moves is shown before it is taken', async ({
+  page,
+}) => {
+  await page.goto('/allocation?month=2026-10')
+  await expect(page.getByTestId('proof')).toBeVisible()
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download cost centres and rules' }).click(),
+  ])
+  const path = await download.path()
+  const file = JSON.parse(readFileSync(path, 'utf8')) as { people: object[]; plan: AllocationPlan }
+  const names = new Map(file.plan.centres.map(({ id, name }) => [id, name]))
+
+  await page.goto('/sources')
+  const drop = async (name: string, content: object | string) => {
+    const at = test.info().outputPath(name)
+    writeFileSync(at, typeof content === 'string' ? content : JSON.stringify(content))
+    await dropFiles(page, [at], '.droparea')
+  }
+  const review = page.getByRole('region', { name: 'Review of cost centres' })
+  await drop('same.json', readFileSync(path, 'utf8'))
+  await expect(review).toContainText('It says what is there already.')
+  await review.getByRole('button', { name: 'Close' }).click()
+
+  // a rule that catches something goes to another cost centre
+  const at = file.plan.rules.findIndex(({ target }) => target === 'booking')
+  const changed = structuredClone(file)
+  changed.plan.rules[at]!.target = 'security'
+  changed.plan.rules.push({ id: 'wrong', conditions: [{ dimension: 'Tags/team', values: ['x'] }], target: 'nowhere' })
+  await drop('wrong.json', changed)
+  const number = changed.plan.rules.length
+  await expect(page.getByRole('alert')).toContainText(`plan, rules ${number}, target: there is no cost centre or pool «nowhere»`)
+  await expect(review).toHaveCount(0)
+  changed.plan.rules.pop()
+  await drop('changed.json', changed)
+  await expect(review).toContainText('beside version 1')
+  await expect(review).toContainText(`→ ${names.get('security')} (target)`)
+  const effects = page.getByTestId('effects')
+  await expect(review.getByText('left to reckon')).toHaveCount(0)
+  await expect(effects).toContainText('October 2026')
+  const moved = async (name: string) =>
+    figure(
+      await effects
+        .getByRole('row', { name: new RegExp(`^${name} .*EUR$`) })
+        .locator('td')
+        .nth(2)
+        .textContent(),
+    )
+  const [from, to] = [await moved(names.get('booking')!), await moved(names.get('security')!)]
+  expect(from).toBeLessThan(-1)
+  expect(to).toBeGreaterThan(1)
+  await accessible(page)
+  await review.getByRole('button', { name: 'Use this file' }).click()
+  await expect(page.getByText(/«changed.json» was taken/)).toBeVisible()
+  await page.goto('/allocation?month=2026-10')
+  await expect(page.getByText(/Rules saved by .* version 2/)).toBeVisible()
+  expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
+})
