@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { answer } from '../../../core/spend/answer'
 import { foundDimensions, isRuleDimension } from '../../../core/spend/dimensions'
-import { readView } from '../../../core/spend/view-address'
+import { readSentence } from '../../../core/spend/sentence-address'
 import { dimensionGroup, dimensionLabel, valueLabel } from '../../../shared/words/dimensions'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
@@ -23,5 +23,5 @@ it('a dimension that was added splits, narrows, is listed, is named, and is what
   expect(foundDimensions(cube)).toContain('NameBeginning')
   expect([dimensionLabel('NameBeginning'), dimensionGroup('NameBeginning')]).toEqual(['beginning of the name', 'resources and places'])
   expect(isRuleDimension('NameBeginning')).toBe(true)
-  expect(readView({ by: 'NameBeginning' }).splitBy).toEqual(['NameBeginning'])
+  expect(readSentence({ by: 'NameBeginning' }).splitBy).toEqual(['NameBeginning'])
 })
