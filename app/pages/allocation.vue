@@ -41,6 +41,14 @@ watch(
 
 onBeforeRouteLeave(() => !allocation.draft || window.confirm('The rules have changes that are not saved. Leave them as a draft?'))
 
+const effects = useMonthEffects()
+const lookAtMonths = () => (effects.left.value === null ? effects.look(toRaw(allocation.draft!), measure.value) : effects.stop())
+// what was found of a draft is not of the next
+watch(
+  () => allocation.draft,
+  () => effects.stop(),
+)
+
 const session = useSession()
 const bound = computed(() => session.person?.bound ?? null)
 const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
@@ -129,6 +137,9 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           {{
             allocation.planProblem ? 'Figures follow once the rules can be used' : 'Every figure shows what the changed rules would give'
           }}; nothing is saved yet.
+          <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
+            {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
+          </button>
           <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
             Save the rules
           </button>
@@ -136,6 +147,13 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           <button class="button" @click="allocation.discard()">Discard</button>
         </div>
         <ProblemNote v-if="allocation.planProblem" :problem="allocation.planProblem" />
+        <ProblemNote v-if="effects.problem.value" :problem="effects.problem.value" />
+        <MonthEffects
+          v-if="allocation.draft && effects.left.value !== null"
+          :effects="effects.effects.value"
+          :left="effects.left.value"
+          :centres="allocation.plan!.centres"
+        />
         <div class="columns" :class="{ busy: allocation.loading }">
           <div class="body">
             <FlowPicture :currency="currency" />

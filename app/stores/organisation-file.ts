@@ -1,16 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import {
-  isSamePlan,
-  listDifference,
-  planDifference,
-  settlementEffects,
-  type Effect,
-  type ListDifference,
-  type PlanDifference,
-} from '../../core/allocation/plan-difference'
-import { addMonths, monthOf } from '../../core/time/day'
-import { settlement, type AllocationQuestion } from '../../shared/contracts/allocation'
+import { isSamePlan, listDifference, planDifference, type ListDifference, type PlanDifference } from '../../core/allocation/plan-difference'
 import {
   organisation,
   organisationLoaded,
@@ -20,7 +10,7 @@ import {
 } from '../../shared/contracts/reference-data'
 import { client, problemOf, refusal, RequestFailed } from '../utils/client'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import { useData } from './data'
+import { useMonthEffects } from '../composables/useMonthEffects'
 import { useSession } from './session'
 
 /** Wrong places of a file that are named one by one. */
@@ -31,10 +21,8 @@ type Review = { name: string; file: Organisation; current: OrganisationState; pe
 /** A file of people, cost centres and rules: what it would change, and what would move in each month, before it is taken. */
 export const useOrganisationFile = defineStore('organisation-file', () => {
   const review = shallowRef<Review | null>(null)
-  /** What would move, by month, the newest first. */
-  const effects = shallowRef<{ month: string; effects: Effect[] }[]>([])
-  /** Months whose effect is not known yet. */
-  const left = ref(0)
+  /** What would move, by month. */
+  const months = useMonthEffects()
   const problem = ref<ProblemDetails | null>(null)
   const busy = ref(false)
   const isSame = computed(() => {
@@ -42,7 +30,6 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
     const { people, plan } = review.value
     return isSamePlan(plan) && !people.added.length && !people.changed.length && !people.removed.length
   })
-  let looking = new AbortController()
 
   /**
    * Receives a file. Into an empty company it is taken at once; else it is held against what is there, for someone to decide.
@@ -63,33 +50,8 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
     const people = listDifference(current.people, file.people, person => person.name)
     review.value = { name, file, current, people, plan: planDifference(current.plan, file.plan) }
     problem.value = null
-    void lookAtMonths(review.value)
-  }
-
-  /** Asks month by month what the file would move, the newest first. */
-  async function lookAtMonths({ file, plan }: Review) {
-    looking.abort()
-    const { signal } = (looking = new AbortController())
-    effects.value = []
-    const { firstDay, lastDay } = useData().facts ?? {}
-    const months: string[] = []
-    if (firstDay && lastDay && !isSamePlan(plan))
-      for (let month = monthOf(lastDay); month >= monthOf(firstDay); month = addMonths(month, -1)) months.push(month)
-    left.value = months.length
-    try {
-      for (const month of months) {
-        const asked: AllocationQuestion = { month, measure: 'effectiveCost' }
-        const [before, after] = await Promise.all([
-          client.get(`allocation/settlement?${new URLSearchParams(asked)}`, settlement, signal),
-          client.send('POST', 'allocation/preview', { plan: file.plan, ...asked }, settlement, signal),
-        ])
-        if (signal.aborted) return
-        effects.value = [...effects.value, { month, effects: settlementEffects(before, after) }]
-        left.value--
-      }
-    } catch (error) {
-      if (!signal.aborted) problem.value = problemOf(error)
-    }
+    if (isSamePlan(review.value.plan)) months.stop()
+    else void months.look(file.plan, 'effectiveCost')
   }
 
   async function send(file: Organisation): Promise<string> {
@@ -126,13 +88,12 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
   }
 
   function leave() {
-    looking.abort()
+    months.stop()
     review.value = null
-    effects.value = []
     problem.value = null
   }
 
-  return { review, effects, left, problem, busy, isSame, receive, take, again, leave }
+  return { review, months, problem, busy, isSame, receive, take, again, leave }
 })
 
 /** @throws RequestFailed that names each wrong place, by its list, its number and what is wrong. */

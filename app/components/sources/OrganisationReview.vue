@@ -25,25 +25,7 @@ const isMoved = computed(() => review.value.plan.tree.rules.moved || review.valu
 const named = (names: readonly string[]) =>
   names.slice(0, 12).join('; ') + (names.length > 12 ? ` and ${count(names.length - 12)} more` : '')
 
-const nameOf = (centre: string | null) => {
-  if (centre === null) return 'unallocated'
-  const { file, current } = review.value
-  return [...file.plan.centres, ...current.plan.centres].find(({ id }) => id === centre)?.name ?? centre
-}
-/** Centres down, months across: what each bears more or less. */
-const moved = computed(() => {
-  const rows = new Map<string, { centre: string | null; currency: string; byMonth: Map<string, string> }>()
-  for (const { month, effects } of store.effects) {
-    for (const { centre, currency, difference } of effects) {
-      const key = JSON.stringify([centre, currency])
-      const row = rows.get(key) ?? { centre, currency, byMonth: new Map<string, string>() }
-      row.byMonth.set(month, difference)
-      rows.set(key, row)
-    }
-  }
-  return [...rows.values()]
-})
-const monthsMoved = computed(() => store.effects.filter(({ effects }) => effects.length).map(({ month }) => month))
+const centres = computed(() => [...review.value.file.plan.centres, ...review.value.current.plan.centres])
 
 async function take() {
   const { name } = review.value
@@ -83,28 +65,8 @@ async function take() {
     </table>
     <template v-if="!store.isSame && data.facts?.lastDay">
       <h3 class="heading">What each cost centre would bear more or less, effective cost</h3>
-      <p v-if="store.left" class="minor" role="status">
-        {{ count(store.left) }} {{ store.left === 1 ? 'month' : 'months' }} left to reckon
-      </p>
-      <p v-else-if="!moved.length" class="note">Nothing moves in any month.</p>
-      <div v-if="moved.length" class="scroll" tabindex="0" role="group" aria-label="effects by month">
-        <table class="ledger" data-testid="effects">
-          <thead>
-            <tr>
-              <th>cost centre</th>
-              <th v-for="month in monthsMoved" :key="month" class="n">{{ monthText(month) }}</th>
-              <th>currency</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in moved" :key="`${row.centre} ${row.currency}`">
-              <td>{{ nameOf(row.centre) }}</td>
-              <td v-for="month in monthsMoved" :key="month" class="n">{{ signedMoney(row.byMonth.get(month) ?? '0', row.currency) }}</td>
-              <td>{{ row.currency }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <ProblemNote v-if="store.months.problem" :problem="store.months.problem" />
+      <MonthEffects v-if="store.months.left !== null" :effects="store.months.effects" :left="store.months.left" :centres="centres" />
     </template>
     <p class="acts">
       <button v-if="!store.isSame" class="button main" :disabled="store.busy" @click="take">Use this file</button

@@ -38,7 +38,7 @@ beforeEach(() => {
 })
 const text = (value: object) => JSON.stringify(value)
 const sent = () => log.filter(({ method, path }) => method === 'POST' && path === 'organisation')
-const idle = (store: ReturnType<typeof useOrganisationFile>) => vi.waitFor(() => expect(store.left).toBe(0))
+const idle = (store: ReturnType<typeof useOrganisationFile>) => vi.waitFor(() => expect(store.months.left).toBe(0))
 
 it('an empty company takes it at once', async () => {
   current = null
@@ -57,7 +57,7 @@ it('beside what is there it is reviewed: what differs, and what moves in each mo
     { centre: 'a', currency: 'EUR', difference: '-7' },
     { centre: 'b', currency: 'EUR', difference: '7' },
   ]
-  expect(store.effects).toEqual([
+  expect(store.months.effects).toEqual([
     { month: '2026-11', effects },
     { month: '2026-10', effects },
   ])
@@ -77,7 +77,7 @@ it('what somebody has saved meanwhile is not overwritten: the file is held again
   await store.again()
   expect([store.problem, store.review?.current.version, store.isSame]).toEqual([null, 5, true])
   store.leave()
-  expect([store.review, store.effects]).toEqual([null, []])
+  expect([store.review, store.months.effects]).toEqual([null, []])
 })
 
 it('names every wrong place of a file, and asks nothing', async () => {
