@@ -54,6 +54,13 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
         .textContent(),
     )
   const [from, to] = [await moved(names.get('booking')!), await moved(names.get('security')!)]
+  /** What moves in October, in euro, adds up to nothing but for the cents of its rows. */
+  const sum = async () => {
+    const cells = await effects.getByRole('row', { name: /EUR$/ }).locator('td:nth-child(3)').allTextContents()
+    expect(cells.length).toBeGreaterThan(2)
+    return Math.abs(cells.map(text => (text === '–' ? 0 : figure(text))).reduce((a, b) => a + b, 0))
+  }
+  expect(await sum()).toBeLessThan(0.06)
   expect(from).toBeLessThan(-1)
   expect(to).toBeGreaterThan(1)
   await accessible(page)
@@ -61,5 +68,16 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   await expect(page.getByText(/«changed.json» was taken/)).toBeVisible()
   await page.goto('/allocation?month=2026-10')
   await expect(page.getByText(/Rules saved by .* version 2/)).toBeVisible()
+
+  // a change on the page says the same of every month, before it is saved
+  await page.getByRole('button', { name: `delete rule ${at + 1}`, exact: true }).click()
+  await page.getByRole('button', { name: 'What moves in every month' }).click()
+  await expect(page.getByText('left to reckon')).toHaveCount(0)
+  await expect(effects.getByRole('row', { name: new RegExp(`^${names.get('security')} .*EUR$`) })).toBeVisible()
+  expect(await moved(names.get('security')!)).toBeLessThan(-1)
+  expect(await sum()).toBeLessThan(0.06)
+  await accessible(page)
+  await page.getByRole('button', { name: 'Discard' }).click()
+  await expect(effects).toHaveCount(0)
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
 })
