@@ -22,7 +22,7 @@ export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organi
       const difference = differenceWords(planDifference(newest.plan, plan))
       throw conflict(
         'There are cost centres and rules already',
-        `${newest.who} saved version ${newest.version}. Beside it the file means: ${difference}. Nothing was taken; to take it all the same, send it with basedOn ${newest.version}.`,
+        `Version ${newest.version} is there, saved by ${newest.who}. Beside it the file means: ${difference}. Nothing was taken; to take it all the same, send it with basedOn ${newest.version}.`,
       )
     }
     await tx.delete(person)

@@ -124,7 +124,8 @@ const settings: Record<KillKind, () => Promise<Setting>> = {
   'rules are saved': async () => ({
     ...nothingBeside,
     async prepare(server) {
-      await server.json('organisation', post({ people, plan: allocationPlan }))
+      const { version: before } = await server.json<{ version?: number }>('organisation')
+      await server.json('organisation', post({ people, plan: allocationPlan, basedOn: before }))
       const first = (await server.json<PlanState>('allocation/plan')).version
       const plan = (version: number): AllocationPlan => {
         const { rules } = allocationPlan
