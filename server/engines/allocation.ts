@@ -78,7 +78,9 @@ export class Allocation {
   /** People and cost centres as they are. */
   async organisation() {
     const [{ plan, version }, people] = await Promise.all([this.plan(), listPeople(this.#db)])
-    const entry = ({ bound, ...person }: StoredPerson) => ({ ...person, bound: bound && [...bound.centres], seesPools: bound?.seesPools ?? false })
+    const entry = ({ bound, ...person }: StoredPerson) => {
+      return { ...person, bound: bound && [...bound.centres], seesPools: bound?.seesPools ?? false }
+    }
     return { people: people.map(entry), plan, version }
   }
 

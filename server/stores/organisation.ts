@@ -11,8 +11,8 @@ import { nameOf } from './names'
 export type SavedPlan = { version: number; plan: AllocationPlan; who: string; savedAt: string }
 
 /**
- * Takes people and cost centres in together; the plan before stays as an older version. What is there is not overwritten unseen: who sends a
- * file names the version that it was held against.
+ * Takes people and cost centres in together; the plan before stays as an older version. What is there is not overwritten unseen: whoever
+ * sends a file names the version that it was held against.
  * @throws Problem with the difference where that is not the newest.
  */
 export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organisation, who: string): Promise<number> {

@@ -5,7 +5,7 @@ import { rateCardSchema } from '../../core/ratecard/rate-card'
 import { day } from './common'
 import { personEntry } from './people'
 
-/** A file of people with the tree of cost centres, its rules and its pool. What takes the place of another names the version it was held against. */
+/** People with cost centres, rules and pools. What takes the place of others names the version that it was held against. */
 export const organisation = z
   .object({ people: z.array(personEntry), plan: allocationPlanSchema, basedOn: z.number().int().optional() })
   .superRefine(({ people, plan }, context) => {
