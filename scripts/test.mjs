@@ -123,7 +123,8 @@ try {
     ],
   )
   await lanes(
-    [browser('browser tests', [], '.tests')],
+    // one at a time: two take hardly less time on two cores, and nothing would be left for what runs beside them
+    [browser('browser tests', ['--workers=1'], '.tests')],
     // what the browser leaves of the machine
     [
       vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),

@@ -4,7 +4,7 @@ import type { BodyOf } from '../operations/operation'
 import { notFound, wholeCompany } from '../problems/problem'
 import { findLookup, listLookups, saveLookup } from '../stores/lookups'
 import { currentPlan, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
-import { listPeople, namesOf, type StoredPerson } from '../stores/people'
+import { namesOf, personEntries } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
 import { settleMonth } from '../use-cases/settle-month'
 import type { EngineWork } from './engine-work'
@@ -77,11 +77,8 @@ export class Allocation {
 
   /** People and cost centres as they are. */
   async organisation() {
-    const [{ plan, version }, people] = await Promise.all([this.plan(), listPeople(this.#db)])
-    const entry = ({ bound, ...person }: StoredPerson) => {
-      return { ...person, bound: bound && [...bound.centres], seesPools: bound?.seesPools ?? false }
-    }
-    return { people: people.map(entry), plan, version }
+    const [{ plan, version }, people] = await Promise.all([this.plan(), personEntries(this.#db)])
+    return { people, plan, version }
   }
 
   /** People and cost centres in place of those before. @throws Problem where there are some and the file was not held against them. */

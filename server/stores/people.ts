@@ -10,6 +10,13 @@ export async function listPeople(db: Pick<Db, 'select'>): Promise<StoredPerson[]
   return rows.map(({ id, name, role, bound, seesPools }) => ({ id, name, role, bound: bound && { centres: bound, seesPools } }))
 }
 
+/** People by name as a file has them. */
+export const personEntries = async (db: Pick<Db, 'select'>) =>
+  db
+    .select({ id: person.id, name: person.name, role: person.role, bound: person.bound, seesPools: person.seesPools })
+    .from(person)
+    .orderBy(person.name)
+
 /** The names of people by their ids. */
 export async function namesOf(db: Pick<Db, 'select'>): Promise<Map<string, string>> {
   return new Map((await listPeople(db)).map(({ id, name }) => [id, name]))

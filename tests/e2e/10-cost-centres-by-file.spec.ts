@@ -57,7 +57,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   /** What moves in October, in euro, adds up to nothing but for the cents of its rows. */
   const sum = async () => {
     const cells = await effects.getByRole('row', { name: /EUR$/ }).locator('td:nth-child(3)').allTextContents()
-    expect(cells.length).toBeGreaterThan(2)
+    expect(cells.length).toBeGreaterThan(1)
     return Math.abs(cells.map(text => (text === '–' ? 0 : figure(text))).reduce((a, b) => a + b, 0))
   }
   expect(await sum()).toBeLessThan(0.06)

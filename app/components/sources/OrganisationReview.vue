@@ -2,7 +2,7 @@
 import type { ListDifference, TreeDifference } from '../../../core/allocation/plan-difference'
 
 /** What a file of people, cost centres and rules would change, and what would move in each month, before it is taken. */
-const emit = defineEmits<{ taken: [name: string, said: string] }>()
+const emit = defineEmits<{ use: [] }>()
 const data = useData()
 const store = useOrganisationFile()
 const review = computed(() => store.review!)
@@ -26,14 +26,6 @@ const named = (names: readonly string[]) =>
   names.slice(0, 12).join('; ') + (names.length > 12 ? ` and ${count(names.length - 12)} more` : '')
 
 const centres = computed(() => [...review.value.file.plan.centres, ...review.value.current.plan.centres])
-
-async function take() {
-  const { name } = review.value
-  const said = await store.take()
-  if (said === null) return
-  await data.load()
-  emit('taken', name, said)
-}
 </script>
 
 <template>
@@ -69,7 +61,7 @@ async function take() {
       <MonthEffects v-if="store.months.left !== null" :effects="store.months.effects" :left="store.months.left" :centres="centres" />
     </template>
     <p class="acts">
-      <button v-if="!store.isSame" class="button main" :disabled="store.busy" @click="take">Use this file</button
+      <button v-if="!store.isSame" class="button main" :disabled="store.busy" @click="emit('use')">Use this file</button
       ><button class="button" @click="store.leave()">{{ store.isSame ? 'Close' : 'Discard it' }}</button
       ><span v-if="!store.isSame" class="minor">What is there now stays as an older version.</span>
     </p>

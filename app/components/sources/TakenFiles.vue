@@ -2,6 +2,14 @@
 /** What became of files that were dropped and are no delivery of charges, and one that waits to be reviewed. */
 const sources = useSources()
 const organisationFile = useOrganisationFile()
+const data = useData()
+async function useOrganisation() {
+  const { name } = organisationFile.review!
+  const said = await organisationFile.take()
+  if (said === null) return
+  sources.taken.push({ name, said, problem: null })
+  await data.load()
+}
 </script>
 
 <template>
@@ -9,5 +17,5 @@ const organisationFile = useOrganisationFile()
     <ProblemNote v-if="file.problem" :problem="file.problem" />
     <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
   </template>
-  <OrganisationReview v-if="organisationFile.review" @taken="(name, said) => sources.taken.push({ name, said, problem: null })" />
+  <OrganisationReview v-if="organisationFile.review" @use="useOrganisation" />
 </template>
