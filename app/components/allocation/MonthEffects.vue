@@ -29,7 +29,7 @@ const months = computed(() => effects.filter(({ effects: own }) => own.length).m
   <div>
     <p v-if="left" class="minor" role="status">{{ count(left) }} {{ left === 1 ? 'month' : 'months' }} left to reckon</p>
     <p v-else-if="!rows.length" class="note">Nothing moves in any month.</p>
-    <div v-if="rows.length" class="scroll" tabindex="0" role="group" aria-label="effects by month">
+    <div v-if="rows.length" class="scroll effects" tabindex="0" role="group" aria-label="effects by month">
       <table class="ledger" data-testid="effects">
         <thead>
           <tr>
@@ -49,3 +49,14 @@ const months = computed(() => effects.filter(({ effects: own }) => own.length).m
     </div>
   </div>
 </template>
+
+<style scoped>
+/* what is decided by it stays in sight below */
+.effects {
+  max-height: 330px;
+  overflow: auto;
+}
+.effects td:first-child {
+  white-space: nowrap;
+}
+</style>

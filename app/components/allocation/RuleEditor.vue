@@ -152,6 +152,13 @@ onMounted(() => {
   min-width: 24px;
   min-height: 24px;
 }
+.editor :deep(.control) {
+  min-height: 26px;
+  border-radius: 3px;
+  text-decoration: underline;
+  text-decoration-color: var(--act);
+  text-underline-offset: 3px;
+}
 .done {
   margin-left: auto;
 }

@@ -48,7 +48,7 @@ function tick(list: string[], value: string, every: readonly string[]) {
         <option v-for="w in waysToPay" :key="w">{{ w }}</option></select
       >.
     </form>
-    <div class="under">
+    <div v-if="places.length" class="under">
       <span>regions:</span
       ><label v-for="p in places" :key="p.value"
         ><input
@@ -65,8 +65,8 @@ function tick(list: string[], value: string, every: readonly string[]) {
         {{ p.label }}</label
       >
     </div>
-    <div class="under">
-      <span>data may lie in:</span
+    <div v-if="residencies.length || rates.length" class="under">
+      <span v-if="residencies.length">data may lie in:</span
       ><label v-for="r in residencies" :key="r"
         ><input type="checkbox" :checked="isTicked(needs.residencies, r)" @change="tick(needs.residencies, r, residencies)" />
         {{ r }}</label

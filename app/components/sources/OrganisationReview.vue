@@ -44,13 +44,13 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
       </thead>
       <tbody>
         <tr v-for="{ what, list } in lines" :key="what">
-          <th scope="row">{{ what }}</th>
+          <td class="what">{{ what }}</td>
           <td>{{ named(list.added) || '–' }}</td>
           <td>{{ named(list.changed.map(({ name, fields }) => `${name} (${fields.join(', ')})`)) || '–' }}</td>
           <td :class="{ bad: list.removed.length }">{{ named(list.removed) || '–' }}</td>
         </tr>
         <tr v-if="isMoved">
-          <th scope="row">order</th>
+          <td class="what">order</td>
           <td colspan="3">Rules stand in another order; the first match wins.</td>
         </tr>
       </tbody>
@@ -85,6 +85,10 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
 .review td {
   white-space: normal;
   vertical-align: top;
+}
+.what {
+  white-space: nowrap;
+  color: var(--ink-2);
 }
 .acts {
   display: flex;
