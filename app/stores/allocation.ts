@@ -89,6 +89,13 @@ export const useAllocation = defineStore('allocation', () => {
     }
   }
 
+  /** What was read may be another's by now: it is read anew when it is looked at next. */
+  function forget() {
+    saved.value = null
+    seen.value = null
+    settled.value = null
+  }
+
   const again = () => question.value && load(question.value)
 
   /** Changes the draft and shows at once what every figure would be. */
@@ -216,6 +223,7 @@ export const useAllocation = defineStore('allocation', () => {
     mainCurrency,
     load,
     again,
+    forget,
     change,
     undo,
     discard,

@@ -11,6 +11,7 @@ import {
 import { client, problemOf, refusal, RequestFailed } from '../utils/client'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { useMonthEffects } from '../composables/useMonthEffects'
+import { useAllocation } from './allocation'
 import { useSession } from './session'
 
 /** Wrong places of a file that are named one by one. */
@@ -57,6 +58,7 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
   async function send(file: Organisation): Promise<string> {
     const { people, centres, rules } = await client.send('POST', 'organisation', file, organisationLoaded)
     await useSession().again()
+    useAllocation().forget()
     return `${people} people, ${centres} cost centres, ${rules} rules`
   }
 

@@ -18,7 +18,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   const file = JSON.parse(readFileSync(path, 'utf8')) as { people: object[]; plan: AllocationPlan }
   const names = new Map(file.plan.centres.map(({ id, name }) => [id, name]))
 
-  await page.goto('/sources')
+  await page.getByRole('link', { name: 'Sources', exact: true }).click()
   const drop = async (name: string, content: object | string) => {
     const at = test.info().outputPath(name)
     writeFileSync(at, typeof content === 'string' ? content : JSON.stringify(content))
@@ -66,8 +66,11 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   await accessible(page)
   await review.getByRole('button', { name: 'Use this file' }).click()
   await expect(page.getByText(/«changed.json» was taken/)).toBeVisible()
-  await page.goto('/allocation?month=2026-10')
+  // the page that was open before knows it too
+  await page.getByRole('link', { name: 'Allocation', exact: true }).click()
   await expect(page.getByText(/Rules saved by .* version 2/)).toBeVisible()
+  await page.goto('/allocation?month=2026-10')
+  await expect(page.getByTestId('proof')).toBeVisible()
 
   // a change on the page says the same of every month, before it is saved
   await page.getByRole('button', { name: `delete rule ${at + 1}`, exact: true }).click()

@@ -352,7 +352,10 @@ test("a reseller's quote with margin, and its customer copy that holds nothing o
     for (const secret of secrets) expect(holds(text.toLowerCase(), secret), `${what} holds «${secret}»`).toBe(false)
   }
   const take = async (name: string | RegExp) => {
-    const [download] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), press(page, page.getByRole('button', { name }))])
+    const [download] = await Promise.all([
+      page.waitForEvent('download', { timeout: 60_000 }),
+      press(page, page.getByRole('button', { name })),
+    ])
     return readFileSync(await download.path())
   }
   clean((await take(/^CSV/)).toString('utf8'), 'CSV')
