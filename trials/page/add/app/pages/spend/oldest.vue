@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { dimensionList } from '../../../shared/contracts/spend'
 
-const client = useClient()
 const { data: list } = await useAsyncData('oldest', () => client.get('spend/dimensions', dimensionList))
 </script>
 
