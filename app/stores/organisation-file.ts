@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { isSamePlan, listDifference, planDifference, type ListDifference, type PlanDifference } from '../../core/allocation/plan-difference'
+import type { AllocationPlan } from '../../core/allocation/plan'
 import {
   organisation,
   organisationLoaded,
@@ -8,7 +9,7 @@ import {
   type Organisation,
   type OrganisationState,
 } from '../../shared/contracts/reference-data'
-import { client, problemOf, refusal, RequestFailed } from '../utils/client'
+import { client, problemOf, refusal } from '../utils/client'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import { useMonthEffects } from '../composables/useMonthEffects'
 import { useAllocation } from './allocation'
@@ -17,7 +18,9 @@ import { useSession } from './session'
 /** Wrong places of a file that are named one by one. */
 const MOST_NAMED = 20
 
-type Review = { name: string; file: Organisation; current: OrganisationState; people: ListDifference; plan: PlanDifference }
+/** Cost centres that there are. */
+type Current = OrganisationState & { plan: AllocationPlan }
+type Review = { name: string; file: Organisation; current: Current; people: ListDifference; plan: PlanDifference }
 
 /** A file of people, cost centres and rules: what it would change, and what would move in each month, before it is taken. */
 export const useOrganisationFile = defineStore('organisation-file', () => {
@@ -38,16 +41,13 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
    */
   async function receive(name: string, text: string): Promise<string | null> {
     const file = read(name, text)
-    const current = await client.get('organisation', organisationState).catch((error: unknown) => {
-      if (error instanceof RequestFailed && error.problem.code === 'not-found') return null
-      throw error
-    })
-    if (!current) return send(file)
-    hold(name, file, current)
+    const { plan, ...current } = await client.get('organisation', organisationState)
+    if (!plan) return send(file)
+    hold(name, file, { ...current, plan })
     return null
   }
 
-  function hold(name: string, file: Organisation, current: OrganisationState) {
+  function hold(name: string, file: Organisation, current: Current) {
     const people = listDifference(current.people, file.people, person => person.name)
     review.value = { name, file, current, people, plan: planDifference(current.plan, file.plan) }
     problem.value = null
@@ -83,7 +83,8 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
   async function again() {
     if (!review.value) return
     try {
-      hold(review.value.name, review.value.file, await client.get('organisation', organisationState))
+      const { plan, ...current } = await client.get('organisation', organisationState)
+      if (plan) hold(review.value.name, review.value.file, { ...current, plan })
     } catch (error) {
       problem.value = problemOf(error)
     }

@@ -77,8 +77,8 @@ export class Allocation {
 
   /** People and cost centres as they are. */
   async organisation() {
-    const [{ plan, version }, people] = await Promise.all([this.plan(), personEntries(this.#db)])
-    return { people, plan, version }
+    const [saved, people] = await Promise.all([currentPlan(this.#db), personEntries(this.#db)])
+    return { people, plan: saved?.plan ?? null, version: saved?.version ?? 0 }
   }
 
   /** People and cost centres in place of those before. @throws Problem where there are some and the file was not held against them. */

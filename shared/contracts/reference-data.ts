@@ -21,8 +21,8 @@ export const organisation = z
     })
   })
 export type Organisation = z.infer<typeof organisation>
-/** The same as it is now: what is read here can be sent back. */
-export const organisationState = z.object({ people: z.array(personEntry), plan: allocationPlanSchema, version: z.number() })
+/** The same as it is now: what is read here can be sent back. Before there are cost centres the plan is null and its version 0. */
+export const organisationState = z.object({ people: z.array(personEntry), plan: allocationPlanSchema.nullable(), version: z.number() })
 export type OrganisationState = z.infer<typeof organisationState>
 export const organisationLoaded = z.object({ people: z.number(), centres: z.number(), rules: z.number(), version: z.number() })
 

@@ -27,7 +27,7 @@ beforeEach(() => {
   current = { people: [person('ines')], plan: plan(), version: 4 }
   log = answering({
     'GET people': () => ({ body: { people: [], who: '', me: null } }),
-    'GET organisation': () => (current ? { body: current } : refusal(404, 'not-found', 'None yet.')),
+    'GET organisation': () => ({ body: current ?? { people: [], plan: null, version: 0 } }),
     'POST organisation': ({ body }) =>
       current && (body as { basedOn?: number }).basedOn !== current.version
         ? refusal(409, 'conflict', 'There are some already.')
