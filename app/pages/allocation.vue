@@ -143,10 +143,11 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
             Save the rules
           </button>
-          <button class="button" @click="allocation.undo()">Undo</button>
+          <button class="button" :disabled="!allocation.canUndo" @click="allocation.undo()">Undo</button>
           <button class="button" @click="allocation.discard()">Discard</button>
         </div>
         <ProblemNote v-if="allocation.planProblem" :problem="allocation.planProblem" />
+        <ProblemNote v-if="allocation.saveProblem" :problem="allocation.saveProblem" />
         <ProblemNote v-if="effects.problem.value" :problem="effects.problem.value" />
         <MonthEffects
           v-if="allocation.draft && effects.left.value !== null"

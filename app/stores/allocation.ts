@@ -1,6 +1,5 @@
 import { defineStore } from 'pinia'
 import { groupConditions } from '../../core/allocation/drafting/group-conditions'
-import { likelyTarget, type LikelyTarget } from '../../core/allocation/drafting/likely-target'
 import type { AllocationPlan, CostCentre, Rule } from '../../core/allocation/plan'
 import { borneOf } from '../../core/allocation/statement'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
@@ -17,7 +16,7 @@ import {
   type UnallocatedGroup,
 } from '../../shared/contracts/allocation'
 import { organisationState } from '../../shared/contracts/reference-data'
-import { computed, ref, toRaw } from 'vue'
+import { computed, ref, shallowRef, toRaw } from 'vue'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
@@ -34,19 +33,24 @@ export const useAllocation = defineStore('allocation', () => {
   const question = ref<AllocationQuestion | null>(null)
   const settled = ref<Settlement | null>(null)
   const problem = ref<ProblemDetails | null>(null)
-  const planProblem = ref<ProblemDetails | null>(null)
+  /** Why the draft could not be saved. */
+  const saveProblem = ref<ProblemDetails | null>(null)
   const loading = ref(false)
   const saving = ref(false)
   /** Nothing is loaded to begin with: not a failure. */
   const missing = ref(false)
   const editing = ref<string | null>(null)
-  /** Where rules that were begun from the queue likely go, by their ids. */
-  const suggested = ref<Record<string, LikelyTarget>>({})
   /** The version of the plan that the draft was begun on. */
   let basedOn = 0
+  /** Whether the rules are to be read before they are shown next. */
+  let isStale = true
   let asked = new AbortController()
-  const history: (AllocationPlan | null)[] = []
+  const history = shallowRef<(AllocationPlan | null)[]>([])
+  /** Whether there is a step to go back. */
+  const canUndo = computed(() => history.value.length > 0)
 
+  /** What keeps the draft from being used. */
+  const planProblem = computed(() => draft.value && problemOfPlan(draft.value))
   const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
   const centres = computed(() => plan.value?.centres ?? seen.value ?? [])
   const tree = computed(() => treeOrder(centres.value))
@@ -65,9 +69,10 @@ export const useAllocation = defineStore('allocation', () => {
     loading.value = true
     try {
       await session.load()
-      if (session.seesAll && !saved.value) {
+      if (session.seesAll && isStale) {
         saved.value = await client.get('allocation/plan', planState)
         basedOn = saved.value.version
+        isStale = false
         takeUpDraft()
       }
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
@@ -91,9 +96,8 @@ export const useAllocation = defineStore('allocation', () => {
 
   /** What was read may be another's by now: it is read anew when it is looked at next. */
   function forget() {
-    saved.value = null
+    isStale = true
     seen.value = null
-    settled.value = null
   }
 
   const again = () => question.value && load(question.value)
@@ -103,7 +107,7 @@ export const useAllocation = defineStore('allocation', () => {
     if (!plan.value) return
     const next = structuredClone(toRaw(plan.value))
     edit(next)
-    history.push(draft.value ? structuredClone(toRaw(draft.value)) : null)
+    history.value = [...history.value, draft.value ? structuredClone(toRaw(draft.value)) : null]
     setDraft(next)
     if (!planProblem.value) await again()
   }
@@ -111,7 +115,7 @@ export const useAllocation = defineStore('allocation', () => {
   /** Takes a draft, or none, and keeps it on this machine: it survives that the page is left. */
   function setDraft(next: AllocationPlan | null) {
     draft.value = next
-    planProblem.value = next && problemOfPlan(next)
+    saveProblem.value = null
     keptDraft.keep(next && { basedOn, plan: next })
   }
 
@@ -121,20 +125,21 @@ export const useAllocation = defineStore('allocation', () => {
     if (!kept) return
     basedOn = kept.basedOn
     draft.value = kept.plan
-    planProblem.value = problemOfPlan(kept.plan)
   }
 
   async function undo() {
-    if (!history.length) return
-    setDraft(history.pop() ?? null)
+    if (!canUndo.value) return
+    setDraft(history.value.at(-1)!)
+    history.value = history.value.slice(0, -1)
     await again()
   }
 
+  /** Lets the draft go; the rules are read anew, since others may have saved since. */
   async function discard() {
     setDraft(null)
     editing.value = null
-    history.length = 0
-    basedOn = saved.value?.version ?? 0
+    history.value = []
+    isStale = true
     await again()
   }
 
@@ -143,10 +148,9 @@ export const useAllocation = defineStore('allocation', () => {
     saving.value = true
     try {
       await client.send('PUT', 'allocation/plan', { basedOn, plan: draft.value }, planSaved)
-      saved.value = await client.get('allocation/plan', planState)
       await discard()
     } catch (error) {
-      planProblem.value = problemOf(error)
+      saveProblem.value = problemOf(error)
     } finally {
       saving.value = false
     }
@@ -166,10 +170,7 @@ export const useAllocation = defineStore('allocation', () => {
 
   /** A rule that would catch a group of the queue and no other, placed last and opened: where it goes is for a person to choose. */
   async function ruleFor(group: UnallocatedGroup) {
-    const rule: Rule = { id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' }
-    const likely = likelyTarget(group, plan.value!)
-    if (likely) suggested.value = { ...suggested.value, [rule.id]: likely }
-    await addRule(rule)
+    await addRule({ id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' })
   }
 
   async function addRule(rule: Rule = { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] }], target: '' }) {
@@ -213,11 +214,11 @@ export const useAllocation = defineStore('allocation', () => {
     settled,
     problem,
     planProblem,
+    saveProblem,
     loading,
     saving,
     missing,
     editing,
-    suggested,
     currencies,
     borne,
     mainCurrency,
@@ -239,6 +240,6 @@ export const useAllocation = defineStore('allocation', () => {
     rolledUp,
     targetName,
     isPool,
-    canUndo: () => history.length > 0,
+    canUndo,
   }
 })

@@ -16,8 +16,12 @@ export function problemOfPlan(plan: AllocationPlan): ProblemDetails | null {
 /** The draft that this machine keeps, so that it survives that the page is left or loaded anew. */
 export const keptDraft = {
   keep(draft: RuleDraft | null): void {
-    if (draft) localStorage.setItem(KEY, JSON.stringify(draft))
-    else localStorage.removeItem(KEY)
+    localStorage.removeItem(KEY)
+    try {
+      if (draft) localStorage.setItem(KEY, JSON.stringify(draft))
+    } catch {
+      // the machine has no room for it: it is on the page all the same, and leaving asks
+    }
   },
   /** @returns null where there is none, or none that can be read. */
   read(): RuleDraft | null {

@@ -1,4 +1,4 @@
-import { scaled, scaledText, type Scaled } from '../money/scaled'
+import { scaled, scaledText, sizeOf, type Scaled } from '../money/scaled'
 import type { AllocationPlan, CentreTree } from './plan'
 import { conditionsWords } from './rule-words'
 
@@ -6,8 +6,8 @@ import { conditionsWords } from './rule-words'
 export type ListDifference = { added: string[]; changed: { name: string; fields: string[] }[]; removed: string[] }
 /** `moved` where rules that both have stand in another order: the first match wins. */
 export type TreeDifference = { centres: ListDifference; pools: ListDifference; rules: ListDifference & { moved: boolean } }
-/** Differences of the first tree, and of further ones by their ids. */
-export type PlanDifference = { tree: TreeDifference; trees: ({ id: string } & TreeDifference)[] }
+/** Differences of the first tree, and of further ones by their ids; `renamed` where it is called otherwise now. */
+export type PlanDifference = { tree: TreeDifference; trees: ({ id: string; renamed: boolean } & TreeDifference)[] }
 
 type Thing = { id: string }
 
@@ -62,11 +62,11 @@ const nothing: CentreTree = { centres: [], pools: [], rules: [] }
 /** What one plan has that another has not, tree by tree. */
 export function planDifference(before: AllocationPlan, after: AllocationPlan): PlanDifference {
   const ids = [...new Set([...(before.trees ?? []), ...(after.trees ?? [])].map(({ id }) => id))]
-  const treeIn = ({ trees }: AllocationPlan, id: string): CentreTree => trees?.find(tree => tree.id === id) ?? nothing
-  return {
-    tree: treeDifference(before, after),
-    trees: ids.map(id => ({ id, ...treeDifference(treeIn(before, id), treeIn(after, id)) })).filter(one => !isSame(one)),
-  }
+  const trees = ids.map(id => {
+    const [old, now] = [before, after].map(({ trees }) => trees?.find(tree => tree.id === id))
+    return { id, renamed: !!old && !!now && old.name !== now.name, ...treeDifference(old ?? nothing, now ?? nothing) }
+  })
+  return { tree: treeDifference(before, after), trees: trees.filter(one => one.renamed || !isSame(one)) }
 }
 
 const isEmpty = ({ added, changed, removed }: ListDifference) => !added.length && !changed.length && !removed.length
@@ -75,21 +75,26 @@ const isSame = ({ centres, pools, rules }: TreeDifference) => isEmpty(centres) &
 /** Whether two plans are the same. */
 export const isSamePlan = ({ tree, trees }: PlanDifference): boolean => isSame(tree) && !trees.length
 
-/** A difference in a line: what is added, changed and removed, in numbers. */
-export function differenceWords({ tree, trees }: PlanDifference): string {
-  const counted = (many: number, one: string) => `${many} ${one}${many === 1 ? '' : 's'}`
-  const of = ({ centres, pools, rules }: TreeDifference) =>
-    (['added', 'changed', 'removed'] as const).flatMap(what => {
-      const parts = [
-        centres[what].length ? counted(centres[what].length, 'cost centre') : [],
-        pools[what].length ? counted(pools[what].length, 'pool') : [],
-        rules[what].length ? counted(rules[what].length, 'rule') : [],
-      ].flat()
+/** Differences in a line: how much of what is added, changed and removed; of people where they are given. */
+export function differenceWords({ tree, trees }: PlanDifference, people?: ListDifference): string {
+  const of = ({ centres, pools, rules }: TreeDifference, more: [one: string, many: string, list: ListDifference][] = []) => {
+    const lists = [...more, ['cost centre', 'cost centres', centres], ['pool', 'pools', pools], ['rule', 'rules', rules]] as typeof more
+    const counted = (['added', 'changed', 'removed'] as const).flatMap(what => {
+      const parts = lists.flatMap(
+        ([
+          one,
+          many,
+          {
+            [what]: { length },
+          },
+        ]) => (length ? [`${length} ${length === 1 ? one : many}`] : []),
+      )
       return parts.length ? [`${parts.join(', ')} ${what}`] : []
     })
-  const said = [...of(tree), ...(tree.rules.moved ? ['rules in another order'] : [])]
-  const others = trees.map(one => `tree «${one.id}»: ${[...of(one), ...(one.rules.moved ? ['rules in another order'] : [])].join(', ')}`)
-  return [...said, ...others].join('; ') || 'nothing differs'
+    return rules.moved ? [...counted, 'rules in another order'] : counted
+  }
+  const others = trees.map(one => `tree «${one.id}»: ${[...(one.renamed ? ['another name'] : []), ...of(one)].join(', ')}`)
+  return [...of(tree, people && [['person', 'people', people]]), ...others].join('; ') || 'nothing differs'
 }
 
 type Settled = {
@@ -115,9 +120,8 @@ export function settlementEffects(before: Settled, after: Settled): Effect[] {
     for (const { centre, currency, total } of settled.statements) add(centre, currency, sign * scaled(total))
     for (const { currency, amount } of settled.unallocated) add(null, currency, sign * scaled(amount))
   }
-  const size = (n: Scaled) => (n < 0n ? -n : n)
   return [...sums.values()]
     .filter(({ sum }) => sum !== 0n)
-    .sort((a, b) => (size(a.sum) === size(b.sum) ? 0 : size(a.sum) > size(b.sum) ? -1 : 1))
+    .sort((a, b) => Number(sizeOf(b.sum) > sizeOf(a.sum)) - Number(sizeOf(a.sum) > sizeOf(b.sum)))
     .map(({ centre, currency, sum }) => ({ centre, currency, difference: scaledText(sum) }))
 }

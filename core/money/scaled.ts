@@ -62,10 +62,19 @@ export function minorUnit(decimals: number): Scaled {
   return 10n ** BigInt(SCALE - decimals)
 }
 
+/** How much an amount is, whichever way it goes. */
+export const sizeOf = (amount: Scaled): Scaled => (amount < 0n ? -amount : amount)
+
+/** An amount by so many, such as days; rounded half away from zero to the last digit that amounts have. */
+export function dividedBy(amount: Scaled, many: number): Scaled {
+  const by = BigInt(many)
+  const quotient = (sizeOf(amount) * 2n + by) / (by * 2n)
+  return amount < 0n ? -quotient : quotient
+}
+
 /** A part of a whole (both on one scale) as decimal text with at most so many decimals, at most fifteen; rounded half away from zero. */
 export function quotientText(part: bigint, whole: bigint, digits: number): string {
-  const size = (n: bigint) => (n < 0n ? -n : n)
-  const quotient = ((size(part) * 2n * 10n ** BigInt(digits) + size(whole)) / (size(whole) * 2n)) * minorUnit(digits)
+  const quotient = ((sizeOf(part) * 2n * 10n ** BigInt(digits) + sizeOf(whole)) / (sizeOf(whole) * 2n)) * minorUnit(digits)
   return scaledText(part < 0n === whole < 0n ? quotient : -quotient)
 }
 

@@ -1,14 +1,13 @@
-import { quotientText, scaled, type Scaled } from './scaled'
+import { quotientText, scaled, sizeOf, type Scaled } from './scaled'
 
 /** Digits of a share after its point: a ten-thousandth of a per cent. */
 const SHARE_DIGITS = 6
-const size = (amount: Scaled) => (amount < 0n ? -amount : amount)
 
 /** What part of a whole an amount is, as decimal text with six digits, rounded half away from zero; null of nothing. */
 export const shareOf = (part: Scaled, whole: Scaled): string | null => (whole === 0n ? null : quotientText(part, whole, SHARE_DIGITS))
 
 /** By how much an amount differs from what it was, as a share of the size of that; null where it was nothing. */
-export const changeShareOf = (now: Scaled, before: Scaled): string | null => shareOf(now - before, size(before))
+export const changeShareOf = (now: Scaled, before: Scaled): string | null => shareOf(now - before, sizeOf(before))
 
 /** The same of decimal texts, as a number to be shown. */
 export function changeShare(now: string, before: string): number | null {

@@ -1,5 +1,5 @@
 import type { Rate } from '../money/rates'
-import { scaledText, type Scaled } from '../money/scaled'
+import { dividedBy, scaledText, sizeOf, type Scaled } from '../money/scaled'
 import { daysBetween } from '../time/day'
 import { plainGroups } from './plain-groups'
 import { plainGroupsIn } from './convert'
@@ -119,7 +119,7 @@ export function compare(
     }
     return largest.map(({ currency, values, difference }) => {
       for (const [description, sum] of wanted.get(keyOf(currency, values))!)
-        if (difference !== 0n && sum < 0n === difference < 0n && abs(sum) * 2n > abs(difference))
+        if (difference !== 0n && sum < 0n === difference < 0n && sizeOf(sum) * 2n > sizeOf(difference))
           return { description, difference: scaledText(sum) }
       return null
     })
@@ -145,11 +145,10 @@ export function compare(
         : ('both' as const)
     return { values, kind, currency, ...amounts, difference: amounts.now - amounts.before, effects }
   })
-  const size = (n: Scaled) => (n < 0n ? -n : n)
   found.sort((a, b) =>
-    size(b.difference) > size(a.difference)
+    sizeOf(b.difference) > sizeOf(a.difference)
       ? 1
-      : size(b.difference) < size(a.difference)
+      : sizeOf(b.difference) < sizeOf(a.difference)
         ? -1
         : JSON.stringify(a.values) < JSON.stringify(b.values)
           ? -1
@@ -157,8 +156,8 @@ export function compare(
   )
   const perDay = (now: Scaled, before: Scaled) =>
     daysNow === daysBefore || !daysNow || !daysBefore
-      ? scaledText(daysNow ? (now - before) / BigInt(daysNow) : 0n)
-      : scaledText(now / BigInt(daysNow) - before / BigInt(daysBefore))
+      ? scaledText(daysNow ? dividedBy(now - before, daysNow) : 0n)
+      : scaledText(dividedBy(now, daysNow) - dividedBy(before, daysBefore))
   const described = descriptions(found.slice(0, MOST_DESCRIBED))
   return {
     daysNow,
@@ -187,7 +186,6 @@ export function compare(
 
 const nothing = () => ({ cost: 0n, quantity: 0n, rows: 0 })
 const none = () => Object.fromEntries(effectNames.map(name => [name, 0n])) as Effects
-const abs = (n: Scaled) => (n < 0n ? -n : n)
 const addEffects = (a: Effects, b: Effects) => Object.fromEntries(effectNames.map(name => [name, a[name] + b[name]])) as Effects
 
 function effectsOf({ now, before, unit, apart }: Line): Effects {

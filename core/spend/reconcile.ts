@@ -1,5 +1,5 @@
 import { minorDecimals } from '../money/currency'
-import { minorUnit, roundScaled, scaled, scaledText, type Scaled } from '../money/scaled'
+import { minorUnit, roundScaled, scaled, scaledText, sizeOf, type Scaled } from '../money/scaled'
 
 /** What an issuer rounds to the minor unit: each line of its invoice, or each charge. */
 export const rounded = ['lines', 'charges'] as const
@@ -38,7 +38,7 @@ export function reconcile({ currency, total, tax, lines, rounds }: InvoiceFigure
   const left = difference - taxPart
   const atOnce = roundScaled(loaded, decimals) - loaded
   const roundings = rounds === 'charges' ? own.reduce((n, line) => n + line.charges, 0) : (lines ?? (tax === null ? 1 : 2))
-  const isWithin = size(left) * 2n <= BigInt(roundings) * minorUnit(decimals)
+  const isWithin = sizeOf(left) * 2n <= BigInt(roundings) * minorUnit(decimals)
   const rounding = isWithin ? left : atOnce
   const unexplained = left - rounding
   const parts: Reconciliation['parts'] = [
@@ -58,10 +58,8 @@ export function reconcile({ currency, total, tax, lines, rounds }: InvoiceFigure
   }
 }
 
-const size = (n: Scaled) => (n < 0n ? -n : n)
-
 /** Tax that is more than rounding apart. */
 function taxDifference(invoiced: Scaled, loaded: Scaled, decimals: number): Scaled {
   const apart = invoiced - loaded
-  return size(apart) * 2n <= minorUnit(decimals) ? 0n : apart
+  return sizeOf(apart) * 2n <= minorUnit(decimals) ? 0n : apart
 }

@@ -28,7 +28,8 @@ export class TableRow {
   }
 
   #cell(place: number): Cell {
-    return (this.#cells[place] ??= this.make(place))
+    const known = this.#cells[place]
+    return known === undefined ? (this.#cells[place] = this.make(place)) : known
   }
 
   cell(place: number): string | null {
@@ -53,11 +54,3 @@ export class TableRow {
 
 /** A sum as a cell. */
 export const sumCell = (sum: Scaled): Figure => ({ sum, by: null })
-
-/** An amount by so many days, rounded half away from zero to the last digit that amounts have. */
-export function overDays(amount: Scaled, days: number): Scaled {
-  const size = amount < 0n ? -amount : amount
-  const by = BigInt(days)
-  const quotient = (size * 2n + by) / (by * 2n)
-  return amount < 0n ? -quotient : quotient
-}

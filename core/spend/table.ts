@@ -1,10 +1,10 @@
 import { changeShareOf, shareOf } from '../money/share'
-import { scaled, type Scaled } from '../money/scaled'
+import { dividedBy, scaled, sizeOf, type Scaled } from '../money/scaled'
 import { START } from './answer-columns'
 import { figureText, noFigure, plusFigure, type Figure } from './figure'
 import { figureGroups, type FigureGroup } from './figure-groups'
 import { adds, type Answer, type Measure } from './question'
-import { overDays, sumCell, TableRow, type Cell } from './table-row'
+import { sumCell, TableRow, type Cell } from './table-row'
 
 /** Columns beside the amount that a table can show. */
 export const tableColumns = ['share', 'perDay', 'before', 'difference', 'changeShare'] as const
@@ -150,14 +150,14 @@ const numberOf = (figure: Figure): Scaled | null => {
 
 /** What an amount is a day: of each source over the days that it has. @returns null where there are no days. */
 function amountsPerDay({ splitBy, currency, days, byDays }: TableSpec): (amount: Scaled, id: string | null) => Scaled | null {
-  if (!byDays) return amount => (days > 0 ? overDays(amount, days) : null)
+  if (!byDays) return amount => (days > 0 ? dividedBy(amount, days) : null)
   const parts = byDays.map(({ days, answer }) => {
     const groups = figureGroups(answer, splitBy, currency)
     return { days, groups, whole: sumOf(groups, { sum: 0n, by: null }).sum }
   })
   return (_, id) =>
     parts.reduce((sum, { days, groups, whole }) => {
-      return sum + overDays(id === null ? whole : (groups.get(id)?.figure.sum ?? 0n), days)
+      return sum + dividedBy(id === null ? whole : (groups.get(id)?.figure.sum ?? 0n), days)
     }, 0n)
 }
 
@@ -180,7 +180,7 @@ function acrossTable(now: Answer, { splitBy, across, currency }: TableSpec, none
     if (own) own.set(value, figure)
     else byRow.set(id, new Map([[value, figure]]))
   }
-  const size = ({ sum }: Figure) => (sum < 0n ? -sum : sum)
+  const size = ({ sum }: Figure) => sizeOf(sum)
   const ordered = [...totals]
     .sort(([a, x], [b, y]) => {
       const byName = (a ?? '') < (b ?? '') ? -1 : 1

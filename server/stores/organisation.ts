@@ -1,12 +1,13 @@
 import { desc } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
-import { differenceWords, planDifference } from '../../core/allocation/plan-difference'
+import { differenceWords, listDifference, planDifference } from '../../core/allocation/plan-difference'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db } from '../db/database'
 import { conflict } from '../problems/problem'
 import { allocationVersion, person } from '../db/schema'
 import { nameOf } from './names'
+import { personEntries } from './people'
 
 export type SavedPlan = { version: number; plan: AllocationPlan; who: string; savedAt: string }
 
@@ -19,7 +20,8 @@ export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organi
   return alone(db, 'organisation', async tx => {
     const newest = await currentPlan(tx)
     if (newest && newest.version !== basedOn) {
-      const difference = differenceWords(planDifference(newest.plan, plan))
+      const known = listDifference(await personEntries(tx), people, ({ name }) => name)
+      const difference = differenceWords(planDifference(newest.plan, plan), known)
       throw conflict(
         'There are cost centres and rules already',
         `Version ${newest.version} is there, saved by ${newest.who}. Beside it the file means: ${difference}. Nothing was taken; to take it all the same, send it with basedOn ${newest.version}.`,

@@ -43,7 +43,7 @@ it('overwrites nothing unseen: a file names the version it was held against; wha
   const refused = await server.call('organisation', post({ people: [], plan: fewer }))
   expect(refused.status).toBe(409)
   expect(((await refused.json()) as { detail: string }).detail).toBe(
-    'Version 1 is there, saved by nobody chosen. Beside it the file means: 1 rule removed. Nothing was taken; to take it all the same, send it with basedOn 1.',
+    'Version 1 is there, saved by nobody chosen. Beside it the file means: 8 people, 1 rule removed. Nothing was taken; to take it all the same, send it with basedOn 1.',
   )
   expect((await server.json<{ people: unknown[] }>('people')).people).toHaveLength(people.length)
   expect((await server.call('organisation', post({ people, plan: fewer, basedOn: 2 }))).status).toBe(409)

@@ -255,7 +255,7 @@ it('compares two periods: quantity, price, new; the effects add up to the change
       now: '27',
       before: '10',
       difference: '17',
-      perDay: '0.53763440860215', // 27 / 31 − 10 / 30, both cut after fifteen digits
+      perDay: '0.537634408602151', // 27 / 31 − 10 / 30, each to fifteen digits
       effects: { ...none, quantity: '2', price: '2.5', both: '0.5', newAndGone: '12' },
     },
   ])

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ValueCondition } from '../../../core/allocation/condition'
 import type { Condition, Rule } from '../../../core/allocation/plan'
+import { likelyTarget } from '../../../core/allocation/drafting/likely-target'
 import { isRuleDimension } from '../../../core/spend/dimensions'
 import { conditionWords } from '../../../shared/words/rules'
 
@@ -57,7 +58,12 @@ const targets = computed(() => [
   ...allocation.tree.map(c => ({ id: c.id, name: `${'\u2003'.repeat(c.depth)}${c.name}` })),
   ...(allocation.plan?.pools.map(p => ({ id: p.id, name: `${p.name} (pool, shared out)` })) ?? []),
 ])
-const likely = computed(() => (props.rule.target === '' ? allocation.suggested[props.rule.id] : undefined))
+/** Where a rule that goes nowhere yet likely belongs, by the single values that it looks at. */
+const likely = computed(() => {
+  if (props.rule.target !== '') return null
+  const single = props.rule.conditions.filter(byValue).filter(({ values }) => values.length === 1)
+  return likelyTarget({ values: Object.fromEntries(single.map(({ dimension, values }) => [dimension, values[0]!])) }, allocation.plan!)
+})
 
 // what was just begun comes into sight, at what is still open
 const editor = useTemplateRef<HTMLElement>('editor')

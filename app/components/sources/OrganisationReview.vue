@@ -49,6 +49,10 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
           <td>{{ named(list.changed.map(({ name, fields }) => `${name} (${fields.join(', ')})`)) || '–' }}</td>
           <td :class="{ bad: list.removed.length }">{{ named(list.removed) || '–' }}</td>
         </tr>
+        <tr v-for="tree in review.plan.trees.filter(one => one.renamed)" :key="`name of ${tree.id}`">
+          <td class="what">tree «{{ tree.id }}»</td>
+          <td colspan="3">It has another name.</td>
+        </tr>
         <tr v-if="isMoved">
           <td class="what">order</td>
           <td colspan="3">Rules stand in another order; the first match wins.</td>

@@ -15,9 +15,9 @@ export function likelyTarget(
     .sort(([a], [b]) => Number(b.startsWith('Tags/')) - Number(a.startsWith('Tags/')))
   for (const [dimension, value] of own) {
     for (const { conditions, target } of rules) {
-      // what has further conditions says something of more than the value
+      // what has further conditions says something of more than the value; what goes nowhere yet says nothing
       const [only, another] = conditions
-      if (!only || another || !('values' in only) || only.dimension !== dimension) continue
+      if (!target || !only || another || !('values' in only) || only.dimension !== dimension) continue
       const looksLike = only.values.find(known => known !== null && isLike(value, known))
       if (looksLike) return { target, dimension, value, looksLike }
     }

@@ -3,6 +3,7 @@ import type { Day } from '../../time/day'
 import { findKind } from '../components'
 import type { Field } from '../components/field-types'
 import type { Estimate } from '../estimate'
+import { readRate } from '../sheet/typed-terms'
 import { readQuantity, readTyped } from '../sheet/typed-text'
 import type { Needs } from './find-machines'
 
@@ -37,10 +38,9 @@ export function readNeeds(
   for (const read of [diskGb, hoursPerMonth, count]) if ('problem' in read) return { wrong: `${read.problem}.` }
   const rates: Estimate['rates'] = []
   for (const [from, text] of Object.entries(ownRates)) {
-    if (!text.trim()) continue
-    const rate = readQuantity(text, { label: 'rate' })
-    if (typeof rate === 'string' || rate.isRange || rate.likely.lte(0)) return { wrong: `The rate from ${from} must be a number above 0.` }
-    rates.push({ from, rate: decimalText(rate.likely), day })
+    const read = readRate(text, day)
+    if (read && 'problem' in read) return { wrong: `The rate from ${from} must be a number above 0.` }
+    if (read) rates.push({ from, ...read })
   }
   const value = (read: { value: string } | { problem: string }) => ('value' in read ? read.value : '')
   return { needs: { ...typed, vcpu, memoryGb, diskGb: value(diskGb), hoursPerMonth: value(hoursPerMonth), count: value(count) }, rates }

@@ -19,7 +19,11 @@ describe('what two plans differ in', () => {
     expect(isSamePlan(planDifference(plan(), plan({ rules: [{ ...rule('1', 'x'), from: null }, rule('2', 'y', 'b')], trees: [] })))).toBe(
       true,
     )
-    expect(differenceWords(planDifference(plan(), plan()))).toBe('nothing differs')
+    const none = { added: [], changed: [], removed: [] }
+    const same = planDifference(plan(), plan())
+    expect([differenceWords(same), differenceWords(same, none)]).toEqual(['nothing differs', 'nothing differs'])
+    const people = { ...none, added: ['Ines'], removed: ['Jon', 'Oda'] }
+    expect(differenceWords(same, people)).toBe('1 person added; 2 people removed')
   })
   it('names what is added, changed and removed, and says when rules stand in another order', () => {
     const after = plan({
@@ -55,6 +59,9 @@ describe('what two plans differ in', () => {
     const gone = planDifference(plan({ trees: [products('Boards')] }), plan())
     expect(gone.trees[0]!.centres.removed).toEqual(['Boards'])
     expect(planDifference(plan({ trees: [products('Boards')] }), plan({ trees: [products('Boards')] })).trees).toEqual([])
+    // a name alone is a difference
+    const renamed = planDifference(plan({ trees: [products('Boards')] }), plan({ trees: [{ ...products('Boards'), name: 'Offers' }] }))
+    expect([isSamePlan(renamed), differenceWords(renamed)]).toEqual([false, 'tree «products»: another name'])
   })
   it('compares any list by ids, names like constructor too', () => {
     const before = [

@@ -60,7 +60,7 @@ async function opened() {
 }
 const asked = (path: string) => log.filter(one => one.path.startsWith(path)).length
 
-it('a rule from the queue is for that group alone, goes nowhere until someone chooses, and says where it likely belongs', async () => {
+it('a rule from the queue is for that group alone, goes nowhere until someone chooses, and cannot be saved meanwhile', async () => {
   const allocation = await opened()
   await allocation.ruleFor(queue[0]!)
   const rule = allocation.plan!.rules.at(-1)!
@@ -69,9 +69,9 @@ it('a rule from the queue is for that group alone, goes nowhere until someone ch
     { dimension: 'SubAccountName', values: ['live'] },
   ])
   expect([rule.target, allocation.editing]).toEqual(['', rule.id])
-  expect(allocation.suggested[rule.id]).toMatchObject({ target: 'booking', value: 'bookings', looksLike: 'booking' })
   expect(allocation.planProblem?.detail).toBe('choose the cost centre or pool that it goes to')
-  // nothing is asked of a rule that cannot be used, and it cannot be saved
+  // nothing is asked of a rule that cannot be used, and it cannot be saved; another month shows what is saved
+  await allocation.load({ ...month, month: '2026-11' })
   expect(asked('allocation/preview')).toBe(0)
   await allocation.save()
   expect(asked('allocation/plan')).toBe(1)
@@ -91,10 +91,13 @@ it('a draft survives that the page is left, and is saved on the version it was b
   expect(after.draft?.rules.map(({ id }) => id)).toEqual(['r1', 'r2'])
   expect(asked('allocation/preview')).toBe(2)
   await after.save()
-  expect(after.planProblem?.detail).toBe('The rules have changed meanwhile.')
+  expect([after.saveProblem?.detail, after.planProblem]).toEqual(['The rules have changed meanwhile.', null])
   expect(after.draft?.rules).toHaveLength(2)
+  // it goes on being previewed, and what others saved is read when it is let go
+  await after.load({ ...month, month: '2026-11' })
+  expect(asked('allocation/preview')).toBe(3)
   await after.discard()
-  expect([after.draft, kept.size]).toEqual([null, 0])
+  expect([after.draft, after.saveProblem, kept.size, after.saved?.version]).toEqual([null, null, 0, 5])
   expect((await opened()).draft).toBeNull()
 })
 
@@ -103,10 +106,10 @@ it('undo leads back step by step, to no draft at all; what is no draft is not ta
   await allocation.addRule()
   expect(allocation.planProblem?.detail).toContain('name at least one value')
   await allocation.move(allocation.plan!.rules.at(-1)!.id, -1)
-  expect(allocation.plan!.rules).toHaveLength(2)
+  expect([allocation.plan!.rules.length, allocation.canUndo]).toEqual([2, true])
   await allocation.undo()
   await allocation.undo()
-  expect([allocation.draft, allocation.planProblem, kept.size]).toEqual([null, null, 0])
+  expect([allocation.draft, allocation.planProblem, allocation.canUndo, kept.size]).toEqual([null, null, false, 0])
   for (const odd of ['{', '{"basedOn":1}', '{"basedOn":1.5,"plan":{"rules":[],"centres":[]}}', 'null']) {
     kept.set('rain-barrel-rules-draft', odd)
     expect((await opened()).draft, odd).toBeNull()

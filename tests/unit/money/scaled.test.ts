@@ -1,7 +1,7 @@
 import Big from 'big.js'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { parseScaled, quotientText, roundScaled, scaled, scaledText, timesDecimal } from '../../../core/money/scaled'
+import { dividedBy, parseScaled, quotientText, roundScaled, scaled, scaledText, sizeOf, timesDecimal } from '../../../core/money/scaled'
 
 it('reads plain and exponent notation', () => {
   expect(parseScaled('12.5')).toEqual({ value: 12_500_000_000_000_000n, rounded: false })
@@ -80,4 +80,16 @@ it('multiplies by a decimal, rounding half to even as a library for decimals doe
       },
     ),
   )
+})
+
+it('divides by so many, half away from zero at the last digit, either way alike', () => {
+  const by = (amount: string, many: number) => scaledText(dividedBy(scaled(amount), many))
+  expect([by('1', 3), by('2', 3), by('-2', 3), by('0', 7), by('12', 1)]).toEqual([
+    ...['0.333333333333333', '0.666666666666667', '-0.666666666666667', '0', '12'],
+  ])
+  // a half of the last digit
+  expect([by('0.000000000000001', 2), by('-0.000000000000001', 2), by('0.000000000000001', 3)]).toEqual([
+    ...['0.000000000000001', '-0.000000000000001', '0'],
+  ])
+  expect([sizeOf(-5n), sizeOf(5n), sizeOf(0n)]).toEqual([5n, 5n, 0n])
 })

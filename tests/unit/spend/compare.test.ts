@@ -322,8 +322,8 @@ it('takes a change apart as one does by hand', () => {
     ...{ credits: '-3', tax: '2.5', purchases: '100', corrections: '-1.5', other: '1.25' },
   })
   expect(compare(cube, asked).totals).toEqual([
-    // 142.375 / 31 − 25.125 / 30, both cut after fifteen digits
-    { currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25', perDay: '3.75524193548387', effects: all!.effects },
+    // 142.375 / 31 − 25.125 / 30, each to fifteen digits
+    { currency: 'EUR', now: '142.375', before: '25.125', difference: '117.25', perDay: '3.755241935483871', effects: all!.effects },
   ])
 })
 
@@ -354,8 +354,8 @@ it('says what is new and what is gone, the largest first, equal ones by name; by
   expect(week.contributions.map(c => [c.values.ServiceName, c.perDay])).toEqual([
     ['gone', '-8.571428571428571'],
     ['b', '4.571428571428571'],
-    ['a', '-4.428571428571428'],
-    ['new', '4.428571428571428'],
+    ['a', '-4.428571428571429'],
+    ['new', '4.428571428571429'],
     ['two', '0'],
   ])
   expect(compare(cube, { ...asked, currency: 'USD' }).contributions).toEqual([])

@@ -86,6 +86,9 @@ describe('where a group likely belongs', () => {
   it('is nowhere where nothing looks alike: a rule of two conditions says more than its value', () => {
     expect(likelyTarget(group('other', 'telemetry'), plan)).toBeNull()
     expect(likelyTarget(group(null, null), plan)).toBeNull()
+    // a rule that goes nowhere yet, such as the one being written
+    const begun = { ...plan, rules: [rule('new', '', [is('Tags/team', 'alone')])] }
+    expect(likelyTarget(group(null, 'alone'), begun)).toBeNull()
   })
 })
 
