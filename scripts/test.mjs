@@ -5,6 +5,7 @@ import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { install } from './install.mjs'
 import { startPostgres } from './postgres.mjs'
+import { TYPE_PROGRAMS } from './types.mjs'
 
 process.chdir(dirname(dirname(fileURLToPath(import.meta.url))))
 install()
@@ -39,8 +40,9 @@ const GENTLE = { RAIN_BARREL_GENTLE: '1' }
 async function run(name, args, env = {}) {
   const began = Date.now()
   const said = []
-  const [command, ...first] = env.RAIN_BARREL_GENTLE ? ['nice', '-n', '19', 'npx'] : ['npx']
-  const child = spawn(command, [...first, '--no-install', ...args], { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
+  const whole = args[0] === process.execPath ? args : ['npx', '--no-install', ...args]
+  const [command, ...rest] = env.RAIN_BARREL_GENTLE ? ['nice', '-n', '19', ...whole] : whole
+  const child = spawn(command, rest, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } })
   for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk))
   const status = await new Promise(resolve => child.on('close', resolve).on('error', () => resolve(1)))
   const took = `${((Date.now() - began) / 60_000).toFixed(1)} min`
@@ -117,7 +119,7 @@ try {
     [
       check('lint', ['eslint', '.'], GENTLE),
       check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins'], GENTLE),
-      check('types of the core, alone', ['tsc', '-p', 'core'], GENTLE),
+      ...TYPE_PROGRAMS.map(([name, command]) => check(name, command, GENTLE)),
       check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.'], GENTLE),
       check('migrations fit the schema', ['drizzle-kit', 'check'], GENTLE),
     ],
@@ -126,11 +128,7 @@ try {
     // one at a time: two take hardly less time on two cores, and nothing would be left for what runs beside them
     [browser('browser tests', ['--workers=1'], '.tests')],
     // what the browser leaves of the machine
-    [
-      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
-      check('types of the application', ['nuxt', 'typecheck'], GENTLE),
-      check('types of demo, stand-ins, benches and tests', ['tsc', '-p', 'tsconfig.tools.json'], GENTLE),
-    ],
+    [vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE })],
   )
 } finally {
   await postgres.stop()

@@ -5,6 +5,7 @@ import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, sta
 import { tmpdir } from 'node:os'
 import { dirname, join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { TYPE_PROGRAMS } from './types.mjs'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const copy = mkdtempSync(join(tmpdir(), 'rain-barrel-trials-'))
@@ -66,9 +67,7 @@ try {
   const recipes = readdirSync(join(root, 'trials')).sort()
   for (const recipe of recipes) apply(recipe)
   run('prepared', 'npx', ['--no-install', 'nuxt', 'prepare'])
-  run('the core compiles, alone', 'npx', ['--no-install', 'tsc', '-p', 'core'])
-  run('tests compile', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.tools.json'])
-  run('the application compiles', 'npx', ['--no-install', 'nuxt', 'typecheck'])
+  for (const [name, [command, ...args]] of TYPE_PROGRAMS) run(name, command, args)
   run(`${recipes.length} trials`, 'npx', ['--no-install', 'vitest', 'run', '--project', 'unit', 'tests/unit/trials'])
 } finally {
   rmSync(copy, { recursive: true, force: true })

@@ -66,13 +66,17 @@ export async function stepForth(tx: Tx, period: PeriodOf, revision: number): Pro
   await keepState(tx, period, { now, older: pastOf(state), newer: state.newer.slice(0, -1) }, revision)
 }
 
-/** Takes away for good the charges of loads that neither count nor can be stepped to. What is being read or waits for a choice stays. */
+/**
+ * Takes away for good the charges of loads that neither count nor can be stepped to. What is being read or waits for a choice stays, and
+ * what a closed month refers to.
+ */
 export async function forgetUnreachable(tx: Tx): Promise<void> {
   await tx.execute(sql`
     delete from ${chargeSegment} where (load_id, billing_period_start) in (
       select distinct s.load_id, s.billing_period_start from ${chargeSegment} s
         join load l on l.id = s.load_id and l.state not in ('checking', 'loading', 'choosing')
         where not exists (select 1 from billing_period p where p.load_id = s.load_id and p.start = s.billing_period_start)
+          and not exists (select 1 from closed_month_load c where c.load_id = s.load_id and c.start = s.billing_period_start)
           and not exists (select 1 from period_history h where h.start = s.billing_period_start
             and (h.older @> to_jsonb(s.load_id) or h.newer @> to_jsonb(s.load_id))))`)
 }

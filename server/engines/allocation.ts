@@ -1,13 +1,21 @@
-import type { AllocationQuestion } from '../../shared/contracts/allocation'
+import { firstOpenMonth } from '../../core/allocation/closing/closing-order'
+import type { AllocationQuestion, SettledBeside } from '../../shared/contracts/allocation'
+import type { RatesAsked } from '../charges/cube/cube-slices'
 import type { allocation } from '../operations/allocation'
 import type { BodyOf } from '../operations/operation'
 import { notFound, wholeCompany } from '../problems/problem'
 import { findLookup, listLookups, saveLookup } from '../stores/lookups'
-import { currentPlan, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
+import { besideHashes } from '../stores/beside'
+import { findClosed, listClosed, type ClosedMonth } from '../stores/closings'
+import { currentPlan, planOfVersion, planVersions, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
 import { namesOf, personEntries } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
+import { adjustmentsArriving, closeAsLookedAt, closingOutlook, keptMonth, planFor } from '../use-cases/closed-months'
 import { settleMonth } from '../use-cases/settle-month'
 import type { EngineWork } from './engine-work'
+
+/** The rates that a month was closed with; null where it is open. */
+const ratesOf = (closed: ClosedMonth | null): RatesAsked => closed && { reportCurrency: closed.reportCurrency, rates: closed.rates }
 
 type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Name]>
 
@@ -15,10 +23,16 @@ type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Nam
 export class Allocation {
   constructor(private readonly work: EngineWork) {}
 
-  async plan(): Promise<SavedPlan> {
-    const saved = await currentPlan(this.#db)
-    if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
+  /** The newest plan, or a version of it. */
+  async plan({ version }: { version?: number | undefined } = {}): Promise<SavedPlan> {
+    if (version === undefined) return planFor(this.#db, null)
+    const saved = await planOfVersion(this.#db, version)
+    if (!saved) throw notFound('version', `The cost centres and rules have no version ${version}.`)
     return saved
+  }
+
+  async versions() {
+    return { versions: await planVersions(this.#db) }
   }
 
   /** The cost centres of the first tree that whoever asks may see, with who answers for each. */
@@ -27,21 +41,55 @@ export class Allocation {
     return { centres: centres.map(one => ({ ...one, owner: one.owner && (names.get(one.owner) ?? null) })) }
   }
 
-  async savePlan({ basedOn, plan }: Body<'savePlan'>) {
-    const version = await savePlan(this.#db, plan, basedOn, this.work.asker.id)
+  async savePlan(save: Body<'savePlan'>) {
+    const version = await savePlan(this.#db, save, this.work.asker.id)
     await this.work.refreshReference()
     return { version }
   }
 
-  /** A billing month put on cost centres by the saved plan. */
+  /** A billing month put on cost centres: as it was closed, or by the plan that holds for it. */
   async settlement(question: AllocationQuestion) {
-    if (this.work.asker.bound && question.tree !== undefined) throw wholeCompany('Further trees of cost centres.')
-    return settleMonth(this.work.seen, await this.plan(), question)
+    const { month, measure } = question
+    const tree = question.tree ?? null
+    if (this.work.asker.bound && tree !== null) throw wholeCompany('Further trees of cost centres.')
+    const closed = await findClosed(this.#db, month)
+    const kept = question.as !== 'today' && closed?.measure === measure && closed.trees.find(one => one.tree === tree)
+    if (kept)
+      return keptMonth(
+        this.work,
+        (await listClosed(this.#db)).find(one => one.month === month)!,
+        kept,
+      )
+    const { plan, version } = await planFor(this.#db, closed)
+    return settleMonth(this.work.seen, plan, { month, measure, tree, rates: ratesOf(closed) }, await this.#beside(month, tree, version))
   }
 
   /** What a month would look like under a plan that is not saved. @param unwanted ends it when whoever asked has left, or asked anew. */
-  preview({ plan, ...question }: Body<'preview'>, unwanted: AbortSignal) {
-    return settleMonth(this.work.seen, { plan, version: 0 }, question, unwanted)
+  async preview({ plan, month, measure, tree = undefined }: Body<'preview'>, unwanted: AbortSignal) {
+    const asked = { month, measure, tree: tree ?? null, rates: ratesOf(await findClosed(this.#db, month)) }
+    return settleMonth(this.work.seen, plan, asked, await this.#beside(month, asked.tree, 0), unwanted)
+  }
+
+  async #beside(month: string, tree: string | null, version: number): Promise<SettledBeside> {
+    const { basis } = await besideHashes(this.work.database)
+    const first = firstOpenMonth((await listClosed(this.#db)).map(one => one.month))
+    return { version, basis, closed: null, adjustments: first === month ? await adjustmentsArriving(this.work, tree) : [] }
+  }
+
+  /** The months that are closed, and the one in which adjustments arrive. */
+  async closings() {
+    const closed = await listClosed(this.#db)
+    return { closed, firstOpen: firstOpenMonth(closed.map(one => one.month)) }
+  }
+
+  /** Whether a month can be closed, and what is to be known before. */
+  outlook({ month }: { month: string }) {
+    return closingOutlook(this.work, month)
+  }
+
+  /** Closes a month as it was looked at. */
+  close(asked: Body<'close'>) {
+    return closeAsLookedAt(this.work, asked)
   }
 
   async lookups() {

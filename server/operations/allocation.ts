@@ -1,3 +1,4 @@
+import { month } from '../../shared/contracts/common'
 import * as contracts from '../../shared/contracts/allocation'
 import * as reference from '../../shared/contracts/reference-data'
 import * as settings from '../../shared/contracts/spend-settings'
@@ -5,9 +6,14 @@ import { fileBody } from './body-limits'
 import { operation } from './operation'
 
 export const allocation = {
-  plan: operation('allocation', 'get', '/allocation/plan', 'Cost centres, rules and pools.', {
+  plan: operation('allocation', 'get', '/allocation/plan', 'Cost centres, rules and pools: the newest version, or another.', {
     reach: 'company',
+    query: contracts.planAsked,
     reply: contracts.planState,
+  }),
+  versions: operation('allocation', 'get', '/allocation/versions', 'The versions of the plan, the newest first.', {
+    reach: 'company',
+    reply: contracts.planVersions,
   }),
   centres: operation('allocation', 'get', '/allocation/centres', 'The cost centres that are for who asks.', {
     reach: 'bounded',
@@ -27,6 +33,20 @@ export const allocation = {
     reach: 'bounded',
     query: contracts.allocationQuestion,
     reply: contracts.settlement,
+  }),
+  closings: operation('allocation', 'get', '/allocation/closings', 'Months that are closed, and where adjustments arrive.', {
+    reach: 'common',
+    reply: contracts.closings,
+  }),
+  outlook: operation('allocation', 'get', '/allocation/closings/{month}', 'Whether a month can be closed, and what is to be known.', {
+    reach: 'company',
+    parts: { month },
+    reply: contracts.closingOutlook,
+  }),
+  close: operation('allocation', 'post', '/allocation/closings', 'Closes a month as it was looked at; it never changes again.', {
+    reach: 'company',
+    body: contracts.closeMonth,
+    reply: contracts.closedState,
   }),
   lookups: operation('allocation', 'get', '/lookups', 'Tables that say something of another dimension’s values.', {
     reach: 'company',

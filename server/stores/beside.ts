@@ -10,6 +10,8 @@ export type Beside = {
   cards: string[]
   /** The newest plan of cost centres; null before there is one. */
   plan: string | null
+  /** The plans of closed months that another one than the newest holds for, by month. */
+  closed: Record<string, string>
   /** The lookups that count. */
   lookups: { name: string; text: string }[]
 }
@@ -18,21 +20,42 @@ const newestCards = 'select distinct on (provider) body::text from rate_card ord
 const newestLookups =
   'select name, body::text from (select distinct on (name) name, body from lookup_version order by name, version desc) as newest where body is not null'
 
+const closedPlans =
+  'select month, body::text from closed_month join allocation_version v on v.version = settled_version where settled_version < (select max(version) from allocation_version)'
+
 export async function readBeside(database: Session): Promise<Beside> {
-  const [[reference], rates, cards, [plan], lookups] = await Promise.all([
+  const [[reference], rates, cards, [plan], lookups, closed] = await Promise.all([
     database.query('select body::text from spend_reference where id = 1'),
     ratesText(database),
     database.query(newestCards),
     database.query('select body::text from allocation_version order by version desc limit 1'),
     database.query(newestLookups),
+    database.query(closedPlans),
   ])
   return {
     reference: (reference?.[0] as string | undefined) ?? null,
     rates,
     cards: cards.map(([text]) => text as string),
     plan: (plan?.[0] as string | undefined) ?? null,
+    closed: Object.fromEntries(closed) as Record<string, string>,
     lookups: lookups.map(([name, text]) => ({ name: name as string, text: text as string })),
   }
+}
+
+/**
+ * Hashes by which it is told whether a month would be settled alike: `beside` of what rules look at beside the charges (aliases, account
+ * tree, inherited tags, lookups), `basis` of that with the rates.
+ */
+export async function besideHashes(database: Session): Promise<{ beside: string; basis: string }> {
+  const lookups = newestLookups.replace('body::text', 'body')
+  const [row] = await database.query(`
+    with known as (select coalesce((select body::text from spend_reference where id = 1), '')
+        || coalesce((select jsonb_object_agg(name, body)::text from (${lookups}) as counting), '') as said),
+      rates as (select coalesce(json_agg(json_build_array("from", "to", valid_from, rate) order by valid_from, "from", "to"), '[]'::json)::text as said
+        from exchange_rate)
+    select md5(known.said), md5(known.said || rates.said) from known, rates`)
+  const [beside, basis] = row as [string, string]
+  return { beside, basis }
 }
 
 /** All exchange rates as the JSON text of a list, newest first, with who brought them. */

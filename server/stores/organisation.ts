@@ -1,11 +1,12 @@
-import { desc } from 'drizzle-orm'
+import { desc, eq } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
 import { differenceWords, listDifference, planDifference } from '../../core/allocation/plan-difference'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
-import type { Db } from '../db/database'
+import type { Db, Tx } from '../db/database'
 import { conflict } from '../problems/problem'
 import { allocationVersion, person } from '../db/schema'
+import { settleClosedBy } from './closings'
 import { nameOf } from './names'
 import { personEntries } from './people'
 
@@ -16,7 +17,7 @@ export type SavedPlan = { version: number; plan: AllocationPlan; who: string; sa
  * sends a file names the version that it was held against.
  * @throws Problem with the difference where that is not the newest.
  */
-export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organisation, who: string): Promise<number> {
+export async function saveOrganisation(db: Db, { people, plan, basedOn, leaveClosed }: Organisation, who: string): Promise<number> {
   return alone(db, 'organisation', async tx => {
     const newest = await currentPlan(tx)
     if (newest && newest.version !== basedOn) {
@@ -29,8 +30,7 @@ export async function saveOrganisation(db: Db, { people, plan, basedOn }: Organi
     }
     await tx.delete(person)
     if (people.length) await tx.insert(person).values(people)
-    const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
-    return row!.version
+    return addVersion(tx, { plan, leaveClosed }, who)
   })
 }
 
@@ -45,8 +45,42 @@ export async function currentPlan(db: Pick<Db, 'select'>): Promise<SavedPlan | n
   return row ?? null
 }
 
+/** A version of the plan that was saved; null where there is none of that number. */
+export async function planOfVersion(db: Pick<Db, 'select'>, asked: number): Promise<SavedPlan | null> {
+  const { version, body, savedAt, who } = allocationVersion
+  const [row] = await db
+    .select({ version, plan: body, who: nameOf(who), savedAt })
+    .from(allocationVersion)
+    .where(eq(version, asked))
+  return row ?? null
+}
+
+/** The versions of the plan, the newest first, without what they say. */
+export function planVersions(db: Pick<Db, 'select'>): Promise<Omit<SavedPlan, 'plan'>[]> {
+  const { version, savedAt, who } = allocationVersion
+  return db
+    .select({ version, who: nameOf(who), savedAt })
+    .from(allocationVersion)
+    .orderBy(desc(version))
+}
+
+/** What is saved as the next version of the plan. */
+export type PlanToSave = {
+  plan: AllocationPlan
+  /** The version that it was made from. */
+  basedOn: number
+  /** Leaves closed months to the rules that hold for them. */
+  leaveClosed?: boolean | undefined
+}
+
+async function addVersion(tx: Tx, { plan, leaveClosed }: Omit<PlanToSave, 'basedOn'>, who: string): Promise<number> {
+  const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
+  if (!leaveClosed) await settleClosedBy(tx, row!.version)
+  return row!.version
+}
+
 /** Saves a plan as the next version. @throws Problem when someone has saved since it was read. */
-export async function savePlan(db: Db, plan: AllocationPlan, basedOn: number, who: string): Promise<number> {
+export async function savePlan(db: Db, { plan, basedOn, leaveClosed }: PlanToSave, who: string): Promise<number> {
   return alone(db, 'organisation', async tx => {
     const newest = await currentPlan(tx)
     if (newest && newest.version !== basedOn) {
@@ -55,7 +89,6 @@ export async function savePlan(db: Db, plan: AllocationPlan, basedOn: number, wh
         `${newest.who} saved version ${newest.version} after you began with version ${basedOn}. Yours are still on the screen: read theirs, then save again.`,
       )
     }
-    const [row] = await tx.insert(allocationVersion).values({ body: plan, who }).returning({ version: allocationVersion.version })
-    return row!.version
+    return addVersion(tx, { plan, leaveClosed }, who)
   })
 }

@@ -1,21 +1,27 @@
 import { treeOf, type AllocationPlan } from '../../core/allocation/plan'
 import type { Settlement } from '../../core/allocation/settle'
-import type { AllocationQuestion } from '../../shared/contracts/allocation'
-import { notFound } from '../problems/problem'
-import type { JsonBytes } from '../json-bytes'
+import type { CostMeasure } from '../../core/spend/question'
+import type { SettledBeside } from '../../shared/contracts/allocation'
 import type { ChargesSeen } from '../charges/charges-seen'
+import type { RatesAsked } from '../charges/cube/cube-slices'
+import type { JsonBytes } from '../json-bytes'
+import { notFound } from '../problems/problem'
+
+/** A billing month in the first tree (null) or another; with rates of its own where it is closed. */
+export type MonthAsked = { month: string; measure: CostMeasure; tree: string | null; rates?: RatesAsked }
 
 /**
  * Settles a billing month under a plan, where the charges are and without holding up other questions.
+ * @param beside is told with the reply.
  * @param unwanted ends it when nobody wants it any more.
  */
 export async function settleMonth(
   seen: ChargesSeen,
-  { plan, version }: { plan: AllocationPlan; version: number },
-  { month, measure, tree: id }: AllocationQuestion,
+  plan: AllocationPlan,
+  { month, measure, tree, rates = null }: MonthAsked,
+  beside: SettledBeside,
   unwanted?: AbortSignal,
-): Promise<JsonBytes<Settlement & { revision: number; version: number }>> {
-  const tree = id ?? null
+): Promise<JsonBytes<Settlement & SettledBeside & { revision: number }>> {
   if (!treeOf(plan, tree)) throw notFound('tree', `No tree of cost centres is called «${tree}».`)
-  return seen.inSlices('settlement', { month, measure, tree, plan, version }, unwanted)
+  return seen.inSlices('settlement', { month, measure, tree, plan, rates, beside }, unwanted)
 }

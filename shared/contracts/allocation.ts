@@ -4,7 +4,13 @@ import { amountText, month } from './common'
 import { costMeasure } from './spend'
 
 /** A billing month by one of the costs, in the first tree of cost centres or another. */
-export const allocationQuestion = z.object({ month, measure: costMeasure, tree: z.string().optional() })
+export const allocationQuestion = z.object({
+  month,
+  measure: costMeasure,
+  tree: z.string().optional(),
+  /** Of a closed month: `today` for its charges as they are now, under the rules that hold for it since; else as it was closed. */
+  as: z.enum(['closed', 'today']).optional(),
+})
 export type AllocationQuestion = z.infer<typeof allocationQuestion>
 
 const values = z.record(z.string(), z.string().nullable())
@@ -33,6 +39,45 @@ export type Statement = z.infer<typeof statement>
 export const unallocatedGroup = z.object({ values, currency: z.string(), amount: amountText, resources: z.number(), count: z.number() })
 export type UnallocatedGroup = z.infer<typeof unallocatedGroup>
 
+const adjustmentLine = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('direct'), service: z.string().nullable(), amount: amountText }),
+  z.object({ kind: z.literal('share'), pool: z.string(), poolId: z.string(), amount: amountText }),
+  z.object({ kind: z.literal('unallocated'), amount: amountText }),
+])
+/** What changes of a month after it was closed; a centre of null is what is unallocated. */
+export const adjustment = z.object({
+  month,
+  centre: z.string().nullable(),
+  currency: z.string(),
+  cause: z.enum(['charges', 'rules']),
+  amount: amountText,
+  lines: z.array(adjustmentLine),
+})
+
+/** A month that is closed: by which cost, under which rules, by whom. */
+export const closedState = z.object({
+  month,
+  measure: costMeasure,
+  version: z.number(),
+  /** The version of the rules that its adjustments are reckoned by. */
+  settledVersion: z.number(),
+  who: z.string(),
+  closedAt: z.string(),
+})
+export type ClosedState = z.infer<typeof closedState>
+
+/** What stands beside a settled month. */
+const settledBeside = z.object({
+  version: z.number(),
+  /** Stands for rates, lookups and what else is known beside the charges: another one where any of it has changed. */
+  basis: z.string(),
+  /** Where the month is closed and this is what was kept of it. */
+  closed: closedState.nullable(),
+  /** What months closed before come to otherwise now, where this is the month that it arrives in. */
+  adjustments: z.array(adjustment),
+})
+export type SettledBeside = z.infer<typeof settledBeside>
+
 export const settlement = z.object({
   statements: z.array(statement),
   catches: z.array(z.object({ rule: z.string(), currency: z.string(), amount: amountText, count: z.number() })),
@@ -50,7 +95,7 @@ export const settlement = z.object({
   ),
   flows: z.array(z.object({ provider: z.string().nullable(), target: z.string().nullable(), currency: z.string(), amount: amountText })),
   revision: z.number(),
-  version: z.number(),
+  ...settledBeside.shape,
 })
 export type Settlement = z.infer<typeof settlement>
 
@@ -60,7 +105,31 @@ export type PlanState = z.infer<typeof planState>
 export const centreList = z.object({
   centres: z.array(z.object({ id: z.string(), name: z.string(), parent: z.string().nullable(), owner: z.string().nullable() })),
 })
+/** A version that was saved, without its plan. */
+export const planVersions = z.object({ versions: z.array(z.object({ version: z.number(), who: z.string(), savedAt: z.string() })) })
+export const planAsked = z.object({ version: z.coerce.number().int().positive().max(2_147_483_647).optional() })
 /** What is saved names the version it was made from, so that two people do not overwrite each other. */
-export const planSave = z.object({ basedOn: z.number().int(), plan: allocationPlanSchema })
+export const planSave = z.object({
+  basedOn: z.number().int(),
+  plan: allocationPlanSchema,
+  /** Leaves closed months to the rules that hold for them; else what changes of them is adjusted in the first open month. */
+  leaveClosed: z.boolean().optional(),
+})
 export const planPreview = z.object({ plan: allocationPlanSchema }).extend(allocationQuestion.shape)
 export const planSaved = z.object({ version: z.number() })
+
+/** Months that are closed, the newest first; the first open one that adjustments arrive in, and what is left to adjust of which. */
+export const closings = z.object({ closed: z.array(closedState), firstOpen: month.nullable() })
+export type Closings = z.infer<typeof closings>
+/** Whether a month can be closed: what keeps it from that, and what whoever closes it should know. */
+export const closingOutlook = z.object({ month, barrier: z.string().nullable(), warnings: z.array(z.string()) })
+export type ClosingOutlook = z.infer<typeof closingOutlook>
+/** A month is closed as it was looked at: by one of the costs, in a state of the charges and of what is beside them, under a version. */
+export const closeMonth = z.object({
+  month,
+  measure: costMeasure,
+  revision: z.number().int(),
+  version: z.number().int(),
+  basis: z.string().max(100),
+})
+export type CloseMonth = z.infer<typeof closeMonth>

@@ -7,7 +7,13 @@ import { personEntry } from './people'
 
 /** People with cost centres, rules and pools. What takes the place of others names the version that it was held against. */
 export const organisation = z
-  .object({ people: z.array(personEntry), plan: allocationPlanSchema, basedOn: z.number().int().optional() })
+  .object({
+    people: z.array(personEntry),
+    plan: allocationPlanSchema,
+    basedOn: z.number().int().optional(),
+    /** Leaves closed months to the rules that hold for them. */
+    leaveClosed: z.boolean().optional(),
+  })
   .superRefine(({ people, plan }, context) => {
     const centres = new Set(plan.centres.map(({ id }) => id))
     const ids = new Set<string>()

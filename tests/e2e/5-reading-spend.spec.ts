@@ -173,6 +173,22 @@ test('a machine that was to stand still at night is found by name; its page says
   await expect(page.getByTestId('planned').first()).toContainText('refused: it is locked against changes')
   // the bill agrees: it never stood still
   await expect(page.getByText(/of 24 hours a day/)).toHaveCount(0)
+  // a picture in a note would be fetched from whoever it names: its address is shown, to be followed or not
+  const asked: string[] = []
+  page.on('request', request => asked.push(request.url()))
+  await page.getByRole('button', { name: 'Write a note' }).click()
+  await page
+    .getByLabel('Note, in Markdown')
+    .fill('Stands *still* ![the plan](http://elsewhere.example/plan.png) <img src="http://elsewhere.example/other.png">')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  const note = page.locator('.marked')
+  await expect(note.locator('em')).toHaveText('still')
+  await expect(note.getByRole('link', { name: 'the plan (http://elsewhere.example/plan.png)' })).toHaveAttribute(
+    'href',
+    'http://elsewhere.example/plan.png',
+  )
+  await expect(note.locator('img')).toHaveCount(0)
+  expect(asked.filter(url => url.includes('elsewhere'))).toEqual([])
   await accessible(page)
 })
 

@@ -1,6 +1,6 @@
 import { chargesWithin, centresWithin, type Bound } from '../../../core/allocation/bound'
 import { centreCoding, noPlans, type Plans } from '../../../core/allocation/centre-coding'
-import { allocationPlanSchema } from '../../../core/allocation/plan'
+import { allocationPlanSchema, type AllocationPlan } from '../../../core/allocation/plan'
 import type { DictionaryName } from '../../../core/focus/star'
 import type { Rate } from '../../../core/money/rates'
 import { earlierCard, type RateCard } from '../../../core/ratecard/rate-card'
@@ -35,6 +35,8 @@ export type Known = {
   /** The currency that the company reports in, where it has said so. */
   reportCurrency: string | null
   facts: () => CubeFacts
+  /** What was worked out at length, until anything changes. */
+  remembered: Map<string, unknown>
 }
 
 /** So many bounds are remembered with what lies within them. */
@@ -73,7 +75,7 @@ export class CubeState {
       ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
     }
     let facts: CubeFacts | null = null
-    const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])) }
+    const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])), remembered: new Map() }
     if (this.#known.size >= MOST_BOUNDS) this.#known.delete([...this.#known.keys()][0]!)
     this.#known.set(key, made)
     return made
@@ -129,7 +131,16 @@ export class CubeState {
   #takeBeside(beside: Beside): void {
     const { skus, reportCurrency, ...said } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
     this.#reportCurrency = reportCurrency
-    this.#plans = { newest: beside.plan === null ? null : allocationPlanSchema.parse(JSON.parse(beside.plan)), closed: {} }
+    const plans = new Map<string, AllocationPlan>()
+    const planOf = (text: string) => {
+      const plan = plans.get(text) ?? allocationPlanSchema.parse(JSON.parse(text))
+      plans.set(text, plan)
+      return plan
+    }
+    this.#plans = {
+      newest: beside.plan === null ? null : planOf(beside.plan),
+      closed: Object.fromEntries(Object.entries(beside.closed).map(([month, text]) => [month, planOf(text)])),
+    }
     const lookups = Object.fromEntries(beside.lookups.map(({ name, text }) => [name, lookup.parse(JSON.parse(text))]))
     this.#meanings = skuMeanings(
       beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard),

@@ -1,4 +1,4 @@
 import { operations } from '../../../operations'
 import { route } from '../../../http/route'
 
-export default route(operations.allocation.plan, ({ allocation }) => allocation.plan())
+export default route(operations.allocation.plan, ({ allocation, query }) => allocation.plan(query))

@@ -1,0 +1,149 @@
+import { centresWithin, settlementWithin } from '../../core/allocation/bound'
+import { adjustmentsLeft, type Adjustment } from '../../core/allocation/closing/adjustments'
+import { closingBarrier, firstOpenMonth } from '../../core/allocation/closing/closing-order'
+import { keptSettlement } from '../../core/allocation/closing/kept-settlement'
+import { treeOf, type AllocationPlan } from '../../core/allocation/plan'
+import { addDays, monthEnd } from '../../core/time/day'
+import type { ClosedState, CloseMonth, ClosingOutlook, Settlement } from '../../shared/contracts/allocation'
+import type { Db } from '../db/database'
+import type { ClosedTree } from '../db/schema'
+import type { JsonBytes } from '../json-bytes'
+import { conflict, notFound } from '../problems/problem'
+import { besideHashes, ratesText } from '../stores/beside'
+import { closeMonth, closedMonths, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
+import { currentPlan, planOfVersion, type SavedPlan } from '../stores/organisation'
+import { settleMonth } from './settle-month'
+import type { Work } from './work'
+
+const today = () => new Date().toISOString().slice(0, 10)
+
+/** A version of the plan that a closed month refers to. */
+async function planOf(db: Db, version: number): Promise<SavedPlan> {
+  const saved = await planOfVersion(db, version)
+  if (!saved) throw new Error(`version ${version} of the plan is not there`)
+  return saved
+}
+
+/** The plan that a month is settled by: the one that holds for it where it is closed, else the newest. @throws Problem before there is one. */
+export async function planFor(db: Db, closed: Pick<ClosedState, 'settledVersion'> | null): Promise<SavedPlan> {
+  const saved = closed ? await planOf(db, closed.settledVersion) : await currentPlan(db)
+  if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
+  return saved
+}
+
+/** What was kept of a closed month, as far as whoever asks may see it. */
+export async function keptMonth(work: Work, state: ClosedState, kept: ClosedTree): Promise<Settlement> {
+  const { bound } = work.asker
+  const { plan } = await planOf(work.database.db, state.version)
+  const { settlement } = kept
+  const seen = bound ? settlementWithin(settlement, treeOf(plan, kept.tree)!, bound) : settlement
+  const adjustments = adjustmentsSeen(kept.adjustments, plan, bound)
+  const { basis } = await besideHashes(work.database)
+  return { ...seen, adjustments, basis, version: state.version, closed: state, revision: await work.charges.revision() }
+}
+
+const adjustmentsSeen = (adjustments: Adjustment[], plan: AllocationPlan, bound: Work['asker']['bound']): Adjustment[] => {
+  if (!bound) return adjustments
+  const within = centresWithin(plan.centres, bound)
+  return adjustments.filter(({ centre }) => centre !== null && within.has(centre))
+}
+
+/** What closed months come to otherwise now than they were closed with and adjusted by: it arrives in the first open month. */
+export async function adjustmentsArriving(work: Work, tree: string | null): Promise<Adjustment[]> {
+  const { database, asker } = work
+  const months = await closedMonths(database.db)
+  if (!months.length) return []
+  const counting = (await work.charges.counting()).periods
+  const loads = await loadsOfClosed(database.db)
+  const { beside } = await besideHashes(database)
+  const found: Adjustment[] = []
+  for (const closed of months) {
+    const own = closed.trees.find(one => one.tree === tree)
+    if (!own) continue
+    const posted = months.flatMap(({ trees }) => trees.filter(one => one.tree === tree).flatMap(one => one.adjustments))
+    const then = loads.filter(({ month }) => month === closed.month)
+    const isSame = beside === closed.beside && closed.version === closed.settledVersion && areSame(then, periodsOf(closed.month, counting))
+    if (isSame) found.push(...adjustmentsLeft({ month: closed.month, kept: own.settlement, charges: null, rules: null, posted }))
+    else found.push(...(await adjustmentsNow(work, closed, own, posted)))
+  }
+  const newest = await currentPlan(database.db)
+  return newest ? adjustmentsSeen(found, newest.plan, asker.bound) : []
+}
+
+type PeriodLoad = { source: string; start: string; loadId: number }
+const periodsOf = <T extends PeriodLoad>(month: string, periods: readonly T[]): T[] =>
+  periods.filter(({ start }) => start.startsWith(month))
+const asText = (loads: readonly PeriodLoad[]) =>
+  JSON.stringify(loads.map(({ source, start, loadId }) => [source, Date.parse(start), loadId] as const).sort(byText))
+const byText = (a: unknown, b: unknown) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1)
+const areSame = (then: readonly PeriodLoad[], now: readonly PeriodLoad[]) => asText(then) === asText(now)
+
+async function adjustmentsNow(
+  { database, seen }: Work,
+  closed: ClosedMonth,
+  { tree, settlement, adjustments }: ClosedTree,
+  posted: readonly Adjustment[],
+): Promise<Adjustment[]> {
+  const { month, measure, version, settledVersion, reportCurrency, rates } = closed
+  const { plan: keptPlan } = await planOf(database.db, version)
+  const reply = await seen.inSlices('adjustments', {
+    key: JSON.stringify(['adjustments', month, tree, settledVersion, posted.length, adjustments.length]),
+    ...{ month, measure, tree, rates: { reportCurrency, rates }, keptPlan, posted },
+    kept: { statements: settlement.statements, unallocated: settlement.unallocated },
+    plan: settledVersion === version ? null : (await planOf(database.db, settledVersion)).plan,
+  })
+  return read<{ adjustments: Adjustment[] }>(reply).adjustments
+}
+
+/** Whether a month can be closed, and what whoever closes it should know. */
+export async function closingOutlook({ database, seen, charges }: Work, month: string): Promise<ClosingOutlook> {
+  const closed = (await listClosed(database.db)).map(one => one.month)
+  const held = periodsOf(month, (await charges.counting()).periods)
+  if (!held.length) return { month, barrier: 'no charges of it are loaded', warnings: [] }
+  const { result: facts } = await seen.ask('facts', undefined)
+  const last = addDays(monthEnd(month), -1)
+  const warnings = facts.sources
+    .filter(({ source, lastDay }) => lastDay < last && held.some(period => period.source === source))
+    .map(({ source, lastDay }) => `${source} has delivered until ${lastDay}: what it still brings of ${month} will be an adjustment`)
+  const damaged = facts.damaged.find(({ billingPeriodStart }) => billingPeriodStart.startsWith(month))
+  const barrier = damaged ? `charges of ${damaged.source} are damaged and in no figure` : closingBarrier(month, closed, today())
+  return { month, barrier, warnings }
+}
+
+/** Closes a month as it was looked at: its statements are kept with what they carry of months closed before. */
+export async function closeAsLookedAt(work: Work, { month, measure, ...looked }: CloseMonth): Promise<ClosedState> {
+  const { database, charges, asker } = work
+  const { barrier } = await closingOutlook(work, month)
+  if (barrier) throw conflict(`${month} cannot be closed`, `It stays open: ${barrier}.`)
+  const [{ plan, version }, hashes, list, { result: facts }, closed] = await Promise.all([
+    planFor(database.db, null),
+    besideHashes(database),
+    ratesText(database),
+    work.seen.ask('facts', undefined),
+    listClosed(database.db),
+  ])
+  if (hashes.basis !== looked.basis) throw lookAgain('Rates, lookups or what else is known beside the charges have')
+  if (version !== looked.version) throw lookAgain('The rules have')
+  const { reportCurrency } = facts
+  const rates = ratesUntil(JSON.parse(list) as ClosedMonth['rates'], monthEnd(month))
+  const isNext = firstOpenMonth(closed.map(one => one.month)) === month
+  const trees: ClosedTree[] = []
+  for (const tree of [null, ...(plan.trees ?? []).map(({ id }) => id)]) {
+    const beside = { version, basis: hashes.basis, closed: null, adjustments: [] }
+    const reply = await settleMonth(work.seen, plan, { month, measure, tree, rates: { reportCurrency, rates } }, beside)
+    const { statements, catches, pools, unallocated, proof, flows, revision } = read<Settlement>(reply)
+    if (revision !== looked.revision) throw lookAgain('The charges have')
+    if (proof.some(({ equal }) => !equal)) throw new Error(`the settlement of ${month} does not add up`)
+    const adjustments = isNext ? await adjustmentsArriving(work, tree) : []
+    trees.push({ tree, settlement: keptSettlement({ statements, catches, pools, unallocated, proof, flows }), adjustments })
+  }
+  const loads = periodsOf(month, (await charges.counting()).periods)
+  const closing = { ...{ month, measure, version, trees, rates, reportCurrency, loads }, beside: hashes.beside, who: asker.id }
+  return closeMonth(database.db, closing, looked.revision, today())
+}
+
+const read = <T>({ bytes }: JsonBytes<object>) => JSON.parse(typeof bytes === 'string' ? bytes : Buffer.from(bytes).toString('utf8')) as T
+
+/** Rates that can be asked for in a month: those that begin later cannot. */
+const ratesUntil = (rates: ClosedMonth['rates'], end: string) =>
+  rates.filter(({ validFrom }) => validFrom < end).map(({ from, to, validFrom, rate }) => ({ from, to, validFrom, rate }))
