@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { adjustedSums } from '../../core/allocation/closing/adjustments'
 import { addMonths, monthOf } from '../../core/time/day'
+import { movedLines, type MovedLines } from '../../shared/contracts/imports'
 
 const allocation = useAllocation()
 const data = useData()
@@ -18,7 +20,12 @@ const month = computed(() => {
   const asked = String(route.query.month ?? '')
   return months.value.includes(asked) ? asked : (months.value[1] ?? months.value[0] ?? '')
 })
-const measure = computed(() => (route.query.cost === 'billed' ? ('billedCost' as const) : ('effectiveCost' as const)))
+/** How the month was closed: another basis can be looked at, but is not what was closed. */
+const closedState = computed(() => allocation.closings.closed.find(one => one.month === month.value) ?? null)
+const measure = computed(() => {
+  const asked = route.query.cost ?? (closedState.value?.measure === 'billedCost' ? 'billed' : 'effective')
+  return asked === 'billed' ? ('billedCost' as const) : ('effectiveCost' as const)
+})
 const currency = computed(() =>
   allocation.currencies.includes(String(route.query.currency)) ? String(route.query.currency) : allocation.mainCurrency,
 )
@@ -53,6 +60,20 @@ const session = useSession()
 const bound = computed(() => session.person?.bound ?? null)
 const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
 const proof = computed(() => allocation.proofOf(currency.value))
+const adjusted = computed(() => adjustedSums(allocation.settled?.adjustments ?? [], currency.value))
+const adjustedList = computed(() => [...new Set((allocation.settled?.adjustments ?? []).map(one => one.month))].sort())
+const adjustedMonths = computed(() => adjustedList.value.map(monthText).join(', '))
+/** The last of the months that are adjusted because their charges changed. */
+const latest = computed(() =>
+  adjustedList.value.findLast(of => allocation.settled?.adjustments.some(one => one.month === of && one.cause === 'charges')),
+)
+const changes = shallowRef<MovedLines | null>(null)
+async function lookAtChanges() {
+  changes.value = changes.value ? null : await client.get(`allocation/closings/${latest.value}/changes`, movedLines)
+}
+watch(month, () => {
+  changes.value = null
+})
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
 const stepMonth = (step: 1 | -1) => {
   const next = addMonths(month.value, step)
@@ -132,6 +153,14 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             }}</span
           >
         </div>
+        <p v-if="allocation.settled.adjustments.length" class="minor adjusted" data-testid="adjusted">
+          Beside the bill, adjustments to {{ adjustedMonths }} arrive here: {{ signedMoney(adjusted.borne, currency) }} on cost centres,
+          {{ signedMoney(adjusted.unallocated, currency) }} unallocated.
+          <button v-if="latest" class="link" :aria-expanded="changes !== null" @click="lookAtChanges">
+            {{ changes ? 'Hide the charges' : `The charges of ${monthText(latest)} that changed` }}
+          </button>
+        </p>
+        <ChangedLines v-if="changes" :moved="changes" />
         <div v-if="allocation.draft" class="draft" role="status">
           <b>Draft.</b>
           {{
@@ -140,6 +169,9 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
             {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
           </button>
+          <label v-if="allocation.closings.closed.length" class="leave"
+            ><input v-model="allocation.leavesClosed" type="checkbox" /> leave closed months as they are</label
+          >
           <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
             Save the rules
           </button>
@@ -154,6 +186,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           :effects="effects.effects.value"
           :left="effects.left.value"
           :centres="allocation.plan!.centres"
+          :closings="effects.closings.value"
         />
         <div class="columns" :class="{ busy: allocation.loading }">
           <div class="body">
@@ -162,6 +195,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             <CentreTree :currency="currency" :chosen="centre" @choose="go({ centre: $event })" />
           </div>
           <aside class="margin">
+            <MonthState :month="month" :currency="currency" @basis="go({ cost: $event })" />
             <UnallocatedQueue :currency="currency" :month="month" @rule="allocation.ruleFor" />
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
             <p v-if="allocation.saved" class="minor saved">
@@ -190,6 +224,14 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 }
 .proof b.warn {
   color: var(--warn);
+}
+.adjusted {
+  margin: -4px 0 8px;
+}
+.leave {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
 }
 .sums {
   margin-left: auto;

@@ -7,10 +7,13 @@ import { mainTotal } from '../../core/money/main-total'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
   centreList,
+  closedState,
+  closings as closingsReply,
   planSaved,
   planState,
   settlement,
   type AllocationQuestion,
+  type Closings,
   type PlanState,
   type Settlement,
   type UnallocatedGroup,
@@ -28,6 +31,11 @@ export const useAllocation = defineStore('allocation', () => {
   const saved = ref<PlanState | null>(null)
   /** The cost centres of someone who sees a part of the company: the plan itself is not for them. */
   const seen = ref<CostCentre[] | null>(null)
+  /** Plans of before, by their version. */
+  const plans = shallowRef(new Map<number, AllocationPlan>())
+  /** Which months are closed, and the first that is not. */
+  const closings = ref<Closings>({ closed: [], firstOpen: null })
+  const closing = ref(false)
   /** What is being changed; null while nothing is. */
   const draft = ref<AllocationPlan | null>(null)
   const question = ref<AllocationQuestion | null>(null)
@@ -48,10 +56,17 @@ export const useAllocation = defineStore('allocation', () => {
   const history = shallowRef<(AllocationPlan | null)[]>([])
   /** Whether there is a step to go back. */
   const canUndo = computed(() => history.value.length > 0)
+  /** Whether closed months are left to the rules that hold for them when the draft is saved. */
+  const leavesClosed = ref(false)
 
   /** What keeps the draft from being used. */
   const planProblem = computed(() => draft.value && problemOfPlan(draft.value))
-  const plan = computed(() => draft.value ?? saved.value?.plan ?? null)
+  /** What is changed: the draft, or the newest plan. */
+  const newest = computed(() => draft.value ?? saved.value?.plan ?? null)
+  /** Where a closed month is shown, how it was closed. */
+  const closed = computed(() => settled.value?.closed ?? null)
+  /** The plan that what is shown was settled by: of a closed month the one of then. */
+  const plan = computed(() => (closed.value && !draft.value ? (plans.value.get(closed.value.version) ?? null) : newest.value))
   const centres = computed(() => plan.value?.centres ?? seen.value ?? [])
   const tree = computed(() => treeOrder(centres.value))
   /** What is on the cost centres that are shown, by currency, the largest first. */
@@ -77,10 +92,16 @@ export const useAllocation = defineStore('allocation', () => {
       }
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
       missing.value = false
+      closings.value = await client.get('allocation/closings', closingsReply)
       const answer =
         draft.value && !planProblem.value
           ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
           : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
+      const version = answer.closed?.version
+      if (session.seesAll && version !== undefined && !plans.value.has(version)) {
+        const own = await client.get(`allocation/plan?version=${version}`, planState)
+        plans.value = new Map(plans.value).set(version, own.plan)
+      }
       if (mine !== asked) return
       settled.value = answer
       problem.value = null
@@ -104,8 +125,8 @@ export const useAllocation = defineStore('allocation', () => {
 
   /** Changes the draft and shows at once what every figure would be. */
   async function change(edit: (plan: AllocationPlan) => void) {
-    if (!plan.value) return
-    const next = structuredClone(toRaw(plan.value))
+    if (!newest.value) return
+    const next = structuredClone(toRaw(newest.value))
     edit(next)
     history.value = [...history.value, draft.value ? structuredClone(toRaw(draft.value)) : null]
     setDraft(next)
@@ -139,6 +160,7 @@ export const useAllocation = defineStore('allocation', () => {
     setDraft(null)
     editing.value = null
     history.value = []
+    leavesClosed.value = false
     isStale = true
     await again()
   }
@@ -147,13 +169,33 @@ export const useAllocation = defineStore('allocation', () => {
     if (!draft.value || !saved.value || planProblem.value) return
     saving.value = true
     try {
-      await client.send('PUT', 'allocation/plan', { basedOn, plan: draft.value }, planSaved)
+      const leaveClosed = leavesClosed.value || undefined
+      await client.send('PUT', 'allocation/plan', { basedOn, plan: draft.value, leaveClosed }, planSaved)
       await discard()
     } catch (error) {
       saveProblem.value = problemOf(error)
     } finally {
       saving.value = false
     }
+  }
+
+  /** Closes the month as it is shown. */
+  async function closeMonth() {
+    if (!settled.value || !question.value) return
+    const { revision, version, basis } = settled.value
+    const { month, measure } = question.value
+    closing.value = true
+    try {
+      await client.send('POST', 'allocation/closings', { month, measure, revision, version, basis }, closedState)
+      problem.value = null
+    } catch (error) {
+      problem.value = problemOf(error)
+    } finally {
+      closing.value = false
+    }
+    const failed = problem.value
+    await again()
+    problem.value ??= failed
   }
 
   /** People, cost centres and rules as a file that can be dropped again. */
@@ -207,8 +249,13 @@ export const useAllocation = defineStore('allocation', () => {
 
   return {
     saved,
+    closed,
+    closing,
+    closings,
+    closeMonth,
     draft,
     plan,
+    centres,
     tree,
     question,
     settled,
@@ -241,5 +288,6 @@ export const useAllocation = defineStore('allocation', () => {
     targetName,
     isPool,
     canUndo,
+    leavesClosed,
   }
 })

@@ -29,6 +29,8 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
   const months = useMonthEffects()
   const problem = ref<ProblemDetails | null>(null)
   const busy = ref(false)
+  /** Whether closed months are left to the rules that hold for them. */
+  const leavesClosed = ref(false)
   const isSame = computed(() => {
     if (!review.value) return false
     const { people, plan } = review.value
@@ -68,7 +70,7 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
     const { file, current } = review.value
     busy.value = true
     try {
-      const said = await send({ ...file, basedOn: current.version })
+      const said = await send({ ...file, basedOn: current.version, leaveClosed: leavesClosed.value || undefined })
       leave()
       return said
     } catch (error) {
@@ -92,11 +94,12 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
 
   function leave() {
     months.stop()
+    leavesClosed.value = false
     review.value = null
     problem.value = null
   }
 
-  return { review, months, problem, busy, isSame, receive, take, again, leave }
+  return { review, months, problem, busy, leavesClosed, isSame, receive, take, again, leave }
 })
 
 /** @throws RequestFailed that names each wrong place, by its list, its number and what is wrong. */

@@ -11,12 +11,15 @@ export type TracedStatement = { centre: string; currency: string; month: string;
 /** Where the charges behind a line are: a sentence of spend over the billing periods of the month. */
 export type Trace = Pick<Sentence, 'measure' | 'splitBy' | 'keep' | 'basis'> & { currency: string; period: Period }
 
+/** Of a line, what its charges are found by. */
+export type TracedLine = { kind: 'direct'; service: string | null } | { kind: 'share'; poolId: string }
+
 /**
  * The charges that a line of a statement goes back to, by the rule that put them there. They add up to the line: of a direct line to its
  * amount; of a share to what the rules put into the pool, before other pools flow into it and it is divided.
  * @param seesRules without it they are split by resource: who sees a part of the company sees no rules.
  */
-export function traceOf(line: StatementLine, { centre, currency, month, measure, tree }: TracedStatement, seesRules = true): Trace {
+export function traceOf(line: TracedLine, { centre, currency, month, measure, tree }: TracedStatement, seesRules = true): Trace {
   const of = centreDimension(tree)
   const keep: Narrowing = line.kind === 'direct' ? { [of]: [centre], ServiceName: [line.service] } : { [of]: [line.poolId] }
   const rule = tree === null ? ALLOCATION_RULE : `${ALLOCATION_RULE}/${tree}`

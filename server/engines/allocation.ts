@@ -5,12 +5,19 @@ import type { allocation } from '../operations/allocation'
 import type { BodyOf } from '../operations/operation'
 import { notFound, wholeCompany } from '../problems/problem'
 import { findLookup, listLookups, saveLookup } from '../stores/lookups'
-import { besideHashes } from '../stores/beside'
 import { findClosed, listClosed, type ClosedMonth } from '../stores/closings'
 import { currentPlan, planOfVersion, planVersions, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
 import { namesOf, personEntries } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
-import { adjustmentsArriving, closeAsLookedAt, closingOutlook, keptMonth, planFor } from '../use-cases/closed-months'
+import {
+  adjustmentsArriving,
+  basisFor,
+  changedSinceClosed,
+  closeAsLookedAt,
+  closingOutlook,
+  keptMonth,
+  planFor,
+} from '../use-cases/closed-months'
 import { settleMonth } from '../use-cases/settle-month'
 import type { EngineWork } from './engine-work'
 
@@ -71,7 +78,7 @@ export class Allocation {
   }
 
   async #beside(month: string, tree: string | null, version: number): Promise<SettledBeside> {
-    const { basis } = await besideHashes(this.work.database)
+    const basis = await basisFor(this.work)
     const first = firstOpenMonth((await listClosed(this.#db)).map(one => one.month))
     return { version, basis, closed: null, adjustments: first === month ? await adjustmentsArriving(this.work, tree) : [] }
   }
@@ -85,6 +92,11 @@ export class Allocation {
   /** Whether a month can be closed, and what is to be known before. */
   outlook({ month }: { month: string }) {
     return closingOutlook(this.work, month)
+  }
+
+  /** The charge lines of a closed month that have changed since. */
+  changes({ month }: { month: string }) {
+    return changedSinceClosed(this.work, month)
   }
 
   /** Closes a month as it was looked at. */

@@ -16,8 +16,12 @@ type Line = { start: string; currency: string; ids: number[]; before: Scaled; af
 
 const size = (value: Scaled) => (value < 0n ? -value : value)
 
+/** Two loads of a billing period; null where there is nothing of it. */
+export type Restated = { start: string; previousLoadId: number | null; loadId: number | null }
+type Kept = { database: Database; charges: ChargeStore }
+
 /** Lines (sub account, SKU, resource) whose billed cost differs between two loads of a billing period. */
-async function movedIn(charges: ChargeStore, start: string, previousLoadId: number, loadId: number): Promise<Line[]> {
+async function movedIn(charges: ChargeStore, { start, previousLoadId, loadId }: Restated): Promise<Line[]> {
   const index = new TupleIndex(4)
   const tuple = new Int32Array(4)
   const { currencies, code } = currencyList()
@@ -25,6 +29,7 @@ async function movedIn(charges: ChargeStore, start: string, previousLoadId: numb
   const sums = await Promise.all(
     [previousLoadId, loadId].map(async id => {
       const sum = new Sums(1024)
+      if (id === null) return sum
       for await (const {
         rows,
         keys,
@@ -64,15 +69,21 @@ async function movedIn(charges: ChargeStore, start: string, previousLoadId: numb
 }
 
 /** Lines (sub account, service, SKU, resource) whose billed cost a load changed against the one it replaced, largest change first. */
-export async function movedBy({ database, charges }: { database: Database; charges: ChargeStore }, id: string): Promise<MovedLines> {
-  const { db } = database
-  const periods = await db
+export async function movedBy(kept: Kept, id: string): Promise<MovedLines> {
+  const periods = await kept.database.db
     .select()
     .from(billingPeriod)
     .where(and(eq(billingPeriod.loadId, Number(id)), isNotNull(billingPeriod.previousLoadId)))
+  return movedBetween(
+    kept,
+    periods.map(({ start, ...loads }) => ({ ...loads, start: isoInstant(start) })),
+  )
+}
+
+/** The same of any two loads of billing periods. */
+export async function movedBetween({ database: { db }, charges }: Kept, periods: readonly Restated[]): Promise<MovedLines> {
   const lines: Line[] = []
-  for (const { start, previousLoadId, loadId } of periods)
-    lines.push(...(await movedIn(charges, isoInstant(start), previousLoadId!, loadId)))
+  for (const period of periods) lines.push(...(await movedIn(charges, period)))
   lines.sort((a, b) => {
     const [left, right] = [size(a.after - a.before), size(b.after - b.before)]
     return left > right

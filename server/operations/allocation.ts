@@ -1,5 +1,6 @@
 import { month } from '../../shared/contracts/common'
 import * as contracts from '../../shared/contracts/allocation'
+import { movedLines } from '../../shared/contracts/imports'
 import * as reference from '../../shared/contracts/reference-data'
 import * as settings from '../../shared/contracts/spend-settings'
 import { fileBody } from './body-limits'
@@ -42,6 +43,11 @@ export const allocation = {
     reach: 'company',
     parts: { month },
     reply: contracts.closingOutlook,
+  }),
+  changes: operation('allocation', 'get', '/allocation/closings/{month}/changes', 'Charge lines that changed since a month was closed.', {
+    reach: 'company',
+    parts: { month },
+    reply: movedLines,
   }),
   close: operation('allocation', 'post', '/allocation/closings', 'Closes a month as it was looked at; it never changes again.', {
     reach: 'company',

@@ -4,13 +4,16 @@ import { closingBarrier, firstOpenMonth } from '../../core/allocation/closing/cl
 import { keptSettlement } from '../../core/allocation/closing/kept-settlement'
 import { treeOf, type AllocationPlan } from '../../core/allocation/plan'
 import { addDays, monthEnd } from '../../core/time/day'
+import { isoInstant } from '../../core/time/instant'
 import type { ClosedState, CloseMonth, ClosingOutlook, Settlement } from '../../shared/contracts/allocation'
+import type { MovedLines } from '../../shared/contracts/imports'
 import type { Db } from '../db/database'
 import type { ClosedTree } from '../db/schema'
+import { movedBetween, type Restated } from '../imports/moved'
 import type { JsonBytes } from '../json-bytes'
 import { conflict, notFound } from '../problems/problem'
 import { besideHashes, ratesText } from '../stores/beside'
-import { closeMonth, closedMonths, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
+import { closeMonth, closedMonths, findClosed, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
 import { currentPlan, planOfVersion, type SavedPlan } from '../stores/organisation'
 import { settleMonth } from './settle-month'
 import type { Work } from './work'
@@ -24,12 +27,18 @@ async function planOf(db: Db, version: number): Promise<SavedPlan> {
   return saved
 }
 
-/** The plan that a month is settled by: the one that holds for it where it is closed, else the newest. @throws Problem before there is one. */
+/**
+ * The plan that a month is settled by: the one that holds for it where it is closed, else the newest.
+ * @throws Problem before there is one.
+ */
 export async function planFor(db: Db, closed: Pick<ClosedState, 'settledVersion'> | null): Promise<SavedPlan> {
   const saved = closed ? await planOf(db, closed.settledVersion) : await currentPlan(db)
   if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
   return saved
 }
+
+/** What stands for all that is known beside the charges; for whoever sees a part of the company it stands for nothing. */
+export const basisFor = async ({ asker, database }: Work): Promise<string> => (asker.bound ? '' : (await besideHashes(database)).basis)
 
 /** What was kept of a closed month, as far as whoever asks may see it. */
 export async function keptMonth(work: Work, state: ClosedState, kept: ClosedTree): Promise<Settlement> {
@@ -38,7 +47,7 @@ export async function keptMonth(work: Work, state: ClosedState, kept: ClosedTree
   const { settlement } = kept
   const seen = bound ? settlementWithin(settlement, treeOf(plan, kept.tree)!, bound) : settlement
   const adjustments = adjustmentsSeen(kept.adjustments, plan, bound)
-  const { basis } = await besideHashes(work.database)
+  const basis = await basisFor(work)
   return { ...seen, adjustments, basis, version: state.version, closed: state, revision: await work.charges.revision() }
 }
 
@@ -93,6 +102,28 @@ async function adjustmentsNow(
     plan: settledVersion === version ? null : (await planOf(database.db, settledVersion)).plan,
   })
   return read<{ adjustments: Adjustment[] }>(reply).adjustments
+}
+
+/** The charge lines of a closed month that have changed since it was closed, whoever bears them. */
+export async function changedSinceClosed(work: Work, month: string): Promise<MovedLines> {
+  const { database, charges } = work
+  if (!(await findClosed(database.db, month))) throw notFound('closed month', `${month} is open.`)
+  const now = periodsOf(month, (await charges.counting()).periods)
+  const then = (await loadsOfClosed(database.db)).filter(one => one.month === month)
+  const found = new Map<string, Restated>()
+  for (const [loads, which] of [
+    [then, 'previousLoadId'],
+    [now, 'loadId'],
+  ] as const)
+    for (const { source, start, loadId } of loads) {
+      const key = JSON.stringify([source, Date.parse(start)])
+      const restated = found.get(key) ?? { start: isoInstant(start), previousLoadId: null, loadId: null }
+      found.set(key, { ...restated, [which]: loadId })
+    }
+  return movedBetween(
+    work,
+    [...found.values()].filter(({ previousLoadId, loadId }) => previousLoadId !== loadId),
+  )
 }
 
 /** Whether a month can be closed, and what whoever closes it should know. */

@@ -11,6 +11,7 @@ import {
   settlement,
   type Settlement,
 } from '../../shared/contracts/allocation'
+import { movedLines } from '../../shared/contracts/imports'
 import { spendAnswer } from '../../shared/contracts/spend'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
@@ -145,6 +146,16 @@ it('a late correction leaves it as it was, and arrives in the first open month, 
   ])
   // never inside the sum of the bill
   expect(november.proof).toMatchObject([{ bill: '3', direct: '3', shared: '0', unallocated: '0', equal: true }])
+  // its charges: what was closed beside what is there now
+  const { lines, rest } = movedLines.parse(await server.json('allocation/closings/2025-10/changes'))
+  expect([rest, lines.map(line => [line.service, line.before, line.after])]).toEqual([
+    0,
+    [
+      ['Disks', '0', '-12.5'],
+      [october[3]!.ServiceName, '112.005', '113'],
+    ],
+  ])
+  expect((await server.call('allocation/closings/2025-09/changes')).status).toBe(404)
   // a lead sees what is theirs
   expect(adjusted(await ask('2025-11', 'Fenna Ruys'))).toEqual([['2025-10', 'ferry', 'EUR', 'charges', '-13.03']])
   expect(borne(await ask('2025-10', 'Fenna Ruys'))).toEqual([

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { adjustmentsBelow, type Adjustment } from '../../../core/allocation/closing/adjustments'
 import { traceOf } from '../../../core/allocation/trace'
+import { addTexts } from '../../../core/money/amount-text'
 import type { Statement } from '../../../shared/contracts/allocation'
 
 /** What a cost centre bears of a month; each line leads to its charges, by the rules that put them there. */
@@ -12,12 +14,21 @@ const children = computed(() => allocation.tree.filter(c => c.parent === props.c
 const amounts = computed(() => allocation.rolledUp(props.currency))
 const session = useSession()
 /** Spend narrowed to what is behind a line; null where that is not for who asks: what lies in a pool. */
-function behind(line: Statement['lines'][number]) {
-  if (line.kind === 'share' && !session.seesAll) return null
+function behind(line: Statement['lines'][number] | Adjustment['lines'][number], month = props.month) {
+  if (line.kind === 'unallocated' || (line.kind === 'share' && !session.seesAll)) return null
   const { measure, tree } = allocation.question!
-  const of = { centre: props.centre, currency: props.currency, month: props.month, measure, tree: tree ?? null }
+  const of = { centre: props.centre, currency: props.currency, month, measure, tree: tree ?? null }
   return { path: '/spend', query: writeSentence({ ...readSentence({}), ...traceOf(line, of, session.seesAll) }) }
 }
+/** What months closed before are adjusted by here and below. */
+const adjustments = computed(() =>
+  adjustmentsBelow(allocation.centres, allocation.settled!.adjustments, props.centre).filter(one => one.currency === props.currency),
+)
+const total = computed(() => amounts.value.get(props.centre)!.total)
+const toBear = computed(() => addTexts([total.value, ...adjustments.value.map(({ amount }) => amount)]))
+const causeWords = { charges: 'late or corrected charges', rules: 'changed rules' } as const
+const lineWords = (line: Adjustment['lines'][number]) =>
+  line.kind === 'direct' ? valueLabel('ServiceName', line.service) : line.kind === 'share' ? `share of ${line.pool}` : 'unallocated'
 const share = (part: string, of: string) => percent(part, of)
 </script>
 
@@ -25,7 +36,7 @@ const share = (part: string, of: string) => percent(part, of)
   <section aria-label="Statement">
     <div class="top">
       <h2 class="heading">Statement · {{ allocation.targetName(centre) }}</h2>
-      <span class="minor">{{ monthText(month) }}, draft</span>
+      <span class="minor">{{ monthText(month) }}, {{ allocation.closed ? 'closed' : 'draft' }}</span>
     </div>
     <table class="ledger" data-testid="statement">
       <tbody>
@@ -54,7 +65,26 @@ const share = (part: string, of: string) => percent(part, of)
         </tr>
         <tr class="total">
           <td>{{ monthText(month) }}</td>
-          <td class="n">{{ money(amounts.get(centre)!.total, currency) }} {{ currency }}</td>
+          <td class="n">{{ money(total, currency) }} {{ currency }}</td>
+        </tr>
+        <template v-for="one in adjustments" :key="`${one.month} ${one.cause}`">
+          <tr class="adjustment">
+            <td>Adjustment of {{ monthText(one.month) }}: {{ causeWords[one.cause] }}</td>
+            <td class="n">{{ signedMoney(one.amount, currency) }}</td>
+          </tr>
+          <tr v-for="(line, index) in one.lines" :key="index" class="part">
+            <td>
+              <NuxtLink v-if="behind(line, one.month)" class="link" :to="behind(line, one.month)!">{{ lineWords(line) }}</NuxtLink><template
+                v-else
+                >{{ lineWords(line) }}</template
+              >
+            </td>
+            <td class="n minor">{{ signedMoney(line.amount, currency) }}</td>
+          </tr>
+        </template>
+        <tr v-if="adjustments.length" class="total" data-testid="to-bear">
+          <td>To bear, with adjustments</td>
+          <td class="n">{{ money(toBear, currency) }} {{ currency }}</td>
         </tr>
       </tbody>
     </table>
@@ -64,6 +94,9 @@ const share = (part: string, of: string) => percent(part, of)
 <style scoped>
 section {
   margin-top: 18px;
+}
+.part td:first-child {
+  padding-left: 18px;
 }
 .top {
   display: flex;

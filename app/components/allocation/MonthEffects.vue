@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import type { Effect } from '../../../core/allocation/plan-difference'
 import type { CostCentre } from '../../../core/allocation/plan'
+import type { Closings } from '../../../shared/contracts/allocation'
 
 /** Cost centres down, months across: what each would bear more or less. */
-const { effects, centres } = defineProps<{
+const { effects, centres, closings } = defineProps<{
   effects: readonly { month: string; effects: readonly Effect[] }[]
   /** Months whose effect is not known yet. */
   left: number
   centres: readonly CostCentre[]
+  closings: Closings
 }>()
+const isClosed = (month: string) => closings.closed.some(one => one.month === month)
 const nameOf = (centre: string | null) => (centre === null ? 'unallocated' : (centres.find(({ id }) => id === centre)?.name ?? centre))
 const rows = computed(() => {
   const found = new Map<string, { centre: string | null; currency: string; byMonth: Map<string, string> }>()
@@ -34,7 +37,10 @@ const months = computed(() => effects.filter(({ effects: own }) => own.length).m
         <thead>
           <tr>
             <th>cost centre</th>
-            <th v-for="month in months" :key="month" class="n">{{ monthText(month) }}</th>
+            <th v-for="month in months" :key="month" class="n">
+              {{ monthText(month) }}
+              <div v-if="isClosed(month)" class="minor">closed: adjusted in {{ monthText(closings.firstOpen!) }}</div>
+            </th>
             <th>currency</th>
           </tr>
         </thead>

@@ -8,6 +8,8 @@ import { conditionWords, ruleDays } from '../../../shared/words/rules'
 const props = defineProps<{ currency: string }>()
 const allocation = useAllocation()
 const bill = computed(() => allocation.proofOf(props.currency)?.bill ?? '0')
+/** The rules of a closed month are those of then. */
+const isKept = computed(() => allocation.closed !== null && !allocation.draft)
 const nothing = computed(
   () => allocation.plan?.rules.filter(rule => !allocation.settled?.catches.some(c => c.rule === rule.id)).length ?? 0,
 )
@@ -32,6 +34,7 @@ const doubtText = (doubt: RuleDoubt) => {
 }
 
 async function key(event: KeyboardEvent, rule: Rule) {
+  if (isKept.value) return
   if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
     event.preventDefault()
     const button = event.currentTarget as HTMLElement
@@ -56,7 +59,8 @@ onKeyStroke('z', event => {
         >first match wins · {{ allocation.plan!.rules.length }} rules, {{ nothing }} {{ nothing === 1 ? 'catches' : 'catch' }} nothing in
         this month</span
       >
-      <button class="link" @click="allocation.addRule()">Add a rule</button>
+      <span v-if="isKept" class="minor">version {{ allocation.closed!.version }}, as it was when the month was closed</span>
+      <button v-else class="link" @click="allocation.addRule()">Add a rule</button>
     </div>
     <ol class="rules">
       <li
@@ -69,7 +73,8 @@ onKeyStroke('z', event => {
           <span class="number">{{ index + 1 }}</span>
           <button
             class="words"
-            title="Edit. Alt with arrows moves it, Delete deletes it"
+            :title="isKept ? undefined : 'Edit. Alt with arrows moves it, Delete deletes it'"
+            :disabled="isKept"
             @click="allocation.editing = allocation.editing === rule.id ? null : rule.id"
             @keydown="key($event, rule)"
           >
@@ -85,7 +90,7 @@ onKeyStroke('z', event => {
           </button>
           <span class="amount">{{ money(allocation.caught(rule.id, currency)?.amount ?? '0', currency) }}</span>
           <span class="share">{{ percent(allocation.caught(rule.id, currency)?.amount ?? '0', bill) }}</span>
-          <span class="acts">
+          <span v-if="!isKept" class="acts">
             <button class="small" :disabled="index === 0" :aria-label="`move rule ${index + 1} up`" @click="allocation.move(rule.id, -1)">
               ↑
             </button>

@@ -73,22 +73,7 @@ const signed = (amount: string, currency: string) =>
       </table>
       <template v-if="sources.moved?.lines.length">
         <h3 class="heading">On which lines</h3>
-        <div class="errors">
-          <table class="ledger" data-testid="moved">
-            <tbody>
-              <tr v-for="(line, i) in sources.moved.lines" :key="i">
-                <td>
-                  {{ [line.subAccount, line.service, line.sku].filter(Boolean).join(' · ') }}<br /><span class="minor">{{
-                    line.resource ?? 'no resource'
-                  }}</span>
-                </td>
-                <td class="n">{{ money(line.before, line.currency) }}<br />{{ money(line.after, line.currency) }}</td>
-                <td class="n">{{ signed(line.difference, line.currency) }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-        <p v-if="sources.moved.rest" class="minor">and {{ count(sources.moved.rest) }} lines more</p>
+        <ChangedLines :moved="sources.moved" />
       </template>
       <p v-for="sum in load.corrections" :key="sum.billingPeriodStart + sum.currency">
         {{ count(sum.rows) }} {{ sum.rows === 1 ? 'charge corrects' : 'charges correct' }} earlier ones:

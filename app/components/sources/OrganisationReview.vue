@@ -62,7 +62,16 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
     <template v-if="!store.isSame && data.facts?.lastDay">
       <h3 class="heading">What each cost centre would bear more or less, effective cost</h3>
       <ProblemNote v-if="store.months.problem" :problem="store.months.problem" />
-      <MonthEffects v-if="store.months.left !== null" :effects="store.months.effects" :left="store.months.left" :centres="centres" />
+      <MonthEffects
+        v-if="store.months.left !== null"
+        :effects="store.months.effects"
+        :left="store.months.left"
+        :centres="centres"
+        :closings="store.months.closings"
+      />
+      <label v-if="store.months.closings.closed.length" class="leave"
+        ><input v-model="store.leavesClosed" type="checkbox" /> leave closed months as they are</label
+      >
     </template>
     <p class="acts">
       <button v-if="!store.isSame" class="button main" :disabled="store.busy" @click="emit('use')">Use this file</button

@@ -1,4 +1,6 @@
 import { scaled, scaledText, sizeOf, type Scaled } from '../../money/scaled'
+import { centresWithin } from '../bound'
+import type { CostCentre } from '../plan'
 import type { Settlement } from '../settle'
 import type { StatementLine } from '../statement'
 
@@ -116,8 +118,20 @@ export function adjustmentsLeft({ month, kept, charges, rules, posted }: ClosedM
   return ledger.adjustments()
 }
 
-/** What adjustments come to for a cost centre (null: what is unallocated), by currency. */
-export function adjustedBy(adjustments: readonly Adjustment[], centre: string | null, currency: string): string {
-  const own = adjustments.filter(one => one.centre === centre && one.currency === currency)
-  return scaledText(own.reduce((sum, { amount }) => sum + scaled(amount), 0n))
+/** What a cost centre is adjusted by together with all below it: an entry for each month, currency and cause. */
+export function adjustmentsBelow(centres: readonly CostCentre[], adjustments: readonly Adjustment[], top: string): Adjustment[] {
+  const within = centresWithin(centres, { centres: [top] })
+  const ledger = new Ledger()
+  for (const { lines, ...bearer } of adjustments) {
+    if (bearer.centre === null || !within.has(bearer.centre)) continue
+    for (const line of lines) ledger.add({ ...bearer, centre: top }, line, 1n)
+  }
+  return ledger.adjustments()
+}
+
+/** What adjustments come to in a currency: on cost centres, and on none. */
+export function adjustedSums(adjustments: readonly Adjustment[], currency: string): { borne: string; unallocated: string } {
+  const sumOf = (isMeant: (centre: string | null) => boolean) =>
+    scaledText(adjustments.reduce((sum, one) => (one.currency === currency && isMeant(one.centre) ? sum + scaled(one.amount) : sum), 0n))
+  return { borne: sumOf(centre => centre !== null), unallocated: sumOf(centre => centre === null) }
 }

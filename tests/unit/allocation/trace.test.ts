@@ -86,14 +86,13 @@ it('names each rule with what it caught, charges of later days of the same billi
     one('2026-09-05', '30000', { tags: { team: 'a' } }),
     one('2026-09-06', '5', { values: { ServiceName: 'Disks', SubAccountName: 'rehearsal' } }),
   ])
-  const direct = (service: string | null) =>
-    traced(cube, { kind: 'direct', service, amount: '' }, { centre: 'a', currency: 'EUR', tree: null })
+  const direct = (service: string | null) => traced(cube, { kind: 'direct', service }, { centre: 'a', currency: 'EUR', tree: null })
   expect(direct('Servers')).toEqual([
     ['a-early', '10'],
     ['a-late', '5'],
   ])
   expect(direct(null)).toEqual([['a-early', '7']])
-  const share = { kind: 'share' as const, pool: 'Shared', poolId: 'shared', label: '', amount: '', ofPool: null, note: null }
+  const share = { kind: 'share' as const, poolId: 'shared' }
   expect(traced(cube, share, { centre: 'a', currency: 'EUR', tree: null })).toEqual([
     ['large', '30000'],
     ['disks', '5'],

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  adjustedBy,
+  adjustedSums,
+  adjustmentsBelow,
   adjustmentsLeft,
   type Adjustable,
   type Adjustment,
@@ -58,9 +59,29 @@ describe('adjustments of a closed month', () => {
       { kind: 'share', pool: 'network', poolId: 'network', amount: '1' },
     ])
     expect(left.every(({ month }) => month === '2026-10')).toBe(true)
-    expect(adjustedBy(left, 'ferry', 'EUR')).toBe('11')
-    expect(adjustedBy(left, null, 'EUR')).toBe('-2')
-    expect(adjustedBy(left, 'constructor', 'EUR')).toBe('0')
+    expect(adjustedSums(left, 'EUR')).toEqual({ borne: '12', unallocated: '-2' })
+    expect(adjustedSums(left, 'USD')).toEqual({ borne: '-7', unallocated: '0' })
+    expect(adjustedSums(left, 'SEK')).toEqual({ borne: '0', unallocated: '0' })
+    const tree = [
+      { id: 'all', name: 'All', parent: null, owner: null },
+      { id: 'ferry', name: 'Ferry', parent: 'all', owner: null },
+      { id: 'freight', name: 'Freight', parent: 'all', owner: null },
+    ]
+    expect(adjustmentsBelow(tree, left, 'all')).toEqual([
+      {
+        ...{ month: '2026-10', centre: 'all', currency: 'EUR', cause: 'charges', amount: '12' },
+        lines: [
+          { kind: 'direct', service: 'Servers', amount: '13.5' },
+          { kind: 'direct', service: 'Disks', amount: '-2.5' },
+          { kind: 'share', pool: 'network', poolId: 'network', amount: '1' },
+        ],
+      },
+      {
+        ...{ month: '2026-10', centre: 'all', currency: 'USD', cause: 'charges', amount: '-7' },
+        lines: [{ kind: 'direct', service: 'Servers', amount: '-7' }],
+      },
+    ])
+    expect(adjustmentsBelow(tree, left, 'freight').map(brief)).toEqual([['freight', 'EUR', 'charges', '1']])
   })
 
   it('tell what other rules move from what other charges bring', () => {
