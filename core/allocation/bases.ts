@@ -3,17 +3,30 @@ import { rateFinder, type Rate } from '../money/rates'
 import { timesDecimal, type Scaled } from '../money/scaled'
 import type { Lookup } from '../spend/lookup'
 import type { Day } from '../time/day'
+import { bearersOf } from './bearers'
+import { ByCurrency, type Caught } from './caught'
 import type { CostCentre, Pool } from './plan'
 import { poolNeeds } from './pools'
 
 /** What a pool is divided by: weights of cost centres and pools, and what has to be said of them; none where there is nothing to go by. */
-export type Basis = { weights: { target: string; weight: bigint }[]; notes: string[]; lacking: string }
+export type Basis = {
+  weights: { target: string; weight: bigint }[]
+  notes: string[]
+  lacking: string
+  /** Who bears even parts where there is nothing to go by. */
+  everyone: readonly string[]
+  /** Why the pool cannot be divided in this month; null where it can. */
+  refused: string | null
+}
+type Found = Omit<Basis, 'everyone' | 'refused'>
 
 /** What bases are made of. */
 export type BasisFacts = {
   centres: readonly CostCentre[]
   /** Direct cost by cost centre and currency. */
   direct: ReadonlyMap<string, ReadonlyMap<string, Scaled>>
+  /** The same by service. */
+  services: Caught['services']
   /** By pool, what the bill measures for each cost centre in the pool's unit. */
   quantities: ReadonlyMap<string, ReadonlyMap<string, Scaled>>
   lookups: Readonly<Record<string, Lookup>>
@@ -24,12 +37,23 @@ export type BasisFacts = {
   day: Day
 }
 
-/** The basis of a pool's money in a currency, by the pool's way to divide. */
+/** The basis of a pool's money in a currency, by the pool's way to divide, among those that it is divided among. */
 export function basisOf(pool: Pool, currency: string, facts: BasisFacts): Basis {
+  const { centres, refused } = bearersOf(pool, facts)
+  const everyone = centres.everyone
+  if (refused !== null) return { weights: [], notes: [], lacking: '', everyone, refused }
+  const found = foundBasis(pool, currency, facts, everyone)
+  if (poolNeeds(pool).basis === 'weights') return { ...found, everyone, refused: null }
+  return { ...found, weights: found.weights.filter(({ target }) => centres.all.has(target)), everyone, refused: null }
+}
+
+function foundBasis(pool: Pool, currency: string, facts: BasisFacts, everyone: readonly string[]): Found {
   const needs = poolNeeds(pool)
   switch (needs.basis) {
     case 'direct cost':
-      return directBasis(currency, facts)
+      return directBasis(currency, needs.services ? { ...facts, direct: directOf(needs.services, facts.services) } : facts)
+    case 'even':
+      return { weights: everyone.map(target => ({ target, weight: 1n })), notes: [], lacking: 'nobody is there' }
     case 'weights':
       return { weights: decimalWeights(Object.entries(needs.weights)), notes: [], lacking: 'it has no shares' }
     case 'quantity': {
@@ -49,6 +73,14 @@ export function basisOf(pool: Pool, currency: string, facts: BasisFacts): Basis 
       return { weights: decimalWeights(said), notes: [], lacking: `${needs.lookup} has no ${needs.field} on ${facts.day}` }
     }
   }
+}
+
+/** Direct cost of some services, by cost centre and currency. */
+function directOf(services: readonly string[], all: Caught['services']): Map<string, Map<string, Scaled>> {
+  const found = new ByCurrency()
+  for (const [centre, own] of all)
+    for (const service of services) for (const [currency, amount] of own.get(service) ?? []) found.add(centre, currency, amount)
+  return found.sums
 }
 
 const valueOn = ({ entries }: Lookup, key: string, day: Day) =>
@@ -71,7 +103,7 @@ function decimalWeights(given: [target: string, weight: string][]): Basis['weigh
  * What cost centres have directly, in the report currency at the rates of the month's last day. Who has costs without a rate is left out
  * and named. Where no cost has a rate, or no report currency is set, only what is billed in the pool's own currency counts.
  */
-function directBasis(currency: string, { direct, reportCurrency, rates, day }: BasisFacts): Basis {
+function directBasis(currency: string, { direct, reportCurrency, rates, day }: BasisFacts): Found {
   const centres = [...direct].sort(([a], [b]) => (a < b ? -1 : 1))
   const own = centres.flatMap(([target, costs]) => (costs.has(currency) ? [{ target, weight: costs.get(currency)! }] : []))
   const lacking = 'there are no direct costs'

@@ -73,8 +73,15 @@ export function caughtBy({ rules, pools }: CentreTree, groups: Groups): Caught {
   return { ...caught, catches: inOrder, flows: [...flows.values()] }
 }
 
-/** Charges that no rule has caught, together because they look alike to the rules. */
-export type UnallocatedGroup = { values: Record<string, string | null>; currency: string; amount: string; resources: number; count: number }
+/** Charges that no rule has caught, together because they look alike to the rules; or what is on a pool that cannot be divided, and why. */
+export type UnallocatedGroup = {
+  values: Record<string, string | null>
+  currency: string
+  amount: string
+  resources: number
+  count: number
+  pool?: { id: string; name: string; why: string } | undefined
+}
 
 /** So many groups are written out in a slice. */
 const GROUPS_AT_ONCE = 5000

@@ -3,6 +3,7 @@ import type { CentreShown } from '../spend/dimension'
 import type { Coding } from '../spend/layers'
 import { toEnd, type Slices } from '../spend/slices'
 import { catcherInSlices, catcherOf, type Catcher } from './catch'
+import { rulesInForce } from './centre-days'
 import { conditionsWords } from './rule-words'
 import { treeOf, type AllocationPlan, type CentreTree } from './plan'
 
@@ -30,7 +31,7 @@ export function centreCoding({ newest, closed }: Plans, tree: string | null, cod
     const before = made.get(plan)
     if (before) return before
     const own = trees.get(plan) ?? null
-    const rules = own?.rules ?? []
+    const rules = own ? rulesInForce(own) : []
     const codes = Int32Array.from([0, ...(own ? shownOfRules(own, shows) : []).map(value => codeOf.get(value)!)])
     const found = { rule: catcherOf(rules, coding), codes }
     made.set(plan, found)

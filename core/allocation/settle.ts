@@ -10,12 +10,13 @@ import type { CostMeasure, Grouping } from '../spend/question'
 import type { Slices } from '../spend/slices'
 import { addDays, monthEnd } from '../time/day'
 import { basisOf } from './bases'
-import { caughtBy, leftOver, type UnallocatedGroup } from './caught'
+import { rulesInForce } from './centre-days'
+import { caughtBy, inSizeOrder, leftOver, type UnallocatedGroup } from './caught'
 import { ruleCoding, ruleCodingInSlices } from './centre-coding'
 import { ruleDimensions, type CentreTree } from './plan'
 import { poolNeeds } from './pools'
 import type { Needs } from './pools/pool-method'
-import { shareOut } from './share-out'
+import { shareOut, type Undivided } from './share-out'
 import { prove, statementsOf, type ProofLine, type Statement } from './statement'
 
 export type RuleCatch = { rule: string; currency: string; amount: string; count: number }
@@ -52,13 +53,13 @@ export function* settleInSlices(
     ...{ splitBy: [], grain: null, measures: [measure] },
   }
   const codingOf = (dimension: string) => cube.coding(dimension)
-  const rule = yield* ruleCodingInSlices(tree.rules, codingOf)
+  const rule = yield* ruleCodingInSlices(rulesInForce(tree), codingOf)
   const groups = yield* groupInSlices(cube, { ...question, splitBy: ['ProviderName', 'ServiceName'] }, { splits: [rule] })
   const caught = caughtBy(tree, groups)
   const alike = [...new Set(['SubAccountName', ...ruleDimensions(tree)])]
   const uncaught = { coding: rule, allowed: Uint8Array.from(rule.values, (_, place) => (place === 0 ? 1 : 0)) }
   const left = yield* groupInSlices(cube, { ...question, splitBy: [...alike, 'ResourceId'] }, { filters: [uncaught] })
-  const unallocated = yield* leftOver(left, alike)
+  const ofNobody = yield* leftOver(left, alike)
   const bill = yield* groupInSlices(cube, question)
   const quantities = new Map<string, Map<string, Scaled>>()
   const known = new Map<string, ByUnit>()
@@ -73,15 +74,17 @@ export function* settleInSlices(
     quantities.set(pool.id, byUnit.get(unit) ?? new Map<string, Scaled>())
   }
   const facts = {
-    ...{ centres: tree.centres, direct: caught.direct.sums, quantities, lookups: cube.reference.lookups },
+    ...{ centres: tree.centres, direct: caught.direct.sums, services: caught.services, quantities },
+    lookups: cube.reference.lookups,
     ...{ reportCurrency, rates, day: addDays(monthEnd(month), -1) },
   }
-  const shares = shareOut({
-    ...{ centres: tree.centres, pools: tree.pools, pooled: caught.pooled.sums },
+  const { shares, undivided } = shareOut({
+    ...{ pools: tree.pools, serving: tree.serving, pooled: caught.pooled.sums },
     basis: (pool, currency) => basisOf(pool, currency, facts),
     decimals: minorDecimals,
   })
   const statements = statementsOf(caught, shares)
+  const unallocated = inSizeOrder([...undivided.map(undividedGroup), ...ofNobody])
   const asText = <T extends { amount: Scaled }>(one: T) => ({ ...one, amount: scaledText(one.amount) })
   return {
     statements,
@@ -92,6 +95,12 @@ export function* settleInSlices(
     flows: caught.flows.map(asText),
   }
 }
+
+/** What is on a pool that cannot be divided lies on nobody. */
+const undividedGroup = ({ pool: { id, name }, currency, amount, why }: Undivided): UnallocatedGroup => ({
+  ...{ values: {}, currency, amount: scaledText(amount), resources: 0, count: 0 },
+  pool: { id, name, why },
+})
 
 const totalsOf = (groups: Groups) =>
   sumByCurrency(

@@ -1,14 +1,18 @@
 import { apportion } from '../money/apportion'
 import { minorUnit, type Scaled } from '../money/scaled'
 import type { Basis } from './bases'
-import { poolTargets, type CostCentre, type Pool } from './plan'
+import { mayServe, poolTargets, type Pool, type ServingMethod } from './plan'
+import { simultaneous } from './simultaneous'
 
 /** What a cost centre bears of a pool. */
 export type Share = { centre: string; pool: Pool; currency: string; amount: Scaled; ofPool: Scaled; note: string | null }
+/** What is on a pool that cannot be divided, and why. */
+export type Undivided = { pool: Pool; currency: string; amount: Scaled; why: string }
 
 export type SharingOut = {
-  centres: readonly CostCentre[]
   pools: readonly Pool[]
+  /** How pools that serve each other are settled; nothing where none is served by one that it serves. */
+  serving?: ServingMethod | undefined
   /** What rules put on pools, by pool and currency. */
   pooled: ReadonlyMap<string, ReadonlyMap<string, Scaled>>
   basis: (pool: Pool, currency: string) => Basis
@@ -17,63 +21,163 @@ export type SharingOut = {
 }
 
 /**
- * Divides pools among cost centres, those that share out to others before them. What goes to a pool goes on exactly; whole minor units are
- * cut last, among the cost centres, by largest remainders; what is below a minor unit goes with the largest share. So the shares of all
- * pools add up to what was put on them, to the last digit. A basis that is empty, zero or of both signs falls back to even parts and says
- * so.
+ * Divides pools among cost centres. What goes to a pool goes on exactly; whole minor units are cut last, among the cost centres, by largest
+ * remainders; what is below a minor unit goes with the largest share. So the shares of all pools, with what cannot be divided, add up to
+ * what was put on them, to the last digit. A basis that is empty, zero or of both signs falls back to even parts and says so.
+ *
+ * Pools that serve each other are settled by one of the methods of cost accounting: directly (nothing goes to other pools), step by step in
+ * their order (nothing goes back to one before), or by simultaneous equations.
  */
-export function shareOut({ centres, pools, pooled, basis, decimals }: SharingOut): Share[] {
-  const held = new Map(pools.map(pool => [pool.id, new Map(pooled.get(pool.id) ?? [])]))
-  const isPool = (id: string) => held.has(id)
-  const shares: Share[] = []
-  for (const pool of inOrder(pools)) {
-    for (const [currency, ofPool] of held.get(pool.id)!) {
-      const { weights, note } = usable(basis(pool, currency), centres)
-      const parts = apportion(
-        ofPool,
-        weights.map(({ weight }) => weight),
-      )
-      weights.forEach(({ target }, i) => {
-        const own = held.get(target)
-        if (own) own.set(currency, (own.get(currency) ?? 0n) + parts[i]!)
-      })
-      const borne = weights.flatMap((weight, i) => (isPool(weight.target) ? [] : [{ ...weight, part: parts[i]! }]))
-      const cut = inMinorUnits(borne, decimals(currency))
-      borne.forEach(({ target }, i) => shares.push({ centre: target, pool, currency, amount: cut[i]!, ofPool, note }))
-    }
+export function shareOut(asked: SharingOut): { shares: Share[]; undivided: Undivided[] } {
+  const currencies = [...new Set([...asked.pooled.values()].flatMap(sums => [...sums.keys()]))].sort()
+  const parts = currencies.map(currency => ofCurrency(asked, currency))
+  const place = new Map(order(asked).map((pool, at) => [pool.id, at]))
+  const shares = parts.flatMap(part => part.shares)
+  return {
+    // by pool, as they are divided one after the other
+    shares: shares.sort((a, b) => place.get(a.pool.id)! - place.get(b.pool.id)!),
+    undivided: parts.flatMap(part => part.undivided),
   }
-  return shares
 }
 
-/** Each pool before those it shares out to. */
-function inOrder(pools: readonly Pool[]): Pool[] {
-  const byId = new Map(pools.map(pool => [pool.id, pool]))
+/** What of a pool stays with cost centres: `amount`, of `ofPool` that it has with what others put on it. */
+type Held = { amount: Scaled; ofPool: Scaled }
+type Weighed = { pool: Pool; weights: Basis['weights']; note: string | null; refused: string | null }
+
+function ofCurrency(asked: SharingOut, currency: string): { shares: Share[]; undivided: Undivided[] } {
+  const { pools, serving, pooled, basis, decimals } = asked
+  const weighed = order(asked).map((pool): Weighed => {
+    const own = basis(pool, currency)
+    if (own.refused !== null) return { pool, weights: [], note: null, refused: own.refused }
+    const { weights, note } = usable(own)
+    const at = pools.indexOf(pool)
+    const served = serving ? weights.filter(({ target }) => mayServe(serving, pools, at, target)) : weights
+    const left = weights.length - served.length
+    return { pool, weights: served, note: left ? [note, servingNotes[serving!]].filter(Boolean).join('; ') : note, refused: null }
+  })
+  const isPool = (id: string) => weighed.some(({ pool }) => pool.id === id)
+  const amounts = weighed.map(({ pool }) => pooled.get(pool.id)?.get(currency) ?? 0n)
+  const held = serving === 'reciprocal' ? atOnce(weighed, amounts) : inTurn(weighed, amounts)
+  cutAmongServing(held, weighed, minorUnit(decimals(currency)))
+  const shares: Share[] = []
+  const undivided: Undivided[] = []
+  weighed.forEach(({ pool, weights, note, refused }, at) => {
+    const { amount, ofPool } = held[at]!
+    // a pool that nothing was put on in a currency has no shares in it
+    if (ofPool === 0n && !pooled.get(pool.id)?.has(currency)) return
+    if (refused !== null) {
+      undivided.push({ pool, currency, amount: ofPool, why: refused })
+      return
+    }
+    const borne = weights.filter(({ target }) => !isPool(target))
+    if (!borne.length) return
+    inMinorUnits(amount, borne, decimals(currency)).forEach((part, i) => {
+      shares.push({ centre: borne[i]!.target, pool, currency, amount: part, ofPool, note })
+    })
+  })
+  return { shares, undivided }
+}
+
+const servingNotes: Record<ServingMethod, string> = {
+  direct: 'other pools bear nothing of it (direct method)',
+  'step-down': 'pools before it bear nothing of it (step-down)',
+  reciprocal: '',
+}
+
+/** The order in which pools are divided: their own where it is chosen, else each before those that it shares out to. */
+function order({ pools, serving }: Pick<SharingOut, 'pools' | 'serving'>): readonly Pool[] {
+  if (serving) return pools
   const done = new Set<Pool>()
   const visit = (pool: Pool): void => {
     if (done.has(pool)) return
     for (const other of pools) if (poolTargets(other).includes(pool.id)) visit(other)
     done.add(pool)
   }
-  for (const pool of byId.values()) visit(pool)
+  for (const pool of pools) visit(pool)
   return [...done]
 }
 
+/** One pool after the other: what goes to a pool that comes later is divided with it. */
+function inTurn(weighed: readonly Weighed[], amounts: readonly Scaled[]): Held[] {
+  const place = new Map(weighed.map(({ pool }, at) => [pool.id, at]))
+  const has = [...amounts]
+  return weighed.map(({ weights, refused }, at) => {
+    const ofPool = has[at]!
+    if (refused !== null) return { amount: 0n, ofPool }
+    const parts = apportion(
+      ofPool,
+      weights.map(({ weight }) => weight),
+    )
+    let amount = 0n
+    weights.forEach(({ target }, i) => {
+      const to = place.get(target)
+      if (to === undefined) amount += parts[i]!
+      else has[to]! += parts[i]!
+    })
+    return { amount, ofPool }
+  })
+}
+
+/** All pools at once: each has what was put on it and its part of what the others have. */
+function atOnce(weighed: readonly Weighed[], amounts: readonly Scaled[]): Held[] {
+  const place = new Map(weighed.map(({ pool }, at) => [pool.id, at]))
+  const size = weighed.length
+  const served = weighed.map(({ weights }) => {
+    const row = new Array<bigint>(size + 1).fill(0n)
+    for (const { target, weight } of weights) row[place.get(target) ?? size]! += weight
+    // what cannot be divided stays
+    if (!weights.length) row[size] = 1n
+    return row
+  })
+  const { has, keeps, of } = simultaneous(amounts, served)
+  const whole = (value: bigint) => value / of
+  const kept = keeps.map(whole)
+  // what is below the smallest part of all of them goes with the largest
+  const all = amounts.reduce((a, b) => a + b, 0n)
+  const largest = keeps.reduce((best, value, at) => (size && abs(value) > abs(keeps[best]!) ? at : best), 0)
+  if (size) kept[largest]! += all - kept.reduce((a, b) => a + b, 0n)
+  return weighed.map(({ refused }, at) => ({ amount: kept[at]!, ofPool: refused === null ? whole(has[at]!) : kept[at]! }))
+}
+const abs = (value: bigint) => (value < 0n ? -value : value)
+
+/**
+ * Cuts what cost centres bear of pools that serve others, or are served, to whole minor units by largest remainders, so that nothing below
+ * a minor unit comes of dividing; what the amounts themselves have below it goes with the largest. They add up to what they did.
+ */
+function cutAmongServing(held: readonly Held[], weighed: readonly Weighed[], unit: Scaled): void {
+  const ids = new Set(weighed.map(({ pool }) => pool.id))
+  const serving = weighed.map(({ weights }) => weights.some(({ target }) => ids.has(target)))
+  const served = new Set(weighed.flatMap(({ weights }) => weights.map(({ target }) => target)))
+  const own = held.filter((one, at) => one.amount !== 0n && (serving[at] || served.has(weighed[at]!.pool.id)))
+  if (!own.length) return
+  const all = own.reduce((sum, { amount }) => sum + amount, 0n)
+  const largest = own.reduce((best, one) => (abs(one.amount) > abs(best.amount) ? one : best))
+  const byRemainder = own
+    .map((one, at) => ({ one, at, remainder: one.amount % unit }))
+    .sort((a, b) => (a.remainder === b.remainder ? a.at - b.at : a.remainder > b.remainder ? -1 : 1))
+  for (const { one, remainder } of byRemainder) one.amount -= remainder
+  const left = all - own.reduce((sum, { amount }) => sum + amount, 0n)
+  // less than a unit for each: up from the largest remainders, down from the smallest
+  const units = Number(left / unit)
+  const order = units < 0 ? byRemainder.toReversed() : byRemainder
+  for (const { one } of order.slice(0, Math.abs(units))) one.amount += units < 0 ? -unit : unit
+  largest.amount += left % unit
+}
+
 /** Weights that can be divided by, and what has to be said of them. */
-function usable({ weights, notes, lacking }: Basis, centres: readonly CostCentre[]): { weights: Basis['weights']; note: string | null } {
+function usable({ weights, notes, lacking, everyone }: Basis): { weights: Basis['weights']; note: string | null } {
   const positive = weights.some(({ weight }) => weight > 0n)
   const negative = weights.some(({ weight }) => weight < 0n)
   const said = (more: string[]) => [...more, ...notes].join('; ') || null
   if (positive !== negative)
     return { weights: weights.map(({ target, weight }) => ({ target, weight: weight < 0n ? -weight : weight })), note: said([]) }
-  const everyone = weights.length ? weights : centres.map(({ id }) => ({ target: id, weight: 0n }))
+  const even = weights.length ? weights.map(({ target }) => target) : everyone
   const why = positive ? 'direct costs are of both signs' : lacking
-  return { weights: everyone.map(({ target }) => ({ target, weight: 1n })), note: said([`divided evenly: ${why}`]) }
+  return { weights: even.map(target => ({ target, weight: 1n })), note: said([`divided evenly: ${why}`]) }
 }
 
-/** Parts in whole minor units that add up to theirs. */
-function inMinorUnits(borne: readonly { weight: bigint; part: Scaled }[], decimals: number): Scaled[] {
-  if (!borne.length) return []
-  const amount = borne.reduce((sum, { part }) => sum + part, 0n)
+/** An amount in parts of whole minor units that add up to it. */
+function inMinorUnits(amount: Scaled, borne: readonly { weight: bigint }[], decimals: number): Scaled[] {
   const unit = minorUnit(decimals)
   const parts = apportion(
     amount / unit,

@@ -7,6 +7,7 @@ import type { Groups } from '../spend/groups'
 import { segmentsOf } from '../spend/open-segment'
 import { addDays, dayNumber, type Day } from '../time/day'
 import { ruleCoding } from './centre-coding'
+import { rulesInForce } from './centre-days'
 import type { CentreTree } from './plan'
 
 /** What is said of a resource where no charge names it: by an inventory. */
@@ -39,7 +40,8 @@ export function whose(cube: Cube, tree: CentreTree, resources: readonly Resource
 }
 
 /** The same of those that have charges. */
-export function ownersOfCharged(cube: Cube, { rules }: CentreTree, ids: string[], day: Day): Map<string, Owner> {
+export function ownersOfCharged(cube: Cube, tree: CentreTree, ids: string[], day: Day): Map<string, Owner> {
+  const rules = rulesInForce(tree)
   const rule = ruleCoding(rules, dimension => cube.coding(dimension))
   const question = {
     start: '1970-01-01',

@@ -164,6 +164,8 @@ export async function closeAsLookedAt(work: Work, { month, measure, ...looked }:
     const reply = await settleMonth(work.seen, plan, { month, measure, tree, rates: { reportCurrency, rates } }, beside)
     const { statements, catches, pools, unallocated, proof, flows, revision } = read<Settlement>(reply)
     if (revision !== looked.revision) throw lookAgain('The charges have')
+    const stuck = unallocated.find(({ pool }) => pool)?.pool
+    if (stuck) throw conflict(`${month} cannot be closed`, `The pool «${stuck.name}» is not divided: ${stuck.why}.`)
     if (proof.some(({ equal }) => !equal)) throw new Error(`the settlement of ${month} does not add up`)
     const adjustments = isNext ? await adjustmentsArriving(work, tree) : []
     trees.push({ tree, settlement: keptSettlement({ statements, catches, pools, unallocated, proof, flows }), adjustments })

@@ -36,7 +36,15 @@ export const statement = z.object({
   lines: z.array(statementLine),
 })
 export type Statement = z.infer<typeof statement>
-export const unallocatedGroup = z.object({ values, currency: z.string(), amount: amountText, resources: z.number(), count: z.number() })
+export const unallocatedGroup = z.object({
+  values,
+  currency: z.string(),
+  amount: amountText,
+  resources: z.number(),
+  count: z.number(),
+  /** Where it is what is on a pool that cannot be divided in this month: which, and why. */
+  pool: z.object({ id: z.string(), name: z.string(), why: z.string() }).optional(),
+})
 export type UnallocatedGroup = z.infer<typeof unallocatedGroup>
 
 const adjustmentLine = z.discriminatedUnion('kind', [

@@ -127,10 +127,10 @@ it('knows whose every charge is as soon as a plan is saved: in answers, tables a
   const { statements, proof, pools } = await settled()
   expect(proof.every(({ equal }) => equal)).toBe(true)
   expect(pools).toEqual([{ pool: 'power', currency: 'EUR', amount: '1000.01' }])
-  // a quarter of power goes to cooling (250.0025), divided 10 : 30 with what is below a cent at the larger; office bears the rest
+  // a quarter of power goes to cooling (250.0025, in cents 250.00), divided 10 : 30; office bears the rest
   expect(statements.map(s => [s.currency, s.centre, s.direct, s.shared])).toEqual([
-    ['EUR', 'office', '0', '750.0075'],
-    ['EUR', 'freight', '30', '187.5025'],
+    ['EUR', 'office', '0', '750.01'],
+    ['EUR', 'freight', '30', '187.5'],
     ['EUR', 'ferry', '10', '62.5'],
     ['USD', 'ferry', '999.99', '0'],
   ])
@@ -170,10 +170,10 @@ it('compares direct costs in the currency that the company reports in, at the ra
   expect(await server.json('spend/report-currency', put({ reportCurrency: 'EUR' }))).toEqual({ reportCurrency: 'EUR' })
   expect((await server.call('spend/report-currency', put({ reportCurrency: 'EURO' }))).status).toBe(422)
   const { statements, proof } = await settled()
-  // ferry has 10 EUR and 999.99 USD, 509.995 EUR; freight 30 EUR: of 250.0025, 236.11 and 13.89 with what is below a cent at the largest
+  // ferry has 10 EUR and 999.99 USD, 509.995 EUR; freight 30 EUR: of 250.00, 236.11 and 13.89
   expect(statements.filter(s => s.currency === 'EUR').map(s => [s.centre, s.shared])).toEqual([
-    ['office', '750.0075'],
-    ['ferry', '236.1125'],
+    ['office', '750.01'],
+    ['ferry', '236.11'],
     ['freight', '13.89'],
   ])
   expect(proof.every(({ equal }) => equal)).toBe(true)

@@ -1,15 +1,17 @@
 import { z } from 'zod'
 import { byLookup } from './by-lookup'
 import { directCost } from './direct-cost'
+import { even } from './even'
 import type { Needs, PoolMethod } from './pool-method'
 import { quantity } from './quantity'
 import { shares } from './shares'
 
 /** Every way to divide a pool: plans, their checks, statements and lists are made of it. */
-export const poolMethods = [directCost, shares, quantity, byLookup] as const
+export const poolMethods = [directCost, even, shares, quantity, byLookup] as const
 
 /** A pool as a plan writes it. */
 export const pool = z.discriminatedUnion('method', poolMethods.map(({ schema }) => schema) as never) as unknown as z.ZodType<Pool>
+export type { Among } from './pool-base'
 export type Pool = z.infer<(typeof poolMethods)[number]['schema']>
 
 const methodOf = (own: Pool) => poolMethods.find(({ method }) => method === own.method) as PoolMethod<string, Pool>

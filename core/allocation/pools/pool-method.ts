@@ -1,10 +1,13 @@
 import type { z } from 'zod'
 import type { Condition } from '../condition'
+import type { Among } from './pool-base'
 
 /** What a pool is divided by, as far as it has to be found out: each way to divide declares the one it needs. */
 export type Needs =
-  /** What cost centres have directly, in one currency. */
-  | { basis: 'direct cost' }
+  /** What cost centres have directly, of some services or (null) all. */
+  | { basis: 'direct cost'; services: readonly string[] | null }
+  /** One part for each cost centre. */
+  | { basis: 'even' }
   /** Weights that are written down, by cost centre or pool; decimal text. */
   | { basis: 'weights'; weights: Readonly<Record<string, string>> }
   /** A quantity of the charges that conditions leave, by the cost centre they are on; only what is measured in one unit. */
@@ -22,4 +25,4 @@ export type PoolMethod<Name extends string = string, Given extends PoolBase = Po
   label: (pool: Given) => string
   needs: (pool: Given) => Needs
 }
-export type PoolBase = { id: string; name: string; method: string }
+export type PoolBase = { id: string; name: string; method: string; owner?: string | null | undefined; among?: Among | undefined }

@@ -23,7 +23,7 @@ it('says where a tree is wrong: its parents, its circles, what is there twice', 
   expect(wrong({ centres: [centre('a'), centre('a')], pools: [shares('a', { a: '1' })] })).toEqual([
     'centres.1.id: «a» is there twice',
     'pools.0.id: «a» is there twice',
-    'pools.0.shares: «The a» would be shared out to itself, over other pools or at once',
+    'pools.0.shares: «The a» would be shared out to itself, over other pools or at once: choose how pools that serve each other are settled',
   ])
 })
 
@@ -43,7 +43,12 @@ it('says where a pool is wrong: without shares, to nobody, to itself over others
   expect(wrong({ pools: [shares('p', { gone: '1' })] })).toEqual(['pools.0.shares.gone: there is no cost centre or pool «gone»'])
   expect(
     wrong({ pools: [shares('p', { q: '1', a: '1' }), shares('q', { s: '1' }), shares('s', { p: '1' }), shares('t', { p: '1' })] }),
-  ).toEqual(['p', 'q', 's'].map((id, i) => `pools.${i}.shares: «The ${id}» would be shared out to itself, over other pools or at once`))
+  ).toEqual(
+    ['p', 'q', 's'].map(
+      (id, i) =>
+        `pools.${i}.shares: «The ${id}» would be shared out to itself, over other pools or at once: choose how pools that serve each other are settled`,
+    ),
+  )
   expect(wrong({ pools: [shares('p', { q: '1', s: '1' }), shares('q', { s: '1' }), shares('s', { a: '1' })] })).toEqual([])
   for (const share of ['0', '-1', 'x', '', '1000000000001']) expect(wrong({ pools: [shares('p', { a: share })] }), share).not.toEqual([])
   expect(wrong({ pools: [shares('p', { a: '0.001', b: '1000000000000' })] })).toEqual([])

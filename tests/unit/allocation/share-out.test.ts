@@ -15,6 +15,7 @@ const money = (list: Record<string, Record<string, string>>): Map<string, Map<st
 const facts = (more: Partial<BasisFacts> = {}): BasisFacts => ({
   centres: ['a', 'b', 'c'].map(centre),
   direct: money({ b: { EUR: '30' }, a: { EUR: '10', USD: '100' }, c: { USD: '50' } }),
+  services: new Map(),
   quantities: new Map(),
   lookups: {},
   reportCurrency: null,
@@ -24,7 +25,8 @@ const facts = (more: Partial<BasisFacts> = {}): BasisFacts => ({
 })
 const direct: Pool = { id: 'p', name: 'P', method: 'direct cost' }
 const weights = (pool: Pool, of: BasisFacts, currency = 'EUR') => {
-  const { weights, notes, lacking } = basisOf(pool, currency, of)
+  const { weights, notes, lacking, refused } = basisOf(pool, currency, of)
+  expect(refused).toBeNull()
   return { weights: weights.map(({ target, weight }) => `${target} ${scaledText(weight)}`), notes, lacking }
 }
 
@@ -73,7 +75,7 @@ it('compares direct costs in the report currency at the rates of the day', () =>
 
 it('goes by shares, measured quantities and lookups', () => {
   const shares: Pool = { id: 'p', name: 'P', method: 'shares', shares: { b: '2.5', a: '1', q: '0.25' } }
-  expect(basisOf(shares, 'EUR', facts())).toEqual({
+  expect(basisOf(shares, 'EUR', facts())).toMatchObject({
     weights: [
       { target: 'a', weight: 100n },
       { target: 'b', weight: 250n },
@@ -112,36 +114,43 @@ it('goes by shares, measured quantities and lookups', () => {
     { target: 'a', weight: 60n },
     { target: 'b', weight: 15n },
   ])
-  expect(basisOf(lookup, 'EUR', facts())).toEqual({ weights: [], notes: [], lacking: 'desks has no desks on 2026-10-31' })
+  expect(basisOf(lookup, 'EUR', facts())).toMatchObject({ weights: [], notes: [], lacking: 'desks has no desks on 2026-10-31' })
   expect([direct, shares, measured, lookup].map(poolLabel)).toEqual([
     'in proportion to direct cost',
     'by fixed shares',
     'in proportion to Hours on the bill',
     'in proportion to desks in desks',
   ])
-  expect(poolMethods.map(({ method }) => method)).toEqual(['direct cost', 'shares', 'quantity', 'lookup'])
+  expect(poolMethods.map(({ method }) => method)).toEqual(['direct cost', 'even', 'shares', 'quantity', 'lookup'])
 })
 
 const out = (pools: Pool[], pooled: Record<string, Record<string, string>>, more: Partial<SharingOut> = {}) =>
   shareOut({
-    centres: ['a', 'b', 'c'].map(centre),
     pools,
     pooled: money(pooled),
     basis: (pool, currency) => basisOf(pool, currency, facts()),
     decimals: () => 2,
     ...more,
-  }).map(({ centre, pool, currency, amount, ofPool, note }) => [centre, pool.id, currency, scaledText(amount), scaledText(ofPool), note])
+  }).shares.map(({ centre, pool, currency, amount, ofPool, note }) => [
+    centre,
+    pool.id,
+    currency,
+    scaledText(amount),
+    scaledText(ofPool),
+    note,
+  ])
 
 it('shares pools out in order: what goes to another pool is divided with it, cents are cut last', () => {
   const pools: Pool[] = [
     { id: 'last', name: 'Last', method: 'shares', shares: { a: '1', b: '2' } },
     { id: 'first', name: 'First', method: 'shares', shares: { last: '1', c: '2' } },
   ]
-  // a third of 10.01 goes on exactly: 3.336666666666667 (the largest remainder is c's, whose share is left out); 5 + that is divided 1 : 2
+  // a third of 10.01 goes on exactly: 3.336666666666667 (the largest remainder is c's, whose share is left out), and 5 + that is divided
+  // 1 : 2; of the cents the last pool's remainder is larger, so 6.67 and 8.34 are borne
   expect(out(pools, { first: { EUR: '10.01' }, last: { EUR: '5' } })).toEqual([
-    ['c', 'first', 'EUR', '6.673333333333333', '10.01', null],
+    ['c', 'first', 'EUR', '6.67', '10.01', null],
     ['a', 'last', 'EUR', '2.78', '8.336666666666667', null],
-    ['b', 'last', 'EUR', '5.556666666666667', '8.336666666666667', null],
+    ['b', 'last', 'EUR', '5.56', '8.336666666666667', null],
   ])
   expect(out(pools, { first: { EUR: '-9' } }).map(row => [row[0], row[3]])).toEqual([
     ['c', '-6'],
@@ -156,7 +165,13 @@ it('falls back to even parts, and says why', () => {
   const shared = (basis: SharingOut['basis']) => out([direct], { p: { EUR: '1' } }, { basis }).map(row => [row[0], row[3], row[5]])
   const of =
     (list: Record<string, bigint>, notes: string[] = []) =>
-    () => ({ weights: Object.entries(list).map(([target, weight]) => ({ target, weight })), notes, lacking: 'nothing is there' })
+    () => ({
+      weights: Object.entries(list).map(([target, weight]) => ({ target, weight })),
+      notes,
+      lacking: 'nothing is there',
+      everyone: ['a', 'b', 'c'],
+      refused: null,
+    })
   expect(shared(of({}))).toEqual([
     ['a', '0.34', 'divided evenly: nothing is there'],
     ['b', '0.33', 'divided evenly: nothing is there'],
@@ -209,7 +224,9 @@ it('refuses pools that cannot work', () => {
   }
   const shares = (id: string, given: Record<string, string>) => ({ id, name: id.toUpperCase(), method: 'shares', shares: given })
   expect(said([shares('p', { a: '1', q: '2' }), shares('q', { b: '1' })])).toEqual([])
-  expect(said([shares('p', { p: '1' })])).toEqual(['pools.0.shares: «P» would be shared out to itself, over other pools or at once'])
+  expect(said([shares('p', { p: '1' })])).toEqual([
+    'pools.0.shares: «P» would be shared out to itself, over other pools or at once: choose how pools that serve each other are settled',
+  ])
   expect(said([shares('p', { q: '1' }), shares('q', { r: '1', b: '1' }), shares('r', { p: '1' })])).toHaveLength(3)
   expect(said([shares('p', { nowhere: '1' })])).toEqual(['pools.0.shares.nowhere: there is no cost centre or pool «nowhere»'])
   expect(said([shares('p', {})])).toEqual(['pools.0.shares: «P» has no shares: say who bears how much of it'])
