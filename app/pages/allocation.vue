@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { adjustedSums } from '../../core/allocation/closing/adjustments'
 import { addMonths, monthOf } from '../../core/time/day'
-import { movedLines, type MovedLines } from '../../shared/contracts/imports'
 
 const allocation = useAllocation()
 const data = useData()
@@ -48,32 +46,10 @@ watch(
 
 onBeforeRouteLeave(() => !allocation.draft || window.confirm('The rules have changes that are not saved. Leave them as a draft?'))
 
-const effects = useMonthEffects()
-const lookAtMonths = () => (effects.left.value === null ? effects.look(toRaw(allocation.draft!), measure.value) : effects.stop())
-// what was found of a draft is not of the next
-watch(
-  () => allocation.draft,
-  () => effects.stop(),
-)
-
 const session = useSession()
 const bound = computed(() => session.person?.bound ?? null)
 const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
 const proof = computed(() => allocation.proofOf(currency.value))
-const adjusted = computed(() => adjustedSums(allocation.settled?.adjustments ?? [], currency.value))
-const adjustedList = computed(() => [...new Set((allocation.settled?.adjustments ?? []).map(one => one.month))].sort())
-const adjustedMonths = computed(() => adjustedList.value.map(monthText).join(', '))
-/** The last of the months that are adjusted because their charges changed. */
-const latest = computed(() =>
-  adjustedList.value.findLast(of => allocation.settled?.adjustments.some(one => one.month === of && one.cause === 'charges')),
-)
-const changes = shallowRef<MovedLines | null>(null)
-async function lookAtChanges() {
-  changes.value = changes.value ? null : await client.get(`allocation/closings/${latest.value}/changes`, movedLines)
-}
-watch(month, () => {
-  changes.value = null
-})
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
 const stepMonth = (step: 1 | -1) => {
   const next = addMonths(month.value, step)
@@ -85,10 +61,10 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 
 <template>
   <div class="page">
-    <p v-if="(data.facts && !data.facts.lastDay) || allocation.missing" class="sentence">
-      {{ allocation.missing ? 'No cost centres are loaded yet.' : 'Nothing is loaded yet.' }}
-      <NuxtLink to="/sources" class="link">Drop {{ allocation.missing ? 'a file with cost centres' : 'a bill' }} under Sources</NuxtLink>
+    <p v-if="data.facts && !data.facts.lastDay" class="sentence">
+      Nothing is loaded yet. <NuxtLink to="/sources" class="link">Drop a bill under Sources</NuxtLink>
     </p>
+    <FirstCentre v-else-if="allocation.missing" />
     <template v-else>
       <h1 v-if="month" class="sentence">
         {{ bound ? 'Read' : 'Share out' }}
@@ -153,46 +129,15 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             }}</span
           >
         </div>
-        <p v-if="allocation.settled.adjustments.length" class="minor adjusted" data-testid="adjusted">
-          Beside the bill, adjustments to {{ adjustedMonths }} arrive here: {{ signedMoney(adjusted.borne, currency) }} on cost centres,
-          {{ signedMoney(adjusted.unallocated, currency) }} unallocated.
-          <button v-if="latest" class="link" :aria-expanded="changes !== null" @click="lookAtChanges">
-            {{ changes ? 'Hide the charges' : `The charges of ${monthText(latest)} that changed` }}
-          </button>
-        </p>
-        <ChangedLines v-if="changes" :moved="changes" />
-        <div v-if="allocation.draft" class="draft" role="status">
-          <b>Draft.</b>
-          {{
-            allocation.planProblem ? 'Figures follow once the rules can be used' : 'Every figure shows what the changed rules would give'
-          }}; nothing is saved yet.
-          <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
-            {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
-          </button>
-          <label v-if="allocation.closings.closed.length" class="leave"
-            ><input v-model="allocation.leavesClosed" type="checkbox" /> leave closed months as they are</label
-          >
-          <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">
-            Save the rules
-          </button>
-          <button class="button" :disabled="!allocation.canUndo" @click="allocation.undo()">Undo</button>
-          <button class="button" @click="allocation.discard()">Discard</button>
-        </div>
-        <ProblemNote v-if="allocation.planProblem" :problem="allocation.planProblem" />
-        <ProblemNote v-if="allocation.saveProblem" :problem="allocation.saveProblem" />
-        <ProblemNote v-if="effects.problem.value" :problem="effects.problem.value" />
-        <MonthEffects
-          v-if="allocation.draft && effects.left.value !== null"
-          :effects="effects.effects.value"
-          :left="effects.left.value"
-          :centres="allocation.plan!.centres"
-          :closings="effects.closings.value"
-        />
+        <AdjustedBill :currency="currency" :month="month" />
+        <DraftBar :measure="measure" />
         <div class="columns" :class="{ busy: allocation.loading }">
           <div class="body">
             <FlowPicture :currency="currency" />
             <RuleList :currency="currency" />
+            <PoolList :currency="currency" />
             <CentreTree :currency="currency" :chosen="centre" @choose="go({ centre: $event })" />
+            <PeopleList />
           </div>
           <aside class="margin">
             <MonthState :month="month" :currency="currency" @basis="go({ cost: $event })" />
@@ -225,29 +170,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 .proof b.warn {
   color: var(--warn);
 }
-.adjusted {
-  margin: -4px 0 8px;
-}
-.leave {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
 .sums {
-  margin-left: auto;
-}
-.draft {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  background: var(--warn-soft);
-  border-left: 3px solid var(--warn);
-  padding: 6px 12px;
-  border-radius: 3px;
-  margin-bottom: 8px;
-}
-.draft .main {
   margin-left: auto;
 }
 .columns {

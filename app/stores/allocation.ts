@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { groupConditions } from '../../core/allocation/drafting/group-conditions'
-import type { AllocationPlan, CostCentre, Rule } from '../../core/allocation/plan'
+import type { AllocationPlan, CostCentre } from '../../core/allocation/plan'
 import { borneOf } from '../../core/allocation/statement'
+import { freeId } from '../../core/allocation/tree-edits'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
 import { mainTotal } from '../../core/money/main-total'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -11,6 +12,7 @@ import {
   closings as closingsReply,
   planSaved,
   planState,
+  planVersions,
   settlement,
   type AllocationQuestion,
   type Closings,
@@ -24,6 +26,7 @@ import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
 import { saveFile } from '../utils/save-file'
+import { planEdits } from '../utils/plan-edits'
 import { keptDraft, problemOfPlan } from '../utils/rule-draft'
 
 export const useAllocation = defineStore('allocation', () => {
@@ -85,13 +88,15 @@ export const useAllocation = defineStore('allocation', () => {
     try {
       await session.load()
       if (session.seesAll && isStale) {
-        saved.value = await client.get('allocation/plan', planState)
-        basedOn = saved.value.version
+        const { versions } = await client.get('allocation/versions', planVersions)
+        saved.value = versions.length ? await client.get('allocation/plan', planState) : null
+        basedOn = saved.value?.version ?? 0
         isStale = false
         takeUpDraft()
+        missing.value = !saved.value && !draft.value
       }
+      if (missing.value) return
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
-      missing.value = false
       closings.value = await client.get('allocation/closings', closingsReply)
       const answer =
         draft.value && !planProblem.value
@@ -165,8 +170,15 @@ export const useAllocation = defineStore('allocation', () => {
     await again()
   }
 
+  /** Begins with a first cost centre, where there is none. */
+  async function start(name: string) {
+    missing.value = false
+    setDraft({ centres: [{ id: freeId({ centres: [], pools: [] }, name), name, parent: null, owner: null }], pools: [], rules: [] })
+    await again()
+  }
+
   async function save() {
-    if (!draft.value || !saved.value || planProblem.value) return
+    if (!draft.value || planProblem.value) return
     saving.value = true
     try {
       const leaveClosed = leavesClosed.value || undefined
@@ -209,34 +221,10 @@ export const useAllocation = defineStore('allocation', () => {
   }
 
   const newId = () => `rule-${crypto.randomUUID().slice(0, 8)}`
-
   /** A rule that would catch a group of the queue and no other, placed last and opened: where it goes is for a person to choose. */
-  async function ruleFor(group: UnallocatedGroup) {
-    await addRule({ id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' })
-  }
-
-  async function addRule(rule: Rule = { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] }], target: '' }) {
-    await change(next => {
-      next.rules.push(rule)
-    })
-    editing.value = rule.id
-  }
-
-  const move = (id: string, step: 1 | -1) =>
-    change(next => {
-      const at = next.rules.findIndex(r => r.id === id)
-      const [rule] = next.rules.splice(at, 1)
-      next.rules.splice(Math.max(0, Math.min(next.rules.length, at + step)), 0, rule!)
-    })
-  const remove = (id: string) =>
-    change(next => {
-      next.rules = next.rules.filter(r => r.id !== id)
-    })
-  const update = (id: string, edit: (rule: Rule) => void) =>
-    change(next => {
-      const rule = next.rules.find(r => r.id === id)
-      if (rule) edit(rule)
-    })
+  const ruleFor = (group: UnallocatedGroup) =>
+    edits.addRule({ id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' })
+  const edits = planEdits({ change, newest: () => toRaw(newest.value!), editing, newId })
 
   const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
   const proofOf = (currency: string) => settled.value?.proof.find(p => p.currency === currency) ?? null
@@ -277,11 +265,9 @@ export const useAllocation = defineStore('allocation', () => {
     discard,
     save,
     download,
-    addRule,
     ruleFor,
-    move,
-    remove,
-    update,
+    start,
+    ...edits,
     caught,
     proofOf,
     rolledUp,

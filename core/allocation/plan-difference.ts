@@ -5,7 +5,13 @@ import { conditionsWords } from './rule-words'
 /** What two states of a list differ in, each thing by its name; `fields` are those that are not the same. */
 export type ListDifference = { added: string[]; changed: { name: string; fields: string[] }[]; removed: string[] }
 /** `moved` where rules that both have stand in another order: the first match wins. */
-export type TreeDifference = { centres: ListDifference; pools: ListDifference; rules: ListDifference & { moved: boolean } }
+export type TreeDifference = {
+  centres: ListDifference
+  pools: ListDifference
+  rules: ListDifference & { moved: boolean }
+  /** Whether pools that serve each other are settled by another method, or by step-down in another order. */
+  serving: boolean
+}
 /** Differences of the first tree, and of further ones by their ids; `renamed` where it is called otherwise now. */
 export type PlanDifference = { tree: TreeDifference; trees: ({ id: string; renamed: boolean } & TreeDifference)[] }
 
@@ -54,8 +60,12 @@ function treeDifference(before: CentreTree, after: CentreTree): TreeDifference {
     centres: listDifference(before.centres, after.centres, named),
     pools: listDifference(before.pools, after.pools, named),
     rules: { ...rules, moved: common(before, after) !== common(after, before) },
+    serving: servedBy(before) !== servedBy(after),
   }
 }
+
+const servedBy = ({ serving, pools }: CentreTree) =>
+  JSON.stringify([serving ?? null, serving === 'step-down' ? pools.map(({ id }) => id) : []])
 
 const nothing: CentreTree = { centres: [], pools: [], rules: [] }
 
@@ -70,14 +80,15 @@ export function planDifference(before: AllocationPlan, after: AllocationPlan): P
 }
 
 const isEmpty = ({ added, changed, removed }: ListDifference) => !added.length && !changed.length && !removed.length
-const isSame = ({ centres, pools, rules }: TreeDifference) => isEmpty(centres) && isEmpty(pools) && isEmpty(rules) && !rules.moved
+const isSame = ({ centres, pools, rules, serving }: TreeDifference) =>
+  isEmpty(centres) && isEmpty(pools) && isEmpty(rules) && !rules.moved && !serving
 
 /** Whether two plans are the same. */
 export const isSamePlan = ({ tree, trees }: PlanDifference): boolean => isSame(tree) && !trees.length
 
 /** Differences in a line: how much of what is added, changed and removed; of people where they are given. */
 export function differenceWords({ tree, trees }: PlanDifference, people?: ListDifference): string {
-  const of = ({ centres, pools, rules }: TreeDifference, more: [one: string, many: string, list: ListDifference][] = []) => {
+  const of = ({ centres, pools, rules, serving }: TreeDifference, more: [one: string, many: string, list: ListDifference][] = []) => {
     const lists = [...more, ['cost centre', 'cost centres', centres], ['pool', 'pools', pools], ['rule', 'rules', rules]] as typeof more
     const counted = (['added', 'changed', 'removed'] as const).flatMap(what => {
       const parts = lists.flatMap(
@@ -91,7 +102,7 @@ export function differenceWords({ tree, trees }: PlanDifference, people?: ListDi
       )
       return parts.length ? [`${parts.join(', ')} ${what}`] : []
     })
-    return rules.moved ? [...counted, 'rules in another order'] : counted
+    return [...counted, ...(rules.moved ? ['rules in another order'] : []), ...(serving ? ['pools settled otherwise'] : [])]
   }
   const others = trees.map(one => `tree «${one.id}»: ${[...(one.renamed ? ['another name'] : []), ...of(one)].join(', ')}`)
   return [...of(tree, people && [['person', 'people', people]]), ...others].join('; ') || 'nothing differs'

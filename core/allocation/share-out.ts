@@ -2,6 +2,7 @@ import { apportion } from '../money/apportion'
 import { minorUnit, type Scaled } from '../money/scaled'
 import type { Basis } from './bases'
 import { mayServe, poolTargets, type Pool, type ServingMethod } from './plan'
+import { inWholeUnits, largestOf } from '../money/whole-units'
 import { simultaneous } from './simultaneous'
 
 /** What a cost centre bears of a pool. */
@@ -134,11 +135,9 @@ function atOnce(weighed: readonly Weighed[], amounts: readonly Scaled[]): Held[]
   const kept = keeps.map(whole)
   // what is below the smallest part of all of them goes with the largest
   const all = amounts.reduce((a, b) => a + b, 0n)
-  const largest = keeps.reduce((best, value, at) => (size && abs(value) > abs(keeps[best]!) ? at : best), 0)
-  if (size) kept[largest]! += all - kept.reduce((a, b) => a + b, 0n)
+  if (size) kept[largestOf(keeps)]! += all - kept.reduce((a, b) => a + b, 0n)
   return weighed.map(({ refused }, at) => ({ amount: kept[at]!, ofPool: refused === null ? whole(has[at]!) : kept[at]! }))
 }
-const abs = (value: bigint) => (value < 0n ? -value : value)
 
 /**
  * Cuts what cost centres bear of pools that serve others, or are served, to whole minor units by largest remainders, so that nothing below
@@ -150,18 +149,10 @@ function cutAmongServing(held: readonly Held[], weighed: readonly Weighed[], uni
   const served = new Set(weighed.flatMap(({ weights }) => weights.map(({ target }) => target)))
   const own = held.filter((one, at) => one.amount !== 0n && (serving[at] || served.has(weighed[at]!.pool.id)))
   if (!own.length) return
-  const all = own.reduce((sum, { amount }) => sum + amount, 0n)
-  const largest = own.reduce((best, one) => (abs(one.amount) > abs(best.amount) ? one : best))
-  const byRemainder = own
-    .map((one, at) => ({ one, at, remainder: one.amount % unit }))
-    .sort((a, b) => (a.remainder === b.remainder ? a.at - b.at : a.remainder > b.remainder ? -1 : 1))
-  for (const { one, remainder } of byRemainder) one.amount -= remainder
-  const left = all - own.reduce((sum, { amount }) => sum + amount, 0n)
-  // less than a unit for each: up from the largest remainders, down from the smallest
-  const units = Number(left / unit)
-  const order = units < 0 ? byRemainder.toReversed() : byRemainder
-  for (const { one } of order.slice(0, Math.abs(units))) one.amount += units < 0 ? -unit : unit
-  largest.amount += left % unit
+  const amounts = own.map(({ amount }) => amount)
+  const { parts, rest } = inWholeUnits(amounts, unit)
+  own.forEach((one, at) => (one.amount = parts[at]!))
+  own[largestOf(amounts)]!.amount += rest
 }
 
 /** Weights that can be divided by, and what has to be said of them. */

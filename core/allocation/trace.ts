@@ -3,7 +3,6 @@ import type { CostMeasure, Narrowing } from '../spend/question'
 import type { Sentence } from '../spend/sentence'
 import { monthEnd, monthStart } from '../time/day'
 import type { Period } from '../time/period'
-import type { StatementLine } from './statement'
 
 /** What a statement is of: a billing month by one of the costs, in the first tree (null) or another. */
 export type TracedStatement = { centre: string; currency: string; month: string; measure: CostMeasure; tree: string | null }

@@ -1,6 +1,6 @@
-import type { PeopleList } from '../../shared/contracts/people'
-import { notFound } from '../problems/problem'
-import { currentPlan } from '../stores/organisation'
+import type { PeopleList, PersonEntry } from '../../shared/contracts/people'
+import { conflict, notFound } from '../problems/problem'
+import { currentPlan, savePerson } from '../stores/organisation'
 import type { EngineWork } from './engine-work'
 
 /** People, and whom one works as. */
@@ -28,5 +28,21 @@ export class Persons {
     const found = this.work.people.all.find(one => one.id === id)
     if (!found) throw notFound('person', `Nobody has the id «${id}».`)
     return { id: found.id }
+  }
+
+  /** Saves someone under an id. */
+  async save(id: string, entry: Omit<PersonEntry, 'id'>): Promise<PersonEntry> {
+    await savePerson(this.work.database.db, id, entry)
+    await this.work.people.changed()
+    return { id, ...entry }
+  }
+
+  /** Takes someone away. @throws Problem where nobody has the id. */
+  async remove(id: string): Promise<{ id: string }> {
+    this.find(id)
+    if (id === this.work.asker.id) throw conflict('That is you', 'Work as someone else, then take this person away.')
+    await savePerson(this.work.database.db, id, null)
+    await this.work.people.changed()
+    return { id }
   }
 }

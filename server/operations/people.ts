@@ -8,4 +8,15 @@ export const people = {
     body: contracts.chosenPerson,
     reply: contracts.chosenPerson,
   }),
+  save: operation('people', 'put', '/people/{id}', 'Someone of the company, and what they see.', {
+    reach: 'company',
+    parts: { id: contracts.personId },
+    body: contracts.personSave,
+    reply: contracts.personEntry,
+  }),
+  remove: operation('people', 'delete', '/people/{id}', 'Takes someone away; what they have done keeps their id.', {
+    reach: 'company',
+    parts: { id: contracts.personId },
+    reply: contracts.chosenPerson,
+  }),
 }

@@ -1,6 +1,7 @@
 import { desc, eq } from 'drizzle-orm'
 import type { AllocationPlan } from '../../core/allocation/plan'
 import { differenceWords, listDifference, planDifference } from '../../core/allocation/plan-difference'
+import type { PersonEntry } from '../../shared/contracts/people'
 import type { Organisation } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
@@ -90,5 +91,28 @@ export async function savePlan(db: Db, { plan, basedOn, leaveClosed }: PlanToSav
       )
     }
     return addVersion(tx, { plan, leaveClosed }, who)
+  })
+}
+
+/**
+ * Saves someone, or (without an entry) takes them away.
+ * @throws Problem where they would see cost centres that are not there, or nobody would be left who sees the whole company.
+ */
+export async function savePerson(db: Db, id: string, entry: Omit<PersonEntry, 'id'> | null): Promise<void> {
+  await alone(db, 'organisation', async tx => {
+    const others = (await personEntries(tx)).filter(one => one.id !== id)
+    const centres = new Set((await currentPlan(tx))?.plan.centres.map(one => one.id))
+    const unknown = entry?.bound?.find(centre => !centres.has(centre))
+    if (unknown !== undefined)
+      throw conflict('There is no such cost centre', `«${unknown}» is no cost centre of the saved plan: save it first, or choose another.`)
+    const isLast = (!entry || entry.bound !== null) && !others.some(one => one.bound === null)
+    if (isLast && (others.length || entry))
+      throw conflict('Someone must see the whole company', 'Nobody would be left who does. Let someone else see all of it first.')
+    if (!entry) await tx.delete(person).where(eq(person.id, id))
+    else
+      await tx
+        .insert(person)
+        .values({ id, ...entry })
+        .onConflictDoUpdate({ target: person.id, set: entry })
   })
 }

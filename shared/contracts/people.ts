@@ -26,4 +26,9 @@ export const peopleList = z.object({
     .nullable(),
 })
 export type PeopleList = z.infer<typeof peopleList>
+/** Someone to be saved under an id. */
+export const personSave = personEntry.omit({ id: true })
+export type PersonEntry = z.infer<typeof personEntry>
+/** An id for a person: part of an address. */
+export const personId = z.string().regex(/^[\p{Letter}\p{Number}][\p{Letter}\p{Number}._-]{0,99}$/u, 'letters, digits, points and hyphens')
 export const chosenPerson = z.object({ id: z.string() })

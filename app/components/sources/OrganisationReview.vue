@@ -20,6 +20,7 @@ const lines = computed(() =>
     ...review.value.plan.trees.flatMap(tree => linesOf(tree, ` of «${tree.id}»`)),
   ].filter(({ list }) => list.added.length || list.changed.length || list.removed.length),
 )
+const isServed = computed(() => [review.value.plan.tree, ...review.value.plan.trees].some(tree => tree.serving))
 const isMoved = computed(() => review.value.plan.tree.rules.moved || review.value.plan.trees.some(tree => tree.rules.moved))
 /** As many names as one reads. */
 const named = (names: readonly string[]) =>
@@ -52,6 +53,10 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
         <tr v-for="tree in review.plan.trees.filter(one => one.renamed)" :key="`name of ${tree.id}`">
           <td class="what">tree «{{ tree.id }}»</td>
           <td colspan="3">It has another name.</td>
+        </tr>
+        <tr v-if="isServed">
+          <td class="what">serving</td>
+          <td colspan="3">Pools that serve each other are settled otherwise.</td>
         </tr>
         <tr v-if="isMoved">
           <td class="what">order</td>

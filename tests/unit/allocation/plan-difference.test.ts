@@ -38,6 +38,7 @@ describe('what two plans differ in', () => {
         ...{ added: ['team tag is z → Gamma'], changed: [{ name: 'team tag is y → Alpha two', fields: ['target'] }] },
         ...{ removed: [], moved: true },
       },
+      serving: false,
     })
     expect(isSamePlan(difference)).toBe(false)
     expect(differenceWords(difference)).toBe(
@@ -105,4 +106,18 @@ it('effects by centre add up to nothing in every currency; what does not move is
     { centre: 'a', currency: 'EUR', difference: '2.000000000000001' },
     { centre: null, currency: 'EUR', difference: '-2.000000000000001' },
   ])
+})
+
+it('says that pools that serve each other are settled otherwise, and in another order where that matters', () => {
+  const pool = (id: string) => ({ id, name: id, method: 'even' as const })
+  const plan = (serving: AllocationPlan['serving'], ...ids: string[]): AllocationPlan => ({
+    ...allocationPlan,
+    pools: ids.map(pool),
+    ...(serving && { serving }),
+  })
+  const words = (a: AllocationPlan, b: AllocationPlan) => differenceWords(planDifference(a, b))
+  expect(words(plan('direct', 'p', 'q'), plan('reciprocal', 'p', 'q'))).toBe('pools settled otherwise')
+  expect(words(plan(undefined, 'p', 'q'), plan('step-down', 'p', 'q'))).toBe('pools settled otherwise')
+  expect(words(plan('step-down', 'p', 'q'), plan('step-down', 'q', 'p'))).toBe('pools settled otherwise')
+  expect(isSamePlan(planDifference(plan('reciprocal', 'p', 'q'), plan('reciprocal', 'q', 'p')))).toBe(true)
 })

@@ -23,7 +23,18 @@ const group = (team: string | null, SubAccountName: string, amount: string) => (
 })
 const queue = [group('bookings', 'live', '9'), group('bookings', 'test', '4'), group(null, 'live', '3')]
 const settled = (version: number) => ({
-  ...{ statements: [], catches: [], pools: [], unallocated: queue, flows: [], revision: 1, version },
+  ...{
+    statements: [],
+    catches: [],
+    pools: [],
+    unallocated: queue,
+    flows: [],
+    revision: 1,
+    version,
+    basis: '',
+    closed: null,
+    adjustments: [],
+  },
   proof: [{ currency: 'EUR', bill: '16', direct: '0', shared: '0', unallocated: '16', equal: true }],
 })
 const month = { month: '2026-10', measure: 'billedCost' as const }
@@ -42,6 +53,8 @@ beforeEach(() => {
   })
   log = answering({
     'GET people': () => ({ body: { people: [], who: '', me: null } }),
+    'GET allocation/versions': () => ({ body: { versions: [{ version, who: 'Ines', savedAt: '2026-11-30T10:00:00Z' }] } }),
+    'GET allocation/closings': () => ({ body: { closed: [], firstOpen: null } }),
     'GET allocation/plan': () => ({ body: { version, plan, who: 'Ines', savedAt: '2026-11-30T10:00:00Z' } }),
     'GET allocation/settlement': () => ({ body: settled(version) }),
     'POST allocation/preview': () => ({ body: settled(0) }),

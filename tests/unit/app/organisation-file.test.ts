@@ -14,6 +14,7 @@ const plan = (target = 'a'): AllocationPlan => ({
 })
 const settled = (onA: string, onB: string) => ({
   ...{ catches: [], pools: [], unallocated: [], proof: [], flows: [], revision: 1, version: 1 },
+  ...{ basis: '', closed: null, adjustments: [] },
   statements: Object.entries({ a: onA, b: onB }).map(([centre, total]) => {
     return { centre, currency: 'EUR', direct: total, shared: '0', total, lines: [] }
   }),
@@ -27,6 +28,7 @@ beforeEach(() => {
   current = { people: [person('ines')], plan: plan(), version: 4 }
   log = answering({
     'GET people': () => ({ body: { people: [], who: '', me: null } }),
+    'GET allocation/closings': () => ({ body: { closed: [], firstOpen: null } }),
     'GET organisation': () => ({ body: current ?? { people: [], plan: null, version: 0 } }),
     'POST organisation': ({ body }) =>
       current && (body as { basedOn?: number }).basedOn !== current.version

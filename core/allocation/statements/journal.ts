@@ -1,0 +1,41 @@
+import { minorUnit, scaled, scaledText, sizeOf, type Scaled } from '../../money/scaled'
+import { inWholeUnits, largestOf } from '../../money/whole-units'
+import type { MonthStatements } from './month-statements'
+
+/** A line of a journal: an amount in whole minor units on one side; the other is empty. */
+export type JournalLine = { account: string; name: string; currency: string; debit: string | null; credit: string | null }
+
+/** The account that cloud cost is taken from when it is put on cost centres. */
+export const CLEARING = { account: 'clearing', name: 'Cloud cost to be allocated' }
+
+/**
+ * A month as a journal for the ledger, balanced in each currency: every cost centre, and what is unallocated, is debited with what it bears
+ * (credited where that is below zero), and the clearing account takes the other side. Amounts are cut to minor units by largest remainders;
+ * the sum is the bill with adjustments, rounded half away from zero. (Double entry: common practice, no source.)
+ * @param decimals of a currency's minor unit.
+ */
+export function journalOf({ statements, unallocated }: MonthStatements, decimals: (currency: string) => number): JournalLine[] {
+  const bearers = [
+    ...statements.map(({ centre, currency, toBear }) => ({ account: centre.code ?? centre.id, name: centre.name, currency, toBear })),
+    ...unallocated.map(({ currency, toBear }) => ({ account: 'unallocated', name: 'Unallocated', currency, toBear })),
+  ]
+  return [...new Set(bearers.map(({ currency }) => currency))].sort().flatMap(currency => {
+    const own = bearers.filter(one => one.currency === currency)
+    const unit = minorUnit(decimals(currency))
+    const { parts, rest } = inWholeUnits(
+      own.map(({ toBear }) => scaled(toBear)),
+      unit,
+    )
+    if (sizeOf(rest) * 2n >= unit) parts[largestOf(parts)]! += rest < 0n ? -unit : unit
+    const sum = parts.reduce((total, part) => total + part, 0n)
+    const lines = own.map(({ account, name }, at) => line({ account, name }, currency, parts[at]!))
+    return [...lines.filter(({ debit, credit }) => debit ?? credit), line(CLEARING, currency, -sum)]
+  })
+}
+
+/** What is owed is a debit, what is given back a credit; nothing where it is zero. */
+const line = ({ account, name }: { account: string; name: string }, currency: string, amount: Scaled): JournalLine => ({
+  ...{ account, name, currency },
+  debit: amount > 0n ? scaledText(amount) : null,
+  credit: amount < 0n ? scaledText(-amount) : null,
+})
