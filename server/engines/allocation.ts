@@ -1,5 +1,8 @@
 import { firstOpenMonth } from '../../core/allocation/closing/closing-order'
-import type { AllocationQuestion, SettledBeside } from '../../shared/contracts/allocation'
+import { treeWithin } from '../../core/allocation/bound'
+import { treeOf } from '../../core/allocation/plan'
+import { tableFormats } from '../../shared/table-formats'
+import type { AllocationQuestion, SettledBeside, StatementFormat, StatementsAsked } from '../../shared/contracts/allocation'
 import type { RatesAsked } from '../charges/cube/cube-slices'
 import type { allocation } from '../operations/allocation'
 import type { BodyOf } from '../operations/operation'
@@ -19,10 +22,18 @@ import {
   planFor,
 } from '../use-cases/closed-months'
 import { settleMonth } from '../use-cases/settle-month'
+import { JsonBytes } from '../json-bytes'
 import type { EngineWork } from './engine-work'
 
 /** The rates that a month was closed with; null where it is open. */
 const ratesOf = (closed: ClosedMonth | null): RatesAsked => closed && { reportCurrency: closed.reportCurrency, rates: closed.rates }
+
+const statementMimes: Record<StatementFormat, string> = {
+  pdf: 'application/pdf',
+  csv: tableFormats.csv.mime,
+  xlsx: tableFormats.xlsx.mime,
+  journal: tableFormats.csv.mime,
+}
 
 type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Name]>
 
@@ -81,6 +92,23 @@ export class Allocation {
     const basis = await basisFor(this.work)
     const first = firstOpenMonth((await listClosed(this.#db)).map(one => one.month))
     return { version, basis, closed: null, adjustments: first === month ? await adjustmentsArriving(this.work, tree) : [] }
+  }
+
+  /** The statements of a month as a file. */
+  async statements(format: StatementFormat, { centre = undefined, ...question }: StatementsAsked) {
+    const reply = await this.settlement(question)
+    const [closed, { bound }] = [await findClosed(this.#db, question.month), this.work.asker]
+    const isKept = !(reply instanceof JsonBytes)
+    const { plan } = isKept ? await this.plan({ version: reply.version }) : await planFor(this.#db, closed)
+    const tree = treeOf(plan, question.tree ?? null)!
+    const centres = bound ? treeWithin(tree.centres, bound) : tree.centres
+    if (centre !== undefined && !centres.some(({ id }) => id === centre)) throw notFound('cost centre', `There is no «${centre}».`)
+    const bytes = await this.work.exporter.writeStatements({
+      ...{ format, month: question.month, measure: question.measure, centres, centre: centre ?? null },
+      settled: isKept ? reply : Buffer.from(reply.bytes),
+      people: Object.fromEntries(await namesOf(this.#db)),
+    })
+    return { bytes, mime: statementMimes[format], fileName: `${['statements', question.month, centre].filter(Boolean).join('-')}` }
   }
 
   /** The months that are closed, and the one in which adjustments arrive. */

@@ -10,6 +10,7 @@ import { linesStream } from './lines/lines-stream'
 import type { SpendTableTask } from './tables/spend-table'
 import type { TableTask } from './tables/table-task'
 import type { ExportTask } from './estimate/writer'
+import type { StatementsTask } from './statements/statements-task'
 
 type Reply = { bytes: Uint8Array } | { error: string }
 
@@ -28,6 +29,11 @@ export class Exporter {
   /** A table of spend, or the notes beside it. */
   writeSpendTable(spend: SpendTableTask): Promise<Uint8Array> {
     return this.#run('tables', { spend } satisfies TableTask)
+  }
+
+  /** The statements of a month. */
+  writeStatements(statements: StatementsTask): Promise<Uint8Array> {
+    return this.#run('exports', { statements })
   }
 
   /** Charge lines, made while they are taken. */

@@ -35,6 +35,12 @@ export const allocation = {
     query: contracts.allocationQuestion,
     reply: contracts.settlement,
   }),
+  statements: operation('allocation', 'get', '/allocation/statements/{format}', 'The statements of a month as a file.', {
+    reach: 'bounded',
+    parts: { format: contracts.statementFormat },
+    query: contracts.statementsAsked,
+    reply: 'file',
+  }),
   closings: operation('allocation', 'get', '/allocation/closings', 'Months that are closed, and where adjustments arrive.', {
     reach: 'common',
     reply: contracts.closings,

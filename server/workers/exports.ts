@@ -3,17 +3,19 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { makeDocument } from '../../core/estimate/documents/document'
 import { writers } from '../exports/estimate'
 import type { ExportTask } from '../exports/estimate/writer'
+import type { StatementsTask } from '../exports/statements/statements-task'
 import { goGently } from './gentle'
 
 goGently()
 
-async function write(task: ExportTask): Promise<Uint8Array> {
+async function write(task: ExportTask | { statements: StatementsTask }): Promise<Uint8Array> {
+  if ('statements' in task) return (await import('../exports/statements/statements-file')).statementsFile(task.statements)
   const writer = await writers[task.format]()
   return writer.write(makeDocument(task.estimate, task.prices, task.audience, task.facts), task)
 }
 
 const port = parentPort!
-write(workerData as ExportTask).then(
+write(workerData as Parameters<typeof write>[0]).then(
   bytes => port.postMessage({ bytes }),
   (error: Error) => port.postMessage({ error: error.stack ?? error.message }),
 )

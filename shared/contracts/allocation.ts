@@ -141,3 +141,10 @@ export const closeMonth = z.object({
   basis: z.string().max(100),
 })
 export type CloseMonth = z.infer<typeof closeMonth>
+
+/** What a month's statements leave as: a document, a table, or a journal for the ledger. */
+export const statementFormat = z.enum(['pdf', 'csv', 'xlsx', 'journal'])
+export type StatementFormat = z.infer<typeof statementFormat>
+/** The statements of a month; of one cost centre with all below it where it is named. */
+export const statementsAsked = allocationQuestion.omit({ as: true }).extend({ centre: z.string().optional() })
+export type StatementsAsked = z.infer<typeof statementsAsked>

@@ -16,6 +16,7 @@ import { spendAnswer } from '../../shared/contracts/spend'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { ownServer } from '../support/own-server'
+import { pdfText } from '../support/pdf-text'
 import { openKept, post, put, startServer } from '../support/server'
 
 const server = ownServer()
@@ -147,12 +148,12 @@ it('a late correction leaves it as it was, and arrives in the first open month, 
   // never inside the sum of the bill
   expect(november.proof).toMatchObject([{ bill: '3', direct: '3', shared: '0', unallocated: '0', equal: true }])
   // its charges: what was closed beside what is there now
-  const { lines, rest } = movedLines.parse(await server.json('allocation/closings/2025-10/changes'))
-  expect([rest, lines.map(line => [line.service, line.before, line.after])]).toEqual([
+  const { lines: changed, rest } = movedLines.parse(await server.json('allocation/closings/2025-10/changes'))
+  expect([rest, changed.map(line => [line.service, line.before, line.after])]).toEqual([
     0,
     [
       ['Disks', '0', '-12.5'],
-      [october[3]!.ServiceName, '112.005', '113'],
+      [october[3]!.ServiceName, '105.005', '106'],
     ],
   ])
   expect((await server.call('allocation/closings/2025-09/changes')).status).toBe(404)
@@ -164,6 +165,37 @@ it('a late correction leaves it as it was, and arrives in the first open month, 
   ])
   expect((await server.call('allocation/closings/2025-11', { headers: as('Fenna Ruys') })).status).toBe(403)
   expect((await ask('2025-09')).adjustments).toEqual([])
+  // as files: the same, with what is on none, for whoever may see it
+  const file = async (format: string, who: string, more = '') => {
+    const asked = `allocation/statements/${format}?month=2025-11&measure=billedCost${more}`
+    const reply = await server.call(asked, { headers: as(who) })
+    return { status: reply.status, type: reply.headers.get('content-type'), bytes: Buffer.from(await reply.arrayBuffer()) }
+  }
+  const lines = async (format: string, who: string, more?: string) =>
+    (await file(format, who, more)).bytes.toString('utf8').trim().split('\r\n').slice(1)
+  expect(await lines('csv', 'Ines Moldal')).toEqual([
+    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,Disks,2025-10: late or corrected charges,,-12.5',
+    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,share of Network,2025-10: late or corrected charges,,-0.53',
+    expect.stringMatching(/^2025-11,Centre freight,,,EUR,direct,.*,,,3$/),
+    '2025-11,Centre freight,,,EUR,adjustment,share of Network,2025-10: late or corrected charges,,0.53',
+    '2025-11,unallocated,,,EUR,adjustment,,2025-10: late or corrected charges,,0.995',
+  ])
+  // -13.03, 3.53 and 0.995 come to -8.505, rounded half away -8.51: cut to cents they do already
+  expect(await lines('journal', 'Ines Moldal')).toEqual([
+    '2025-11,ferry,Centre ferry,EUR,,13.03',
+    '2025-11,freight,Centre freight,EUR,3.53,',
+    '2025-11,unallocated,Unallocated,EUR,0.99,',
+    '2025-11,clearing,Cloud cost to be allocated,EUR,8.51,',
+  ])
+  expect((await lines('csv', 'Fenna Ruys')).map(row => row.split(',')[1])).toEqual(['Centre ferry', 'Centre ferry'])
+  expect(await lines('csv', 'Ines Moldal', '&centre=freight')).toHaveLength(2)
+  expect((await file('csv', 'Fenna Ruys', '&centre=freight')).status).toBe(404)
+  expect((await file('docx', 'Ines Moldal')).status).toBe(422)
+  const pdf = await pdfText((await file('pdf', 'Fenna Ruys')).bytes)
+  expect(pdf).toContain('Centre ferry')
+  expect(pdf).toContain('−13.03')
+  expect(pdf).not.toContain('freight')
+  expect((await file('xlsx', 'Ines Moldal')).type).toContain('spreadsheet')
   // in another tree over the same money
   expect(adjusted(await ask('2025-11&tree=products'))).toEqual([
     ['2025-10', 'app', 'EUR', 'charges', '-12.5'],

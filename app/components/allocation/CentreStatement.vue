@@ -2,7 +2,7 @@
 import { adjustmentsBelow, type Adjustment } from '../../../core/allocation/closing/adjustments'
 import { traceOf } from '../../../core/allocation/trace'
 import { addTexts } from '../../../core/money/amount-text'
-import type { Statement } from '../../../shared/contracts/allocation'
+import type { Statement, StatementFormat } from '../../../shared/contracts/allocation'
 
 /** What a cost centre bears of a month; each line leads to its charges, by the rules that put them there. */
 const props = defineProps<{ centre: string; currency: string; month: string }>()
@@ -29,6 +29,12 @@ const toBear = computed(() => addTexts([total.value, ...adjustments.value.map(({
 const causeWords = { charges: 'late or corrected charges', rules: 'changed rules' } as const
 const lineWords = (line: Adjustment['lines'][number]) =>
   line.kind === 'direct' ? valueLabel('ServiceName', line.service) : line.kind === 'share' ? `share of ${line.pool}` : 'unallocated'
+/** The statement, with those below it, as a file; what is not saved is in none. */
+const file = (format: StatementFormat, centre: string | null = props.centre) => {
+  const { measure, tree } = allocation.question!
+  const query = new URLSearchParams({ month: props.month, measure, ...(tree ? { tree } : {}), ...(centre ? { centre } : {}) })
+  return `/api/v1/allocation/statements/${format}?${query}`
+}
 const share = (part: string, of: string) => percent(part, of)
 </script>
 
@@ -88,12 +94,25 @@ const share = (part: string, of: string) => percent(part, of)
         </tr>
       </tbody>
     </table>
+    <p v-if="!allocation.draft" class="minor files">
+      This one with those below it as <a class="link" :href="file('pdf')" download>PDF</a>
+      <a class="link" :href="file('csv')" download>CSV</a> <a class="link" :href="file('xlsx')" download>XLSX</a><br />
+      All statements as <a class="link" :href="file('pdf', null)" download>PDF</a>
+      <a class="link" :href="file('csv', null)" download>CSV</a> <a class="link" :href="file('xlsx', null)" download>XLSX</a>
+      <a class="link" :href="file('journal', null)" download>journal for the ledger</a>
+    </p>
   </section>
 </template>
 
 <style scoped>
 section {
   margin-top: 18px;
+}
+.files {
+  margin-top: 6px;
+}
+.files .link {
+  margin-right: 6px;
 }
 .part td:first-child {
   padding-left: 18px;

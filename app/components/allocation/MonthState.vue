@@ -2,6 +2,7 @@
 import { adjustedSums } from '../../../core/allocation/closing/adjustments'
 import { addMonths } from '../../../core/time/day'
 import { closingOutlook, type ClosingOutlook } from '../../../shared/contracts/allocation'
+import { measureNames } from '../../../shared/words/table-heads'
 
 /** Whether a month is open or closed, and how it is closed. */
 const { month, currency } = defineProps<{ month: string; currency: string }>()
@@ -12,12 +13,6 @@ const confirm = useTemplateRef('confirm')
 const { attempt, problem } = useAttempt()
 /** How this month was closed, also where it is shown otherwise. */
 const closed = computed(() => allocation.closings.closed.find(one => one.month === month) ?? null)
-const measureWords = {
-  billedCost: 'billed cost',
-  effectiveCost: 'effective cost',
-  listCost: 'list cost',
-  contractedCost: 'contracted cost',
-}
 /** Months as people write them, in what the server says. */
 const inWords = (said: string) => said.replace(/\b\d{4}-\d\d\b(?!-)/g, monthText)
 const proof = computed(() => allocation.proofOf(currency))
@@ -50,12 +45,12 @@ watch(
   <section aria-label="Month">
     <p v-if="allocation.closed" class="state">
       <b>Closed</b> by {{ allocation.closed.who }}, {{ timeText(allocation.closed.closedAt) }}, by
-      {{ measureWords[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what comes later is
+      {{ measureNames[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what comes later is
       adjusted in {{ monthText(allocation.closings.firstOpen!) }}.
     </p>
     <p v-else-if="closed" class="state">
-      {{ monthText(month) }} was closed by {{ measureWords[closed.measure] }}. This is how it looks today{{
-        allocation.question?.measure === closed.measure ? '' : ` by ${measureWords[allocation.question!.measure]}`
+      {{ monthText(month) }} was closed by {{ measureNames[closed.measure] }}. This is how it looks today{{
+        allocation.question?.measure === closed.measure ? '' : ` by ${measureNames[allocation.question!.measure]}`
       }}, not what was closed.
       <button
         v-if="allocation.question?.measure !== closed.measure"
@@ -74,7 +69,7 @@ watch(
       <p v-if="outlook.barrier" class="warn">{{ monthText(month) }} cannot be closed: {{ inWords(outlook.barrier) }}.</p>
       <template v-else>
         <p>
-          This closes {{ monthText(month) }} by {{ measureWords[allocation.question!.measure] }}, in all currencies, under version
+          This closes {{ monthText(month) }} by {{ measureNames[allocation.question!.measure] }}, in all currencies, under version
           {{ allocation.saved?.version }} of the rules.
           <template v-if="proof">
             In {{ currency }}: {{ money(proof.bill, currency) }} on the bill, {{ money(proof.unallocated, currency) }} of it unallocated ({{

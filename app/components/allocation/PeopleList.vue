@@ -120,4 +120,9 @@ section {
 .editor label {
   color: var(--ink-2);
 }
+.control {
+  border-bottom: 1px solid var(--act);
+  font-weight: 560;
+  min-height: 24px;
+}
 </style>

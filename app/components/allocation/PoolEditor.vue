@@ -28,7 +28,7 @@ function divide(method: Pool['method']) {
   else void allocation.setPool({ ...base, method })
 }
 const amongWays: { value: Among['of'] | ''; label: string }[] = [
-  { value: '', label: 'those it finds' },
+  { value: '', label: 'those with a base' },
   { value: 'everyone', label: 'everyone' },
   { value: 'with cost', label: 'those with cost of their own' },
   { value: 'subtree', label: 'a cost centre and all below it' },
@@ -210,5 +210,10 @@ async function remove() {
 }
 .shares .field {
   width: 70px;
+}
+.control {
+  border-bottom: 1px solid var(--act);
+  font-weight: 560;
+  min-height: 24px;
 }
 </style>

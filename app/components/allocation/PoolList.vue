@@ -12,7 +12,7 @@ const amountOf = (id: string) => allocation.settled?.pools.find(one => one.pool 
 const owner = (id: string | null | undefined) => session.people.find(one => one.id === id)?.name ?? id ?? '–'
 const among = ({ among, method }: Pool) => {
   if (method === 'shares') return 'who is named'
-  if (!among) return method === 'even' ? 'everyone' : 'those it finds'
+  if (!among) return method === 'even' ? 'everyone' : 'those with a base'
   if (among.of === 'subtree') return `${allocation.targetName(among.centre)} and below`
   if (among.of === 'list') return among.centres.map(allocation.targetName).join(', ')
   return among.of === 'everyone' ? 'everyone' : 'those with cost of their own'

@@ -1,4 +1,4 @@
-import { minorUnit, scaled, scaledText, sizeOf, type Scaled } from '../../money/scaled'
+import { minorUnit, roundScaled, scaled, scaledText, type Scaled } from '../../money/scaled'
 import { inWholeUnits, largestOf } from '../../money/whole-units'
 import type { MonthStatements } from './month-statements'
 
@@ -21,15 +21,15 @@ export function journalOf({ statements, unallocated }: MonthStatements, decimals
   ]
   return [...new Set(bearers.map(({ currency }) => currency))].sort().flatMap(currency => {
     const own = bearers.filter(one => one.currency === currency)
-    const unit = minorUnit(decimals(currency))
-    const { parts, rest } = inWholeUnits(
-      own.map(({ toBear }) => scaled(toBear)),
-      unit,
-    )
-    if (sizeOf(rest) * 2n >= unit) parts[largestOf(parts)]! += rest < 0n ? -unit : unit
-    const sum = parts.reduce((total, part) => total + part, 0n)
+    const amounts = own.map(({ toBear }) => scaled(toBear))
+    const { parts, rest } = inWholeUnits(amounts, minorUnit(decimals(currency)))
+    const cut = parts.reduce((total, part) => total + part, 0n)
+    parts[largestOf(amounts)]! += roundScaled(cut + rest, decimals(currency)) - cut
     const lines = own.map(({ account, name }, at) => line({ account, name }, currency, parts[at]!))
-    return [...lines.filter(({ debit, credit }) => debit ?? credit), line(CLEARING, currency, -sum)]
+    return [
+      ...lines.filter(({ debit, credit }) => debit ?? credit),
+      line(CLEARING, currency, -parts.reduce((total, part) => total + part, 0n)),
+    ]
   })
 }
 

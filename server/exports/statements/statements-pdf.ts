@@ -1,0 +1,81 @@
+import pdfmake from 'pdfmake'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import {
+  adjustmentWords,
+  causeWords,
+  type CentreStatement,
+  type MonthStatements,
+} from '../../../core/allocation/statements/month-statements'
+import { monthText } from '../../../shared/words/days'
+import { measureNames } from '../../../shared/words/table-heads'
+import { dayWords, dim, ink, layout, money, right, runs, say, setUp } from '../estimate/pdf-look'
+
+/** The statements of a month: one cost centre and currency to a page. */
+export async function statementsPdf(month: MonthStatements, owner: (id: string) => string): Promise<Uint8Array> {
+  setUp()
+  const title = `Statements of ${monthText(month.month)}`
+  const definition: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [48, 52, 48, 52],
+    defaultStyle: { font: 'Sans', fontSize: 9, color: ink, lineHeight: 1.15 },
+    info: { title, creator: 'Rain Barrel' },
+    footer: (page: number, pages: number) => ({
+      columns: [
+        say(`${title} · ${stateWords(month)}`, { color: dim, fontSize: 8 }),
+        { text: `${page} of ${pages}`, alignment: 'right', color: dim, fontSize: 8 },
+      ],
+      margin: [48, 16, 48, 0],
+    }),
+    content: month.statements.length
+      ? month.statements.flatMap((one, at) => statement(one, month, owner, at > 0))
+      : [say(`Nothing landed on these cost centres in ${monthText(month.month)}.`)],
+  }
+  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
+}
+
+const stateWords = ({ closed, measure }: MonthStatements) =>
+  [measureNames[measure], closed ? `closed on ${dayWords(closed.closedAt.slice(0, 10))}` : 'draft'].join(' · ')
+
+function statement(one: CentreStatement, month: MonthStatements, owner: (id: string) => string, isNext: boolean): Content[] {
+  const { centre, currency, lines, total, adjustments, toBear } = one
+  const facts = [
+    monthText(month.month),
+    centre.code ? `code ${centre.code}` : '',
+    centre.owner ? `owner ${owner(centre.owner)}` : 'no owner',
+    currency,
+    stateWords(month),
+  ]
+  const head = (text: string): TableCell => say(text, { color: dim }) as TableCell
+  const sum = (text: string, amount: string): TableCell[] => [
+    say(text, { bold: true }) as TableCell,
+    '',
+    right(money(amount, currency), { bold: true }),
+  ]
+  const body: TableCell[][] = [[head('line'), head('how'), right(currency, { color: dim })]]
+  for (const line of lines)
+    body.push(
+      line.kind === 'direct'
+        ? [say(line.service ?? 'no service') as TableCell, head('direct'), right(money(line.amount, currency))]
+        : [say(line.pool) as TableCell, head(shareWords(line, currency)), right(money(line.amount, currency))],
+    )
+  body.push(sum(adjustments.length ? `Part of the bill of ${monthText(month.month)}` : 'To bear', total))
+  for (const { month: of, cause, lines: parts } of adjustments)
+    for (const part of parts)
+      body.push([
+        say(adjustmentWords(part)) as TableCell,
+        head(`adjustment of ${monthText(of)}: ${causeWords[cause]}`),
+        right(money(part.amount, currency)),
+      ])
+  if (adjustments.length) body.push(sum('To bear, with adjustments', toBear))
+  return [
+    { text: runs(centre.name), font: 'Serif', fontSize: 20, margin: [0, 0, 0, 4], ...(isNext && { pageBreak: 'before' as const }) },
+    say(facts.filter(Boolean).join(' · '), { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] }),
+    { table: { headerRows: 1, widths: ['*', '*', 'auto'], body }, layout },
+  ]
+}
+
+/** How a share came about: the base and the part of it are there for those who may see pools. */
+function shareWords(line: Extract<CentreStatement['lines'][number], { kind: 'share' }>, currency: string): string {
+  const ofPool = line.ofPool === null ? [] : [`of ${money(line.ofPool, currency)}`]
+  return [...ofPool, line.label, ...(line.note ? [line.note] : [])].join('; ')
+}
