@@ -2,6 +2,8 @@
 import { addMonths, monthOf } from '../../core/time/day'
 
 const allocation = useAllocation()
+const closings = useClosings()
+const organisation = useOrganisationFile()
 const data = useData()
 const route = useRoute()
 const router = useRouter()
@@ -19,7 +21,7 @@ const month = computed(() => {
   return months.value.includes(asked) ? asked : (months.value[1] ?? months.value[0] ?? '')
 })
 /** How the month was closed: another basis can be looked at, but is not what was closed. */
-const closedState = computed(() => allocation.closings.closed.find(one => one.month === month.value) ?? null)
+const closedState = computed(() => closings.stateOf(month.value))
 const measure = computed(() => {
   const asked = route.query.cost ?? (closedState.value?.measure === 'billedCost' ? 'billed' : 'effective')
   return asked === 'billed' ? ('billedCost' as const) : ('effectiveCost' as const)
@@ -145,7 +147,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
             <p v-if="allocation.saved" class="minor saved">
               Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.
-              <button class="link" @click="allocation.download()">Download cost centres and rules</button>
+              <button class="link" @click="organisation.download()">Download cost centres and rules</button>
             </p>
           </aside>
         </div>

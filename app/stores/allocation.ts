@@ -8,24 +8,20 @@ import { mainTotal } from '../../core/money/main-total'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
   centreList,
-  closedState,
-  closings as closingsReply,
   planSaved,
   planState,
   planVersions,
   settlement,
   type AllocationQuestion,
-  type Closings,
   type PlanState,
   type Settlement,
   type UnallocatedGroup,
 } from '../../shared/contracts/allocation'
-import { organisationState } from '../../shared/contracts/reference-data'
 import { computed, ref, shallowRef, toRaw } from 'vue'
+import { useClosings } from './closings'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
-import { saveFile } from '../utils/save-file'
 import { planEdits } from '../utils/plan-edits'
 import { keptDraft, problemOfPlan } from '../utils/rule-draft'
 
@@ -34,11 +30,7 @@ export const useAllocation = defineStore('allocation', () => {
   const saved = ref<PlanState | null>(null)
   /** The cost centres of someone who sees a part of the company: the plan itself is not for them. */
   const seen = ref<CostCentre[] | null>(null)
-  /** Plans of before, by their version. */
-  const plans = shallowRef(new Map<number, AllocationPlan>())
-  /** Which months are closed, and the first that is not. */
-  const closings = ref<Closings>({ closed: [], firstOpen: null })
-  const closing = ref(false)
+  const months = useClosings()
   /** What is being changed; null while nothing is. */
   const draft = ref<AllocationPlan | null>(null)
   const question = ref<AllocationQuestion | null>(null)
@@ -69,7 +61,7 @@ export const useAllocation = defineStore('allocation', () => {
   /** Where a closed month is shown, how it was closed. */
   const closed = computed(() => settled.value?.closed ?? null)
   /** The plan that what is shown was settled by: of a closed month the one of then. */
-  const plan = computed(() => (closed.value && !draft.value ? (plans.value.get(closed.value.version) ?? null) : newest.value))
+  const plan = computed(() => (closed.value && !draft.value ? months.planOf(closed.value.version) : newest.value))
   const centres = computed(() => plan.value?.centres ?? seen.value ?? [])
   const tree = computed(() => treeOrder(centres.value))
   /** What is on the cost centres that are shown, by currency, the largest first. */
@@ -97,16 +89,12 @@ export const useAllocation = defineStore('allocation', () => {
       }
       if (missing.value) return
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
-      closings.value = await client.get('allocation/closings', closingsReply)
+      await months.load()
       const answer =
         draft.value && !planProblem.value
           ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
           : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
-      const version = answer.closed?.version
-      if (session.seesAll && version !== undefined && !plans.value.has(version)) {
-        const own = await client.get(`allocation/plan?version=${version}`, planState)
-        plans.value = new Map(plans.value).set(version, own.plan)
-      }
+      if (session.seesAll && answer.closed) await months.learn(answer.closed.version)
       if (mine !== asked) return
       settled.value = answer
       problem.value = null
@@ -194,36 +182,21 @@ export const useAllocation = defineStore('allocation', () => {
   /** Closes the month as it is shown. */
   async function closeMonth() {
     if (!settled.value || !question.value) return
-    const { revision, version, basis } = settled.value
-    const { month, measure } = question.value
-    closing.value = true
-    try {
-      await client.send('POST', 'allocation/closings', { month, measure, revision, version, basis }, closedState)
-      problem.value = null
-    } catch (error) {
-      problem.value = problemOf(error)
-    } finally {
-      closing.value = false
-    }
-    const failed = problem.value
+    const failed = await months.close(question.value, settled.value)
     await again()
     problem.value ??= failed
-  }
-
-  /** People, cost centres and rules as a file that can be dropped again. */
-  async function download() {
-    try {
-      const { people, plan } = await client.get('organisation', organisationState)
-      saveFile(new Blob([`${JSON.stringify({ people, plan }, null, 2)}\n`], { type: 'application/json' }), 'cost-centres.json')
-    } catch (error) {
-      problem.value = problemOf(error)
-    }
   }
 
   const newId = () => `rule-${crypto.randomUUID().slice(0, 8)}`
   /** A rule that would catch a group of the queue and no other, placed last and opened: where it goes is for a person to choose. */
   const ruleFor = (group: UnallocatedGroup) =>
     edits.addRule({ id: newId(), conditions: groupConditions(group.values, settled.value!.unallocated), target: '' })
+  /** Rules that put groups of the queue on their owners, placed last, as one step. */
+  const acceptOwners = (accepted: readonly { group: UnallocatedGroup; target: string }[]) => {
+    const all = settled.value!.unallocated
+    const rules = accepted.map(({ group, target }) => ({ id: newId(), conditions: groupConditions(group.values, all), target }))
+    return change(next => void next.rules.push(...rules))
+  }
   const edits = planEdits({ change, newest: () => toRaw(newest.value!), editing, newId })
 
   const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
@@ -238,8 +211,6 @@ export const useAllocation = defineStore('allocation', () => {
   return {
     saved,
     closed,
-    closing,
-    closings,
     closeMonth,
     draft,
     plan,
@@ -264,8 +235,8 @@ export const useAllocation = defineStore('allocation', () => {
     undo,
     discard,
     save,
-    download,
     ruleFor,
+    acceptOwners,
     start,
     ...edits,
     caught,

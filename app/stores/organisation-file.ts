@@ -11,6 +11,7 @@ import {
 } from '../../shared/contracts/reference-data'
 import { client, problemOf, refusal } from '../utils/client'
 import type { ProblemDetails } from '../../shared/contracts/common'
+import { saveFile } from '../utils/save-file'
 import { useMonthEffects } from '../composables/useMonthEffects'
 import { useAllocation } from './allocation'
 import { useSession } from './session'
@@ -92,6 +93,16 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
     }
   }
 
+  /** People, cost centres and rules as a file that can be dropped again. */
+  async function download() {
+    try {
+      const { people, plan } = await client.get('organisation', organisationState)
+      saveFile(new Blob([`${JSON.stringify({ people, plan }, null, 2)}\n`], { type: 'application/json' }), 'cost-centres.json')
+    } catch (error) {
+      problem.value = problemOf(error)
+    }
+  }
+
   function leave() {
     months.stop()
     leavesClosed.value = false
@@ -99,7 +110,7 @@ export const useOrganisationFile = defineStore('organisation-file', () => {
     problem.value = null
   }
 
-  return { review, months, problem, busy, leavesClosed, isSame, receive, take, again, leave }
+  return { review, months, problem, busy, leavesClosed, isSame, receive, take, again, leave, download }
 })
 
 /** @throws RequestFailed that names each wrong place, by its list, its number and what is wrong. */

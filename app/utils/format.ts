@@ -85,3 +85,6 @@ export const percentText = (share: number) =>
   `${share > 0 ? '+' : ''}${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
 
 export const count = (n: number) => format('n', {}).format(n)
+
+/** A ratio that is reckoned in floats, such as a likelihood, as a percentage. */
+export const ratioText = (ratio: number): string => percent(ratio.toFixed(6), '1')

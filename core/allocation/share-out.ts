@@ -41,7 +41,7 @@ export function shareOut(asked: SharingOut): { shares: Share[]; undivided: Undiv
   }
 }
 
-/** What of a pool stays with cost centres: `amount`, of `ofPool` that it has with what others put on it. */
+/** What of a pool goes to no other: `amount`, of `ofPool` that it has with what others put on it. */
 type Held = { amount: Scaled; ofPool: Scaled }
 type Weighed = { pool: Pool; weights: Basis['weights']; note: string | null; refused: string | null }
 
@@ -67,7 +67,7 @@ function ofCurrency(asked: SharingOut, currency: string): { shares: Share[]; und
     // a pool that nothing was put on in a currency has no shares in it
     if (ofPool === 0n && !pooled.get(pool.id)?.has(currency)) return
     if (refused !== null) {
-      undivided.push({ pool, currency, amount: ofPool, why: refused })
+      undivided.push({ pool, currency, amount, why: refused })
       return
     }
     const borne = weights.filter(({ target }) => !isPool(target))
@@ -104,7 +104,7 @@ function inTurn(weighed: readonly Weighed[], amounts: readonly Scaled[]): Held[]
   const has = [...amounts]
   return weighed.map(({ weights, refused }, at) => {
     const ofPool = has[at]!
-    if (refused !== null) return { amount: 0n, ofPool }
+    if (refused !== null) return { amount: ofPool, ofPool }
     const parts = apportion(
       ofPool,
       weights.map(({ weight }) => weight),
@@ -136,7 +136,7 @@ function atOnce(weighed: readonly Weighed[], amounts: readonly Scaled[]): Held[]
   // what is below the smallest part of all of them goes with the largest
   const all = amounts.reduce((a, b) => a + b, 0n)
   if (size) kept[largestOf(keeps)]! += all - kept.reduce((a, b) => a + b, 0n)
-  return weighed.map(({ refused }, at) => ({ amount: kept[at]!, ofPool: refused === null ? whole(has[at]!) : kept[at]! }))
+  return weighed.map((_, at) => ({ amount: kept[at]!, ofPool: whole(has[at]!) }))
 }
 
 /**

@@ -4,6 +4,7 @@ import type { AllocationQuestion } from '../../../shared/contracts/allocation'
 /** What is changed and not saved: what it moves in every month, and what can be done with it. */
 const { measure } = defineProps<{ measure: AllocationQuestion['measure'] }>()
 const allocation = useAllocation()
+const closings = useClosings()
 const effects = useMonthEffects()
 const lookAtMonths = () => (effects.left.value === null ? effects.look(toRaw(allocation.draft!), measure) : effects.stop())
 // what was found of a draft is not of the next
@@ -21,7 +22,7 @@ watch(
     <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
       {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
     </button>
-    <label v-if="allocation.closings.closed.length" class="leave"
+    <label v-if="closings.closed.length" class="leave"
       ><input v-model="allocation.leavesClosed" type="checkbox" /> leave closed months as they are</label
     >
     <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">Save the rules</button>

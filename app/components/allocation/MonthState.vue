@@ -8,11 +8,12 @@ import { measureNames } from '../../../shared/words/table-heads'
 const { month, currency } = defineProps<{ month: string; currency: string }>()
 const emit = defineEmits<{ basis: ['billed' | 'effective'] }>()
 const allocation = useAllocation()
+const closings = useClosings()
 const outlook = ref<ClosingOutlook | null>(null)
 const confirm = useTemplateRef('confirm')
 const { attempt, problem } = useAttempt()
 /** How this month was closed, also where it is shown otherwise. */
-const closed = computed(() => allocation.closings.closed.find(one => one.month === month) ?? null)
+const closed = computed(() => closings.stateOf(month))
 /** Months as people write them, in what the server says. */
 const inWords = (said: string) => said.replace(/\b\d{4}-\d\d\b(?!-)/g, monthText)
 const proof = computed(() => allocation.proofOf(currency))
@@ -46,7 +47,7 @@ watch(
     <p v-if="allocation.closed" class="state">
       <b>Closed</b> by {{ allocation.closed.who }}, {{ timeText(allocation.closed.closedAt) }}, by
       {{ measureNames[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what comes later is
-      adjusted in {{ monthText(allocation.closings.firstOpen!) }}.
+      adjusted in {{ monthText(closings.firstOpen!) }}.
     </p>
     <p v-else-if="closed" class="state">
       {{ monthText(month) }} was closed by {{ measureNames[closed.measure] }}. This is how it looks today{{
@@ -86,7 +87,7 @@ watch(
         </p>
         <p v-for="warning in outlook.warnings" :key="warning" class="warn">{{ inWords(warning) }}.</p>
         <p class="buttons">
-          <button ref="confirm" class="button main" :disabled="allocation.closing" @click="close">Close {{ monthText(month) }}</button>
+          <button ref="confirm" class="button main" :disabled="closings.busy" @click="close">Close {{ monthText(month) }}</button>
           <button class="button" @click="outlook = null">Cancel</button>
         </p>
       </template>

@@ -1,11 +1,49 @@
 <script setup lang="ts">
+import type { OwnerReason } from '../../../core/allocation/drafting/likely-owners'
+import { addMonths } from '../../../core/time/day'
 import type { UnallocatedGroup } from '../../../shared/contracts/allocation'
 
+/** So many groups at the top are looked into. */
+const MOST_REASONED = 12
+
+/** What nobody owns, the largest first, each with its likeliest owner and why; accepted ones become rules of the draft. */
 const props = defineProps<{ currency: string; month: string }>()
 const emit = defineEmits<{ rule: [UnallocatedGroup] }>()
 const allocation = useAllocation()
+const isFixed = computed(() => allocation.closed !== null && !allocation.draft)
 const all = computed(() => allocation.settled!.unallocated.filter(g => g.currency === props.currency))
 const most = ref(6)
+const shown = computed(() => all.value.slice(0, most.value))
+const { owners } = useLikelyOwners(
+  computed(() => {
+    const { plan, question } = allocation
+    // figures that are on their way out are not looked at
+    if (!plan || !question || allocation.loading || question.month !== props.month) return null
+    return { groups: shown.value.filter(({ pool }) => !pool).slice(0, MOST_REASONED), plan, question, currency: props.currency }
+  }),
+)
+const likely = (group: UnallocatedGroup) => {
+  const at = shown.value.filter(({ pool }) => !pool).indexOf(group)
+  return owners.value[at]?.[0] ?? null
+}
+const reasonWords = (reason: OwnerReason): string => {
+  const share = 'share' in reason ? ratioText(reason.share) : ''
+  if (reason.kind === 'spelling') return `“${reason.value}” looks like “${reason.looksLike}”`
+  if (reason.kind === 'neighbours') return `${share} of what is allocated in ${reason.value}`
+  return `${share} of what bore ${reason.names === 1 ? 'its name' : `its ${count(reason.names)} names`} in ${monthText(addMonths(props.month, -1))}`
+}
+/** Groups that are to be accepted together. */
+const ticked = ref(new Set<UnallocatedGroup>())
+watch(all, () => {
+  ticked.value = new Set()
+})
+const tick = (group: UnallocatedGroup) => {
+  const next = new Set(ticked.value)
+  if (!next.delete(group)) next.add(group)
+  ticked.value = next
+}
+const accept = (groups: readonly UnallocatedGroup[]) =>
+  allocation.acceptOwners(groups.flatMap(group => (likely(group) ? [{ group, target: likely(group)!.target }] : [])))
 /** What a group is called: by the first tag that it has, else by its account. */
 const calledBy = ({ values }: UnallocatedGroup) =>
   Object.keys(values).find(dimension => dimension.startsWith('Tags/') && values[dimension] !== null) ?? 'SubAccountName'
@@ -50,17 +88,44 @@ const link = (group: UnallocatedGroup) => {
       <span class="minor">{{ money(allocation.proofOf(currency)!.unallocated, currency) }} {{ currency }}</span>
     </div>
     <p v-if="!all.length" class="good">Every charge of the month has an owner.</p>
+    <UnallocatedProgress :currency="currency" :month="month" />
     <ul class="queue">
-      <li v-for="(group, index) in all.slice(0, most)" :key="index">
-        <div class="line">
-          <NuxtLink :to="link(group)" class="name">{{ title(group) }}</NuxtLink><span class="amount">{{
-            money(group.amount, currency)
-          }}</span
-          ><button class="link" @click="emit('rule', group)">make a rule</button>
-        </div>
-        <div class="minor">{{ where(group) }}</div>
+      <li v-for="(group, index) in shown" :key="index">
+        <template v-if="group.pool">
+          <div class="line">
+            <span class="name">{{ group.pool.name }}, a pool that is not divided</span
+            ><span class="amount">{{ money(group.amount, currency) }}</span>
+          </div>
+          <div class="warn">{{ group.pool.why }}</div>
+        </template>
+        <template v-else>
+          <div class="line">
+            <NuxtLink :to="link(group)" class="name">{{ title(group) }}</NuxtLink><span class="amount">{{
+              money(group.amount, currency)
+            }}</span
+            ><button v-if="!isFixed" class="link" @click="emit('rule', group)">make a rule</button>
+          </div>
+          <div class="minor">{{ where(group) }}</div>
+          <div v-if="likely(group)" class="likely">
+            <input
+              v-if="!isFixed"
+              type="checkbox"
+              :checked="ticked.has(group)"
+              :aria-label="`accept ${allocation.targetName(likely(group)!.target)} for ${title(group)}`"
+              @change="tick(group)"
+            />
+            <span
+              >likely <b>{{ allocation.targetName(likely(group)!.target) }}</b>, {{ ratioText(likely(group)!.weight) }}:
+              <span class="minor">{{ likely(group)!.reasons.map(reasonWords).join('; ') }}</span></span
+            >
+            <button v-if="!isFixed" class="link" @click="accept([group])">accept</button>
+          </div>
+        </template>
       </li>
     </ul>
+    <button v-if="ticked.size" class="button main" @click="accept([...ticked])">
+      Accept {{ count(ticked.size) }} {{ ticked.size === 1 ? 'owner' : 'owners' }}
+    </button>
     <button v-if="all.length > most" class="link" @click="most = all.length">show the other {{ all.length - most }}</button>
   </section>
 </template>
@@ -84,6 +149,14 @@ const link = (group: UnallocatedGroup) => {
   grid-template-columns: minmax(0, 1fr) auto auto;
   gap: 12px;
   align-items: center;
+}
+.likely {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+}
+.likely .link {
+  margin-left: auto;
 }
 .name {
   font-weight: 600;

@@ -10,7 +10,7 @@ export const CLEARING = { account: 'clearing', name: 'Cloud cost to be allocated
 
 /**
  * A month as a journal for the ledger, balanced in each currency: every cost centre, and what is unallocated, is debited with what it bears
- * (credited where that is below zero), and the clearing account takes the other side. Amounts are cut to minor units by largest remainders;
+ * (credited where that is below zero, left out where it is zero), and the clearing account takes the other side. Amounts are cut to minor units by largest remainders;
  * the sum is the bill with adjustments, rounded half away from zero. (Double entry: common practice, no source.)
  * @param decimals of a currency's minor unit.
  */
@@ -26,10 +26,8 @@ export function journalOf({ statements, unallocated }: MonthStatements, decimals
     const cut = parts.reduce((total, part) => total + part, 0n)
     parts[largestOf(amounts)]! += roundScaled(cut + rest, decimals(currency)) - cut
     const lines = own.map(({ account, name }, at) => line({ account, name }, currency, parts[at]!))
-    return [
-      ...lines.filter(({ debit, credit }) => debit ?? credit),
-      line(CLEARING, currency, -parts.reduce((total, part) => total + part, 0n)),
-    ]
+    const clearing = line(CLEARING, currency, -parts.reduce((total, part) => total + part, 0n))
+    return [...lines, clearing].filter(({ debit, credit }) => debit ?? credit)
   })
 }
 

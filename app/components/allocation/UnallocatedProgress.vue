@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { COST_CENTRE } from '../../../core/spend/dimension'
+import { unallocatedByMonth, type MonthShare } from '../../../core/allocation/unallocated-share'
+import { monthEnd } from '../../../core/time/day'
+import { askAnswers } from '../../utils/ask-answers'
+
+/** How much of the bill was on nobody, month by month, by the rules that hold for each now. */
+const props = defineProps<{ currency: string; month: string }>()
+const allocation = useAllocation()
+const data = useData()
+const months = shallowRef<MonthShare[]>([])
+watch(
+  () => [props.currency, allocation.question?.measure, allocation.saved?.version, data.facts?.revision] as const,
+  async ([currency, measure]) => {
+    if (!measure || !data.facts?.firstDay || !data.facts.lastDay) return
+    const asked = { measure, splitBy: [COST_CENTRE], grain: 'month' as const, basis: 'billing' as const }
+    try {
+      const [answer] = await askAnswers([
+        { ...asked, start: `${data.facts.firstDay.slice(0, 7)}-01`, end: monthEnd(data.facts.lastDay.slice(0, 7)) },
+      ])
+      months.value = unallocatedByMonth(answer!.rows, currency).slice(-13)
+    } catch {
+      months.value = []
+    }
+  },
+  { immediate: true },
+)
+const top = computed(() => Math.max(0.01, ...months.value.map(({ share }) => share ?? 0)))
+</script>
+
+<template>
+  <figure v-if="months.length > 1" class="progress">
+    <div class="bars" aria-hidden="true">
+      <span
+        v-for="one in months"
+        :key="one.month"
+        class="bar"
+        :class="{ now: one.month === month }"
+        :title="`${monthText(one.month)}: ${one.share === null ? '–' : ratioText(one.share)}`"
+        :style="{ height: `${Math.max(1, ((one.share ?? 0) / top) * 34)}px` }"
+      />
+    </div>
+    <figcaption class="minor">
+      unallocated by month:
+      {{
+        months
+          .map(one => `${monthText(one.month)} ${one.share === null ? '–' : ratioText(one.share)}`)
+          .slice(-3)
+          .join(', ')
+      }}
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.progress {
+  margin: 2px 0 6px;
+}
+.bars {
+  display: flex;
+  gap: 3px;
+  align-items: flex-end;
+  height: 36px;
+}
+.bar {
+  flex: 1;
+  max-width: 24px;
+  background: var(--line-strong);
+  border-radius: 1px 1px 0 0;
+}
+.bar.now {
+  background: var(--warn);
+}
+</style>

@@ -1,0 +1,209 @@
+// Allocating to the end: a team is split off, the queue shrinks, pools that serve each other are compared, October is closed and corrected.
+import { readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { gunzipSync, gzipSync } from 'node:zlib'
+import type { Page } from '@playwright/test'
+import Papa from 'papaparse'
+import { pdfText } from '../support/pdf-text'
+import { accessible, dropFiles, expect, figure, test } from '../support/browser'
+import { FILES, billsOf } from './site'
+
+test.use({ start: { from: 'bills', file: 'closing a month' } })
+
+const october = '/allocation?month=2026-10&currency=EUR'
+const november = '/allocation?month=2026-11&currency=EUR'
+const saved = async (page: Page) => {
+  await page.getByRole('button', { name: 'Save the rules' }).click()
+  await expect(page.getByText('nothing is saved yet')).toHaveCount(0)
+}
+const part = (page: Page, at: number) => page.getByTestId('proof').locator('b').nth(at)
+const region = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
+
+test('a new team is split off from a day on, with its rule; what moves is shown for every month before it is saved', async ({ page }) => {
+  await page.goto(november)
+  const centres = region(page, 'Cost centres')
+  await centres.getByRole('button', { name: 'change Booking' }).click()
+  const editor = page.getByRole('group', { name: 'Cost centre Booking' })
+  await expect(editor.getByLabel('day of the split or merger')).toHaveValue('2026-11-01')
+  await editor.getByLabel('split off').fill('Night booking')
+  await editor.getByRole('button', { name: 'Split off' }).click()
+  await expect(centres.getByRole('row', { name: /^Night booking from 1 Nov 2026/ })).toBeVisible()
+  await editor.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Add a rule' }).click()
+  const rule = page.getByRole('group', { name: 'Rule' })
+  await rule.getByRole('button', { name: 'values of sub account' }).click()
+  await page.getByRole('combobox', { name: 'Search values' }).fill('rehearsal')
+  await expect(page.getByRole('option', { name: /^rehearsal/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await page.getByLabel('cost centre or pool').selectOption('night-booking')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'What moves in every month' }).click()
+  const effects = page.getByTestId('effects')
+  await expect(effects.getByRole('row', { name: /Night booking/ })).toBeVisible()
+  await expect(page.getByText('left to reckon')).toHaveCount(0)
+  // October is from before it: nothing moves
+  await expect(effects.getByRole('columnheader')).toHaveText(['cost centre', 'November 2026', 'currency'])
+  await accessible(page)
+  await saved(page)
+  await expect(centres.getByRole('row', { name: /^Night booking/ })).toBeVisible()
+})
+
+test('what nobody owns falls under 3 % by accepting likely owners, with the reasons in sight', async ({ page }) => {
+  await page.goto(october)
+  await expect(page.getByTestId('proof')).toContainText('adds up to the last digit')
+  const [bill, before] = [figure(await part(page, 0).textContent()), figure(await part(page, 3).textContent())]
+  expect(before / bill).toBeGreaterThan(0.03)
+  const queue = region(page, 'Unallocated queue')
+  await expect(queue.getByText('“bookings” looks like “booking”').first()).toBeVisible()
+  await expect(queue.getByText('unallocated by month')).toBeVisible()
+  await accessible(page)
+  await queue.getByRole('button', { name: /^show the other/ }).click()
+  await expect(queue.getByRole('checkbox').nth(3)).toBeVisible()
+  for (const box of await queue.getByRole('checkbox').all()) await box.check()
+  await queue.getByRole('button', { name: /^Accept \d+ owners$/ }).click()
+  await expect(page.getByText('nothing is saved yet')).toBeVisible()
+  await saved(page)
+  await expect.poll(async () => figure(await part(page, 3).textContent()) / bill).toBeLessThan(0.03)
+  await expect(page.getByTestId('proof')).toContainText('adds up to the last digit')
+})
+
+test('pools that serve each other are settled by each method and compared; one that lands on nobody is refused by name', async ({
+  page,
+}) => {
+  await page.goto(october)
+  const pools = region(page, 'Pools')
+  const share = (name: string) => page.getByLabel(`share of ${name}`, { exact: true })
+  const make = async (name: string, shares: Record<string, string>) => {
+    await pools.getByRole('button', { name: 'Add a pool' }).click()
+    const editor = page.getByRole('group', { name: 'Pool New pool' })
+    await editor.getByLabel('divided').selectOption('shares')
+    await editor.getByLabel('name').fill(name)
+    await editor.getByLabel('name').press('Tab')
+    for (const [target, parts] of Object.entries(shares)) {
+      await share(target).fill(parts)
+      await share(target).press('Tab')
+    }
+    await page
+      .getByRole('group', { name: `Pool ${name}` })
+      .getByRole('button', { name: 'Done' })
+      .click()
+  }
+  await make('Lines', { Booking: '3', Customs: '1' })
+  await make('Guard', { 'Lines (pool)': '1', Booking: '1' })
+  // the network team's cost goes to the first pool, the security team's to the second
+  const rules = region(page, 'Rules')
+  for (const [team, pool] of [
+    ['network', 'Lines'],
+    ['security', 'Guard'],
+  ] as const) {
+    // prettier-ignore
+    await rules.getByRole('button', { name: `team tag is ${team} →` }).click()
+    await page.getByLabel('cost centre or pool').selectOption({ label: `${pool} (pool, shared out)` })
+    await page.getByRole('group', { name: 'Rule' }).getByRole('button', { name: 'Done' }).click()
+  }
+  // and the first serves the second back
+  await pools
+    .getByRole('row', { name: /^Lines/ })
+    .getByRole('button', { name: 'Change' })
+    .click()
+  await share('Guard (pool)').fill('1')
+  await share('Guard (pool)').press('Tab')
+  await expect(page.getByRole('alert')).toContainText('«Lines» would be shared out to itself')
+  await pools.getByLabel('Pools that serve each other are settled').selectOption('reciprocal')
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await expect(page.getByTestId('proof')).toContainText('adds up to the last digit')
+  await pools.getByRole('button', { name: 'Compare the methods' }).click()
+  const methods = page.getByTestId('methods')
+  const customs = methods.getByRole('row', { name: /^Customs/ }).locator('td.n')
+  await expect(customs).toHaveCount(3)
+  const [direct, step, both] = (await customs.allTextContents()).map(figure) as [number, number, number]
+  // customs bears of the lines alone. Directly a quarter of them, step by step (the lines first) a fifth; at once a fifth of what the lines
+  // have with half of the guard, which has a fifth of the lines: (lines + guard / 2) / 0.9 / 5
+  const on = async (pool: string) =>
+    figure(
+      await pools
+        .getByRole('row', { name: new RegExp(`^${pool}`) })
+        .locator('td.n')
+        .first()
+        .textContent(),
+    )
+  const [lines, guard] = [await on('Lines'), await on('Guard')]
+  expect(lines).toBeGreaterThan(1000)
+  expect(direct - step).toBeCloseTo(lines / 20, 1)
+  expect(both - direct).toBeCloseTo((lines + guard / 2) / 4.5 - lines / 4, 1)
+  await accessible(page)
+  await page.getByRole('button', { name: 'Discard' }).click()
+  await expect(page.getByText('nothing is saved yet')).toHaveCount(0)
+})
+
+test('October is closed; a correction comes late and arrives in November, with its charges; a statement leaves as PDF', async ({
+  page,
+}) => {
+  await page.goto(october)
+  await page.getByRole('button', { name: 'Close the month' }).click()
+  const close = page.getByRole('button', { name: 'Close October 2026' })
+  await expect(close).toBeFocused()
+  await accessible(page)
+  await close.click()
+  await expect(page.getByText(/^Closed by Ines Moldal/)).toBeVisible()
+  await expect(page.getByText('as it was when the month was closed')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Add a rule' })).toHaveCount(0)
+  const total = page.getByTestId('statement').locator('tr.total td').nth(1)
+  await region(page, 'Cost centres').getByRole('button', { name: 'Booking', exact: true }).click()
+  const before = await total.textContent()
+  const bill = await part(page, 0).textContent()
+
+  // the provider corrects a charge of booking by 123.45
+  const { file } = billsOf(['2026-10']).find(({ source }) => source === 'Brackwater Cloud')!
+  const { data, meta } = Papa.parse<Record<string, string>>(gunzipSync(readFileSync(join(FILES, file))).toString('utf8'), {
+    header: true,
+    skipEmptyLines: true,
+  })
+  const charge = data.find(row => row.Tags?.includes('"booking"') && Number(row.EffectiveCost) > 0)!
+  const correction = {
+    ...charge,
+    BilledCost: '-123.45',
+    EffectiveCost: '-123.45',
+    ChargeClass: 'Correction',
+    ChargeDescription: 'corrected',
+  }
+  const corrected = join(tmpdir(), file)
+  writeFileSync(corrected, gzipSync(Papa.unparse({ fields: meta.fields!, data: [...data, correction] })))
+  await page.getByRole('link', { name: 'Sources', exact: true }).click()
+  await dropFiles(page, [corrected], '.droparea')
+  await page.getByRole('button', { name: /Check and load/ }).click()
+  // beside those of October and November that are there
+  await expect(page.getByTestId('loads').getByRole('row', { name: /Brackwater Cloud.*loaded/ })).toHaveCount(3, { timeout: 90_000 })
+
+  // October says what it said; November carries what changed, below its bill
+  await page.goto(october)
+  await region(page, 'Cost centres').getByRole('button', { name: 'Booking', exact: true }).click()
+  await expect(total).toHaveText(before!)
+  await expect(part(page, 0)).toHaveText(bill!)
+  await page.goto(november)
+  const adjusted = page.getByTestId('adjusted')
+  await expect(adjusted).toContainText('adjustments to October 2026 arrive here', { timeout: 30_000 })
+  await expect(adjusted.locator('b').first()).toHaveText('−123.45')
+  await adjusted.getByRole('button', { name: 'Charges of October 2026 that changed' }).click()
+  await expect(page.getByTestId('moved').getByRole('row')).toHaveCount(2)
+  await expect(page.getByTestId('moved')).toContainText('−123.45')
+  await region(page, 'Cost centres').getByRole('button', { name: 'Booking', exact: true }).click()
+  const statement = page.getByTestId('statement')
+  await expect(statement).toContainText('Adjustment of October 2026: late or corrected charges')
+  const [own, toBear] = [figure(await total.textContent()), figure(await page.getByTestId('to-bear').locator('td').nth(1).textContent())]
+  expect(toBear).toBeLessThan(own)
+  await accessible(page)
+
+  // any amount leads to its charges
+  await statement.getByRole('link').first().click()
+  await expect(page).toHaveURL(/\/spend\?/)
+  await page.goBack()
+  const download = page.waitForEvent('download')
+  await region(page, 'Statement').getByRole('link', { name: 'PDF', exact: true }).first().click()
+  const text = await pdfText(readFileSync((await (await download).path())!))
+  expect(text).toContain('Booking')
+  expect(text).toContain('adjustment of October 2026')
+  expect(text).toContain('To bear, with adjustments')
+})
