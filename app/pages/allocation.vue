@@ -149,6 +149,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
               Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.
               <button class="link" @click="organisation.download()">Download cost centres and rules</button>
             </p>
+            <PlanVersions v-if="allocation.saved" />
           </aside>
         </div>
       </template>

@@ -121,6 +121,11 @@ export const useAllocation = defineStore('allocation', () => {
     if (!newest.value) return
     const next = structuredClone(toRaw(newest.value))
     edit(next)
+    await takeUp(next)
+  }
+
+  /** A plan as the draft, as a step that can be undone. */
+  async function takeUp(next: AllocationPlan) {
     history.value = [...history.value, draft.value ? structuredClone(toRaw(draft.value)) : null]
     setDraft(next)
     if (!planProblem.value) await again()
@@ -232,6 +237,7 @@ export const useAllocation = defineStore('allocation', () => {
     again,
     forget,
     change,
+    takeUp,
     undo,
     discard,
     save,
