@@ -69,7 +69,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
     <FirstCentre v-else-if="allocation.missing" />
     <template v-else>
       <h1 v-if="month" class="sentence">
-        {{ bound ? 'Read' : 'Share out' }}
+        {{ bound || allocation.closed ? 'Read' : 'Share out' }}
         <SentenceChoice
           label="billing month"
           :options="months.map(m => ({ value: m, label: monthText(m) }))"

@@ -87,4 +87,4 @@ export const percentText = (share: number) =>
 export const count = (n: number) => format('n', {}).format(n)
 
 /** A ratio that is reckoned in floats, such as a likelihood, as a percentage. */
-export const ratioText = (ratio: number): string => percent(ratio.toFixed(6), '1')
+export const ratioText = (ratio: number): string => `${trueMinus(format('whole %', { maximumFractionDigits: 0 }).format(ratio * 100))} %`

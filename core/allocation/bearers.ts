@@ -1,6 +1,6 @@
 import { monthOf } from '../time/day'
 import type { Scaled } from '../money/scaled'
-import { centresWithin } from './bound'
+import { centresWithin } from './tree'
 import { isInMonth } from './centre-days'
 import { poolTargets, type CostCentre, type Pool } from './plan'
 

@@ -5,33 +5,13 @@ import { partOf, type CubePart } from '../spend/part'
 import type { CentreTree, CostCentre } from './plan'
 import type { Settlement } from './settle'
 import type { Statement } from './statement'
+import { centresWithin } from './tree'
 
 /** What someone sees of the company: cost centres of the first tree, each with all that lies below it. */
 export type Bound = {
   centres: readonly string[]
   /** Whether they see, of what they bear of a pool, what the whole of it is and how it was measured. */
   seesPools: boolean
-}
-
-/** The ids of the cost centres within a bound. */
-export function centresWithin(centres: readonly CostCentre[], { centres: tops }: Pick<Bound, 'centres'>): Set<string> {
-  const parents = new Map(centres.map(({ id, parent }) => [id, parent]))
-  const within = new Set<string>()
-  for (const { id } of centres)
-    for (let at: string | null = id; at !== null; at = parents.get(at) ?? null)
-      if (tops.includes(at)) {
-        within.add(id)
-        break
-      }
-  return within
-}
-
-/** The cost centres within a bound as a tree of their own; the uppermost have none above them. */
-export function treeWithin(centres: readonly CostCentre[], bound: Pick<Bound, 'centres'>): CostCentre[] {
-  const within = centresWithin(centres, bound)
-  return centres
-    .filter(({ id }) => within.has(id))
-    .map(one => (one.parent !== null && within.has(one.parent) ? one : { ...one, parent: null }))
 }
 
 /** The charges that are directly on cost centres within a bound. @param centres none where no plan is there: then nothing is within. */

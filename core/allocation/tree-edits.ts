@@ -1,5 +1,5 @@
 import type { Day } from '../time/day'
-import { centresWithin } from './bound'
+import { centresWithin } from './tree'
 import type { CentreTree, CostCentre, Rule } from './plan'
 
 /** An id that no cost centre or pool of a tree has yet, made of a name. */

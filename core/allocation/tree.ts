@@ -48,3 +48,27 @@ export function branchOf(centres: readonly CostCentre[], id: string): string {
     at = parent
   return at
 }
+
+/** Cost centres, each with all that lies below it. */
+type Tops = { centres: readonly string[] }
+
+/** The ids of the cost centres within a bound. */
+export function centresWithin(centres: readonly CostCentre[], { centres: tops }: Tops): Set<string> {
+  const parents = new Map(centres.map(({ id, parent }) => [id, parent]))
+  const within = new Set<string>()
+  for (const { id } of centres)
+    for (let at: string | null = id; at !== null; at = parents.get(at) ?? null)
+      if (tops.includes(at)) {
+        within.add(id)
+        break
+      }
+  return within
+}
+
+/** The cost centres within a bound as a tree of their own; the uppermost have none above them. */
+export function treeWithin(centres: readonly CostCentre[], bound: Tops): CostCentre[] {
+  const within = centresWithin(centres, bound)
+  return centres
+    .filter(({ id }) => within.has(id))
+    .map(one => (one.parent !== null && within.has(one.parent) ? one : { ...one, parent: null }))
+}

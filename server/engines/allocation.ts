@@ -1,5 +1,5 @@
 import { firstOpenMonth } from '../../core/allocation/closing/closing-order'
-import { treeWithin } from '../../core/allocation/bound'
+import { treeWithin } from '../../core/allocation/tree'
 import { treeOf } from '../../core/allocation/plan'
 import { tableFormats } from '../../shared/table-formats'
 import type { AllocationQuestion, SettledBeside, StatementFormat, StatementsAsked } from '../../shared/contracts/allocation'

@@ -1,7 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm'
 import { closingBarrier } from '../../core/allocation/closing/closing-order'
 import type { ClosedState } from '../../shared/contracts/allocation'
-import type { CountingPeriod } from '../charges/counting'
 import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
 import { allocationVersion, closedMonth, closedMonthLoad, dataRevision } from '../db/schema'
@@ -12,7 +11,7 @@ import { nameOf } from './names'
 export type ClosedMonth = typeof closedMonth.$inferSelect
 /** What is kept of a month when it is closed. */
 export type Closing = Omit<ClosedMonth, 'settledVersion' | 'closedAt'> & {
-  loads: readonly Pick<CountingPeriod, 'source' | 'start' | 'loadId'>[]
+  loads: readonly { source: string; start: string; loadId: number }[]
 }
 
 const { month, measure, version, settledVersion, closedAt, who } = closedMonth

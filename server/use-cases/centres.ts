@@ -1,4 +1,4 @@
-import { treeWithin } from '../../core/allocation/bound'
+import { treeWithin } from '../../core/allocation/tree'
 import type { CostCentre } from '../../core/allocation/plan'
 import type { Db } from '../db/database'
 import type { Asker } from '../people'

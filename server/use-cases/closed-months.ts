@@ -1,4 +1,5 @@
-import { centresWithin, settlementWithin } from '../../core/allocation/bound'
+import { settlementWithin } from '../../core/allocation/bound'
+import { centresWithin } from '../../core/allocation/tree'
 import { adjustmentsLeft, type Adjustment } from '../../core/allocation/closing/adjustments'
 import { closingBarrier, firstOpenMonth } from '../../core/allocation/closing/closing-order'
 import { keptSettlement } from '../../core/allocation/closing/kept-settlement'

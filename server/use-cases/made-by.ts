@@ -1,4 +1,4 @@
-import { centresWithin } from '../../core/allocation/bound'
+import { centresWithin } from '../../core/allocation/tree'
 import { currentPlan } from '../stores/organisation'
 import type { Work } from './work'
 

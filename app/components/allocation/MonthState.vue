@@ -46,8 +46,8 @@ watch(
   <section aria-label="Month">
     <p v-if="allocation.closed" class="state">
       <b>Closed</b> by {{ allocation.closed.who }}, {{ timeText(allocation.closed.closedAt) }}, by
-      {{ measureNames[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what comes later is
-      adjusted in {{ monthText(closings.firstOpen!) }}.
+      {{ measureNames[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what changes later
+      is adjusted in {{ monthText(closings.firstOpen!) }}.
     </p>
     <p v-else-if="closed" class="state">
       {{ monthText(month) }} was closed by {{ measureNames[closed.measure] }}. This is how it looks today{{
@@ -97,7 +97,7 @@ watch(
 
 <style scoped>
 .state {
-  margin: 0;
+  margin: 0 0 10px;
   color: var(--ink-2);
 }
 .closing {

@@ -36,7 +36,7 @@ const top = computed(() => Math.max(0.01, ...months.value.map(({ share }) => sha
         :key="one.month"
         class="bar"
         :class="{ now: one.month === month }"
-        :title="`${monthText(one.month)}: ${one.share === null ? '–' : ratioText(one.share)}`"
+        :title="`${monthText(one.month)}: ${one.share === null ? '–' : percent(one.share.toFixed(6), '1')}`"
         :style="{ height: `${Math.max(1, ((one.share ?? 0) / top) * 34)}px` }"
       />
     </div>
@@ -44,7 +44,7 @@ const top = computed(() => Math.max(0.01, ...months.value.map(({ share }) => sha
       unallocated by month:
       {{
         months
-          .map(one => `${monthText(one.month)} ${one.share === null ? '–' : ratioText(one.share)}`)
+          .map(one => `${monthText(one.month)} ${one.share === null ? '–' : percent(one.share.toFixed(6), '1')}`)
           .slice(-3)
           .join(', ')
       }}

@@ -1,5 +1,5 @@
 import { scaled, scaledText, sizeOf, type Scaled } from '../../money/scaled'
-import { centresWithin } from '../bound'
+import { centresWithin } from '../tree'
 import type { CostCentre } from '../plan'
 import type { Settlement } from '../settle'
 import type { StatementLine } from '../statement'

@@ -10,8 +10,8 @@ export const CLEARING = { account: 'clearing', name: 'Cloud cost to be allocated
 
 /**
  * A month as a journal for the ledger, balanced in each currency: every cost centre, and what is unallocated, is debited with what it bears
- * (credited where that is below zero, left out where it is zero), and the clearing account takes the other side. Amounts are cut to minor units by largest remainders;
- * the sum is the bill with adjustments, rounded half away from zero. (Double entry: common practice, no source.)
+ * (credited where that is below zero, left out where it is zero); the clearing account takes the other side. Amounts are cut to minor units
+ * by largest remainders; the sum is the bill with adjustments, rounded half away from zero. (Double entry: common practice, no source.)
  * @param decimals of a currency's minor unit.
  */
 export function journalOf({ statements, unallocated }: MonthStatements, decimals: (currency: string) => number): JournalLine[] {

@@ -1,4 +1,5 @@
-import { chargesWithin, centresWithin, type Bound } from '../../../core/allocation/bound'
+import { chargesWithin, type Bound } from '../../../core/allocation/bound'
+import { centresWithin } from '../../../core/allocation/tree'
 import { centreCoding, noPlans, type Plans } from '../../../core/allocation/centre-coding'
 import { allocationPlanSchema, type AllocationPlan } from '../../../core/allocation/plan'
 import type { DictionaryName } from '../../../core/focus/star'

@@ -1,4 +1,4 @@
-import { centresWithin } from '../../../core/allocation/bound'
+import { centresWithin } from '../../../core/allocation/tree'
 import { journalOf } from '../../../core/allocation/statements/journal'
 import { monthStatements, type MonthStatements } from '../../../core/allocation/statements/month-statements'
 import { statementHeads, statementRows } from '../../../core/allocation/statements/statement-rows'

@@ -6,6 +6,7 @@ import {
   type CentreStatement,
   type MonthStatements,
 } from '../../../core/allocation/statements/month-statements'
+import { quotientText, scaled } from '../../../core/money/scaled'
 import { monthText } from '../../../shared/words/days'
 import { measureNames } from '../../../shared/words/table-heads'
 import { dayWords, dim, ink, layout, money, right, runs, say, setUp } from '../estimate/pdf-look'
@@ -22,7 +23,7 @@ export async function statementsPdf(month: MonthStatements, owner: (id: string) 
     footer: (page: number, pages: number) => ({
       columns: [
         say(`${title} · ${stateWords(month)}`, { color: dim, fontSize: 8 }),
-        { text: `${page} of ${pages}`, alignment: 'right', color: dim, fontSize: 8 },
+        { text: `${page} of ${pages}`, width: 'auto', color: dim, fontSize: 8 },
       ],
       margin: [48, 16, 48, 0],
     }),
@@ -76,6 +77,8 @@ function statement(one: CentreStatement, month: MonthStatements, owner: (id: str
 
 /** How a share came about: the base and the part of it are there for those who may see pools. */
 function shareWords(line: Extract<CentreStatement['lines'][number], { kind: 'share' }>, currency: string): string {
-  const ofPool = line.ofPool === null ? [] : [`of ${money(line.ofPool, currency)}`]
+  const whole = line.ofPool === null ? 0n : scaled(line.ofPool)
+  const part = whole === 0n ? '' : `${quotientText(scaled(line.amount) * 100n, whole, 1)} % `
+  const ofPool = line.ofPool === null ? [] : [`${part}of ${money(line.ofPool, currency)}`]
   return [...ofPool, line.label, ...(line.note ? [line.note] : [])].join('; ')
 }
