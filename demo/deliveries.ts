@@ -1,10 +1,12 @@
+import { Decimal } from '../core/money/decimal'
 import type { Day, Month } from '../core/time/day'
 import { monthStart } from '../core/time/day'
 import { months, TODAY } from './calendar'
-import { cloudCharges, type Account, type Deletions } from './cloud-charges'
+import { cloudCharges, oneAmount, type Account, type Deletions } from './cloud-charges'
 import type { FileCharge } from './focus-file'
 import { brackwaterInventory, larkfieldInventory } from './inventory'
 import { otherCharges, otherSources } from './other-charges'
+import { lateCorrection } from './planted'
 import { brackwaterCard, larkfieldCard } from './rate-cards'
 
 export const brackwaterAccount: Account = {
@@ -54,4 +56,22 @@ export function demoDeliveries(until: Day = TODAY): Delivery[] {
         charges: () => otherCharges(source, month, until),
       })),
     ])
+}
+
+/** A month that is delivered once more, with a correction that came after it was closed. */
+export function* correctedDelivery(): Generator<FileCharge> {
+  const source = otherSources.find(({ provider }) => provider === lateCorrection.provider)!
+  let first: FileCharge | null = null
+  for (const charge of otherCharges(source, lateCorrection.month, TODAY)) {
+    first ??= charge
+    yield charge
+  }
+  yield oneAmount(
+    {
+      ...first!,
+      ...{ ChargeClass: 'Correction', ChargeFrequency: 'One-Time', ChargeDescription: lateCorrection.description, PricingCategory: '' },
+      ...{ PricingQuantity: '', PricingUnit: '', ConsumedQuantity: '', ConsumedUnit: '', ListUnitPrice: '', ContractedUnitPrice: '' },
+    },
+    new Decimal(lateCorrection.amount),
+  )
 }

@@ -71,3 +71,12 @@ export const keptForLong = {
   names: ['booking-db', 'freight-db'],
   lock: { against: 'deletion' as const, why: 'bookings are kept for seven years', by: 'security', since: '2025-11-03' },
 }
+
+/** Comes after October was closed: the vendor takes back seats of people who had left. */
+export const lateCorrection = {
+  provider: 'Fernsuite',
+  month: '2026-10',
+  file: 'fernsuite-2026-10-corrected.csv.gz',
+  amount: '-312',
+  description: 'Seats of people who had left by 1 October',
+}

@@ -4,11 +4,12 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Decimal } from '../core/money/decimal'
 import { accountTree, exchangeRates, foreignBill, invoiceLines, ledgerLookup, savedSentences, type InvoiceSum } from './beside-the-bill'
-import { demoDeliveries } from './deliveries'
+import { correctedDelivery, demoDeliveries } from './deliveries'
 import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'
 import { writeFocusFile } from './focus-file'
 import { allocationPlan, people } from './organisation'
+import { lateCorrection } from './planted'
 import { brackwaterCard, larkfieldCard, pierHouseCard } from './rate-cards'
 import { demoPatterns, demoUplifts } from './reusable'
 
@@ -56,5 +57,8 @@ for (const { source, file, month, charges } of demoDeliveries()) {
   listed.push({ source, file, month, rows: count })
 }
 json('deliveries.json', listed)
+const { provider, month, file } = lateCorrection
+await writeFocusFile(join(folder, file), correctedDelivery())
+json('late-correction.json', { source: provider, month, file })
 writeFileSync(join(folder, 'invoices-2026-10.csv'), invoiceLines(invoices.values()))
 console.log(`${listed.length} files with ${rows} charges in ${folder}`)

@@ -9,7 +9,7 @@ const route = useRoute()
 const router = useRouter()
 useHead({ title: 'Allocation · Rain Barrel' })
 
-// whole months are what one allocates first: the last that has ended
+// whole months are what one allocates first: the first that is open, else the last that has ended
 const months = computed(() => {
   if (!data.facts?.lastDay) return []
   const list: string[] = []
@@ -18,7 +18,8 @@ const months = computed(() => {
 })
 const month = computed(() => {
   const asked = String(route.query.month ?? '')
-  return months.value.includes(asked) ? asked : (months.value[1] ?? months.value[0] ?? '')
+  const open = closings.firstOpen !== null && months.value.includes(closings.firstOpen) ? closings.firstOpen : null
+  return months.value.includes(asked) ? asked : (open ?? months.value[1] ?? months.value[0] ?? '')
 })
 /** How the month was closed: another basis can be looked at, but is not what was closed. */
 const closedState = computed(() => closings.stateOf(month.value))

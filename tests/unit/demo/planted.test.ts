@@ -4,7 +4,7 @@ import { newEstimate } from '../../../core/estimate/estimate'
 import { Decimal, decimalText } from '../../../core/money/decimal'
 import { toEnd } from '../../../core/spend/slices'
 import { hoursOfMonth } from '../../../core/time/day'
-import { demoDeliveries } from '../../../demo/deliveries'
+import { correctedDelivery, demoDeliveries } from '../../../demo/deliveries'
 import type { FileCharge } from '../../../demo/focus-file'
 import { brackwaterInventory, coveredServers, larkfieldInventory, runsOn } from '../../../demo/inventory'
 import { allocationPlan } from '../../../demo/organisation'
@@ -13,6 +13,7 @@ import {
   demandStudy,
   expensiveTuesday,
   idleGateways,
+  lateCorrection,
   nightPlan,
   recurringCommitment,
   refund,
@@ -223,4 +224,11 @@ describe('it looks like a company', () => {
         .charges(),
     ]).toEqual(once)
   })
+})
+
+it('a correction of October comes after it was closed, beside all that was delivered before', () => {
+  const [before, after] = [charges(lateCorrection.month, lateCorrection.provider), [...correctedDelivery()]]
+  expect(after.slice(0, -1)).toEqual(before)
+  expect(after.at(-1)).toMatchObject({ ChargeClass: 'Correction', BilledCost: lateCorrection.amount, EffectiveCost: lateCorrection.amount })
+  expect(sum(after).minus(sum(before)).eq(lateCorrection.amount)).toBe(true)
 })
