@@ -28,6 +28,13 @@ export function planEdits({ change, newest, editing, newId }: PlanEditing) {
       const [rule] = next.rules.splice(at, 1)
       next.rules.splice(Math.max(0, Math.min(next.rules.length, at + step)), 0, rule!)
     })
+  /** Puts a rule at a place of the list, as dragging does. */
+  const moveTo = (id: string, place: number) =>
+    change(next => {
+      const at = next.rules.findIndex(r => r.id === id)
+      const [rule] = next.rules.splice(at, 1)
+      next.rules.splice(place, 0, rule!)
+    })
   const remove = (id: string) =>
     change(next => {
       next.rules = next.rules.filter(r => r.id !== id)
@@ -88,7 +95,7 @@ export function planEdits({ change, newest, editing, newId }: PlanEditing) {
     })
 
   return {
-    ...{ addRule, move, remove, update, updateCentre, addCentre, removeCentre, mergeCentre, splitCentre },
+    ...{ addRule, move, moveTo, remove, update, updateCentre, addCentre, removeCentre, mergeCentre, splitCentre },
     ...{ setPool, addPool, removePool, movePool, setServing },
   }
 }

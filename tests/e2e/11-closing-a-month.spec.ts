@@ -85,6 +85,48 @@ test('an earlier version of the rules is held against the newest and put back as
   await expect(page.getByText('nothing is saved yet')).toHaveCount(0)
 })
 
+test('a rule says what it would catch first of all, takes a pattern, an amount and days, and is dragged to its place', async ({ page }) => {
+  await page.goto(october)
+  const rules = region(page, 'Rules')
+  const amountOf = async (text: string) =>
+    figure(await rules.getByRole('listitem').filter({ hasText: text }).locator('.amount').first().textContent())
+  const booking = await amountOf('team tag is booking or Booking')
+  // the account's rule comes after the teams': first of all it would catch theirs too
+  const account = rules.getByRole('button', { name: /^sub account is live-freight/ })
+  const before = await amountOf('sub account is live-freight')
+  await account.click()
+  await page.getByRole('button', { name: 'What it would catch if it stood first' }).click()
+  const first = figure(await page.getByTestId('if-first').locator('b').textContent())
+  expect(first).toBeGreaterThan(before)
+  const editor = page.getByRole('group', { name: 'Rule' })
+  await editor.getByRole('button', { name: 'Done' }).click()
+  await rules
+    .getByRole('listitem')
+    .filter({ hasText: 'sub account is live-freight' })
+    .locator('.number')
+    .dragTo(rules.getByRole('listitem').first())
+  await expect(rules.getByRole('listitem').first()).toContainText('sub account is live-freight')
+  await expect.poll(() => amountOf('sub account is live-freight')).toBe(first)
+  expect(await amountOf('team tag is booking or Booking')).toBe(booking)
+  // only its large lines, of some names, from November on: in October it catches nothing any more
+  await rules.getByRole('button', { name: /^sub account is live-freight/ }).click()
+  await editor.getByRole('button', { name: 'and a name like …' }).click()
+  await editor.getByLabel('pattern').fill('freight-*')
+  await editor.getByLabel('pattern').press('Tab')
+  await editor.getByRole('button', { name: 'and an amount' }).click()
+  await editor.getByLabel('at least').fill('0,5')
+  await editor.getByLabel('at least').press('Tab')
+  await expect.poll(() => amountOf('sub account is live-freight')).toBeLessThan(first)
+  await editor.getByLabel('from').fill('2026-11-01')
+  await expect.poll(() => amountOf('sub account is live-freight')).toBe(0)
+  await expect(rules.getByRole('listitem').first()).toContainText(
+    'resource name is like freight-* and billed cost of a line is at least 0.5',
+  )
+  await accessible(page)
+  await page.getByRole('button', { name: 'Discard' }).click()
+  await expect(page.getByText('nothing is saved yet')).toHaveCount(0)
+})
+
 test('pools that serve each other are settled by each method and compared; one that lands on nobody is refused by name', async ({
   page,
 }) => {

@@ -3,7 +3,7 @@ import type { ValueCondition } from '../../../core/allocation/condition'
 import type { Condition, Rule } from '../../../core/allocation/plan'
 import { likelyTarget } from '../../../core/allocation/drafting/likely-target'
 import { isRuleDimension } from '../../../core/spend/dimensions'
-import { conditionWords } from '../../../shared/words/rules'
+import { settlement } from '../../../shared/contracts/allocation'
 
 /** A rule as it is written: conditions, each on values that exist, and where it goes. */
 const props = defineProps<{ rule: Rule; currency: string }>()
@@ -46,6 +46,19 @@ const addCondition = () =>
     const used = rule.conditions.filter(byValue).map(one => one.dimension)
     rule.conditions.push({ dimension: dimensions.value.find(({ value }) => !used.includes(value))?.value ?? 'SubAccountName', values: [] })
   })
+/** A condition on a name's pattern, or on the amount of the single line. */
+const addOther = (condition: Condition) =>
+  allocation.update(props.rule.id, rule => {
+    rule.conditions.push(condition)
+  })
+const changeOther = (index: number, condition: Condition) =>
+  allocation.update(props.rule.id, rule => {
+    rule.conditions[index] = condition
+  })
+const bound = (which: 'from' | 'until', day: string) =>
+  allocation.update(props.rule.id, rule => {
+    rule[which] = day || null
+  })
 const dropCondition = (index: number) =>
   allocation.update(props.rule.id, rule => {
     rule.conditions.splice(index, 1)
@@ -64,6 +77,24 @@ const likely = computed(() => {
   const single = props.rule.conditions.filter(byValue).filter(({ values }) => values.length === 1)
   return likelyTarget({ values: Object.fromEntries(single.map(({ dimension, values }) => [dimension, values[0]!])) }, allocation.plan!)
 })
+
+/** What the rule would catch in the currency that is shown if no other stood before it; null until it is asked for. */
+const ifFirst = ref<{ amount: string; count: number } | null>(null)
+const { attempt, problem, busy } = useAttempt()
+watch(
+  () => allocation.plan,
+  () => {
+    ifFirst.value = null
+  },
+)
+const askFirst = () =>
+  attempt(async () => {
+    const plan = toRaw(allocation.plan!)
+    const rules = [toRaw(props.rule), ...plan.rules.filter(({ id }) => id !== props.rule.id)]
+    const { catches } = await client.send('POST', 'allocation/preview', { plan: { ...plan, rules }, ...allocation.question! }, settlement)
+    const caught = catches.find(one => one.rule === props.rule.id && one.currency === props.currency)
+    ifFirst.value = caught ?? { amount: '0', count: 0 }
+  })
 
 // what was just begun comes into sight, at what is still open
 const editor = useTemplateRef<HTMLElement>('editor')
@@ -107,11 +138,13 @@ onMounted(() => {
           /></template>
         </UPopover>
       </template>
-      <span v-else>{{ Object.values(conditionWords(condition)).join(' ') }}</span>
+      <RuleOtherCondition v-else :condition="condition" :dimensions="dimensions" @change="changeOther(index, $event)" />
       <button v-if="rule.conditions.length > 1" class="link" @click="dropCondition(index)">delete condition</button>
     </div>
     <div class="condition">
       <button class="link" @click="addCondition">and another condition</button>
+      <button class="link" @click="addOther({ dimension: 'ResourceName', pattern: '*' })">and a name like …</button>
+      <button class="link" @click="addOther({ measure: 'billedCost', atLeast: '0' })">and an amount</button>
     </div>
     <div class="condition">
       <span class="minor">goes to</span>
@@ -129,6 +162,22 @@ onMounted(() => {
       <span v-if="likely" class="minor">likely: “{{ likely.value }}” looks like “{{ likely.looksLike }}”</span>
       <button class="button done" @click="allocation.editing = null">Done</button>
     </div>
+    <div class="condition">
+      <label class="minor"
+        >from <input class="field" type="date" :value="rule.from ?? ''" @change="bound('from', ($event.target as HTMLInputElement).value)"
+      /></label>
+      <label class="minor"
+        >until before
+        <input class="field" type="date" :value="rule.until ?? ''" @change="bound('until', ($event.target as HTMLInputElement).value)"
+      /></label>
+      <span v-if="ifFirst" class="minor" data-testid="if-first"
+        >first of all it would catch <b>{{ money(ifFirst.amount, currency) }}</b> in {{ count(ifFirst.count) }}
+        {{ ifFirst.count === 1 ? 'line' : 'lines' }}</span
+      ><button v-else-if="!allocation.planProblem" class="link" :disabled="busy" @click="askFirst">
+        What it would catch if it stood first
+      </button>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" />
   </div>
 </template>
 

@@ -27,11 +27,30 @@ const sets = computed(
 const doubts = computed(() =>
   ruleDoubts(allocation.plan!.rules, { tags: data.facts?.tags ?? [], values: dimension => sets.value.get(dimension) }),
 )
+/** How many charge lines a rule catches in the currency that is shown. */
+const linesOf = (rule: Rule) => {
+  const lines = allocation.caught(rule.id, props.currency)?.count ?? 0
+  return `${count(lines)} ${lines === 1 ? 'line' : 'lines'}`
+}
 const doubtText = (doubt: RuleDoubt) => {
   if (doubt.kind === 'shadowed') return `rule ${doubt.by} takes all of it`
   if (doubt.kind === 'unknown-tag') return `no charge has the ${dimensionLabel(doubt.dimension)}`
   return `no charge has ${doubt.values.map(value => `“${value}”`).join(' or ')}`
 }
+
+/** The rule that is dragged, and the place it is over. */
+const dragged = ref<string | null>(null)
+const over = ref<number | null>(null)
+function begin(event: DragEvent, rule: Rule) {
+  dragged.value = rule.id
+  event.dataTransfer?.setData('text/plain', conditionsText(rule))
+}
+function drop(place: number) {
+  const id = dragged.value
+  dragged.value = over.value = null
+  if (id !== null && allocation.plan!.rules[place]?.id !== id) void allocation.moveTo(id, place)
+}
+const conditionsText = (rule: Rule) => rule.conditions.map(one => Object.values(conditionWords(one)).join(' ')).join(' and ')
 
 async function key(event: KeyboardEvent, rule: Rule) {
   if (isKept.value) return
@@ -67,10 +86,20 @@ onKeyStroke('z', event => {
         v-for="(rule, index) in allocation.plan!.rules"
         :key="rule.id"
         class="rule"
-        :class="{ idle: !allocation.settled?.catches.some(c => c.rule === rule.id) }"
+        :class="{ idle: !allocation.settled?.catches.some(c => c.rule === rule.id), over: over === index && dragged !== rule.id }"
+        @dragover.prevent="over = index"
+        @drop.prevent="drop(index)"
       >
         <div class="line">
-          <span class="number">{{ index + 1 }}</span>
+          <span
+            class="number"
+            :class="{ handle: !isKept }"
+            :draggable="!isKept"
+            :title="isKept ? undefined : 'Drag it to another place'"
+            @dragstart="begin($event, rule)"
+            @dragend="dragged = over = null"
+            >{{ index + 1 }}</span
+          >
           <button
             class="words"
             :title="isKept ? undefined : 'Edit. Alt with arrows moves it, Delete deletes it'"
@@ -89,6 +118,7 @@ onKeyStroke('z', event => {
             ><span v-for="(doubt, i) in doubts.get(rule.id)" :key="`doubt ${i}`" class="doubt">{{ doubtText(doubt) }}</span>
           </button>
           <span class="amount">{{ money(allocation.caught(rule.id, currency)?.amount ?? '0', currency) }}</span>
+          <span class="lines">{{ linesOf(rule) }}</span>
           <span class="share">{{ percent(allocation.caught(rule.id, currency)?.amount ?? '0', bill) }}</span>
           <span v-if="!isKept" class="acts">
             <button class="small" :disabled="index === 0" :aria-label="`move rule ${index + 1} up`" @click="allocation.move(rule.id, -1)">
@@ -131,7 +161,7 @@ onKeyStroke('z', event => {
 }
 .line {
   display: grid;
-  grid-template-columns: 26px minmax(0, 1fr) 100px 60px 84px;
+  grid-template-columns: 26px minmax(0, 1fr) 100px 92px 60px 84px;
   gap: 6px;
   align-items: center;
   min-height: 28px;
@@ -195,5 +225,17 @@ onKeyStroke('z', event => {
   .top {
     flex-wrap: wrap;
   }
+}
+.lines {
+  color: var(--ink-3);
+  font-size: 12px;
+  text-align: right;
+  white-space: nowrap;
+}
+.handle {
+  cursor: grab;
+}
+.over {
+  box-shadow: inset 0 2px 0 var(--act);
 }
 </style>
