@@ -3,7 +3,7 @@ import { closingBarrier } from '../../core/allocation/closing/closing-order'
 import type { ClosedState } from '../../shared/contracts/allocation'
 import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
-import { allocationVersion, closedMonth, closedMonthLoad, dataRevision } from '../db/schema'
+import { allocationVersion, closedMonth, closedMonthLoad, dataRevision, type ClosedTree } from '../db/schema'
 import { conflict } from '../problems/problem'
 import { nameOf } from './names'
 
@@ -26,8 +26,23 @@ export async function findClosed(db: Pick<Db, 'select'>, of: string): Promise<Cl
   return row ?? null
 }
 
-/** All closed months with what is kept of them, the oldest first. */
-export const closedMonths = (db: Pick<Db, 'select'>): Promise<ClosedMonth[]> => db.select().from(closedMonth).orderBy(month)
+/** What tells whether a closed month would come out otherwise now, and what it has carried of others; not what was settled of it. */
+export type ClosedBriefly = Pick<ClosedMonth, 'month' | 'version' | 'settledVersion' | 'beside'> & {
+  carried: Pick<ClosedTree, 'tree' | 'adjustments'>[]
+}
+
+/** All closed months in brief, the oldest first. */
+export const closedBriefly = (db: Pick<Db, 'select'>): Promise<ClosedBriefly[]> =>
+  db
+    .select({
+      ...{ month, version, settledVersion, beside: closedMonth.beside },
+      carried: sql<
+        ClosedBriefly['carried']
+      >`(select coalesce(jsonb_agg(jsonb_build_object('tree', t -> 'tree', 'adjustments', t -> 'adjustments')), '[]'::jsonb)
+        from jsonb_array_elements(${closedMonth.trees}) as t)`,
+    })
+    .from(closedMonth)
+    .orderBy(month)
 
 /** The loads that each closed month refers to. */
 export const loadsOfClosed = (db: Pick<Db, 'select'>) => db.select().from(closedMonthLoad)

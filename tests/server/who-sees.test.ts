@@ -168,6 +168,11 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
     ['resources/note', { id: 'our-server', body: 'mine' }],
   ],
   'get /jump': ['secret', 'the', 'e', 'power', 'our'].map((q): [string] => [`jump?q=${q}`]),
+  'get /allocation/statements/{format}': (['csv', 'journal'] as const).flatMap((format): [string][] => [
+    [`allocation/statements/${format}?month=2026-10&measure=billedCost`],
+    [`allocation/statements/${format}?month=2026-10&measure=billedCost&centre=theirs`],
+    [`allocation/statements/${format}?month=2026-10&measure=billedCost&centre=secret`],
+  ]),
   'get /allocation/settlement': [
     ['allocation/settlement?month=2026-10&measure=billedCost'],
     ['allocation/settlement?month=2026-10&measure=effectiveCost&tree=more'],
