@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Among, Pool } from '../../../core/allocation/pools'
+import { dividedBy, poolTitles, type Among, type Pool } from '../../../core/allocation/pools'
 import { usesOf } from '../../../core/allocation/tree-edits'
 import { lookupList } from '../../../shared/contracts/spend-settings'
 
@@ -9,24 +9,9 @@ const emit = defineEmits<{ close: [] }>()
 const allocation = useAllocation()
 const session = useSession()
 const known = useRuleValues()
-const methods: { value: Pool['method']; label: string }[] = [
-  { value: 'direct cost', label: 'in proportion to direct cost' },
-  { value: 'even', label: 'evenly' },
-  { value: 'shares', label: 'by fixed shares' },
-  { value: 'quantity', label: 'by a quantity on the bill' },
-  { value: 'lookup', label: 'by numbers of a lookup' },
-]
 const set = (more: object) => allocation.setPool({ ...toRaw(props.pool), ...more } as Pool)
 /** Another way to divide; what the pool is called, who answers and among whom stays. */
-function divide(method: Pool['method']) {
-  const { id, name, owner, among } = props.pool
-  const base = { id, name, ...(owner === undefined ? {} : { owner }), ...(among ? { among } : {}) }
-  if (method === 'shares') void allocation.setPool({ ...base, method, shares: {} })
-  else if (method === 'quantity') void allocation.setPool({ ...base, method, measure: 'consumedQuantity', unit: 'Hours', conditions: [] })
-  else if (method === 'lookup')
-    void allocation.setPool({ ...base, method, lookup: lookups.value[0]?.name ?? '', field: lookups.value[0]?.fields[0] ?? '' })
-  else void allocation.setPool({ ...base, method })
-}
+const divide = (method: Pool['method']) => allocation.setPool(dividedBy(toRaw(props.pool), method, lookups.value))
 const amongWays: { value: Among['of'] | ''; label: string }[] = [
   { value: '', label: 'those with a base' },
   { value: 'everyone', label: 'everyone' },
@@ -99,7 +84,7 @@ async function remove() {
       <label
         >divided
         <select class="field" :value="pool.method" @change="divide(($event.target as HTMLSelectElement).value as Pool['method'])">
-          <option v-for="one in methods" :key="one.value" :value="one.value">{{ one.label }}</option>
+          <option v-for="one in poolTitles" :key="one.method" :value="one.method">{{ one.title }}</option>
         </select></label
       >
       <label v-if="pool.method !== 'shares'"

@@ -8,6 +8,8 @@ const schema = z.object({ ...poolBase, method: z.literal('lookup'), lookup: z.st
 export const byLookup: PoolMethod<'lookup', z.infer<typeof schema>> = {
   method: 'lookup',
   schema,
+  title: 'by numbers of a lookup',
+  begin: (base, [first]) => ({ ...base, method: 'lookup', lookup: first?.name ?? '', field: first?.fields[0] ?? '' }),
   label: ({ lookup, field }) => `in proportion to ${field} in ${lookup}`,
   needs: ({ lookup, field }) => ({ basis: 'lookup', lookup, field }),
 }

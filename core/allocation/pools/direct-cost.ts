@@ -13,6 +13,8 @@ const schema = z.object({
 export const directCost: PoolMethod<'direct cost', z.infer<typeof schema>> = {
   method: 'direct cost',
   schema,
+  title: 'in proportion to direct cost',
+  begin: base => ({ ...base, method: 'direct cost' }),
   label: ({ services }) => `in proportion to direct cost${services ? ` of ${services.join(', ')}` : ''}`,
   needs: ({ services }) => ({ basis: 'direct cost', services: services ?? null }),
 }

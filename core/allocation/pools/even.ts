@@ -8,6 +8,8 @@ const schema = z.object({ ...poolBase, method: z.literal('even') })
 export const even: PoolMethod<'even', z.infer<typeof schema>> = {
   method: 'even',
   schema,
+  title: 'evenly',
+  begin: base => ({ ...base, method: 'even' }),
   label: () => 'evenly',
   needs: () => ({ basis: 'even' }),
 }

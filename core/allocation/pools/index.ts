@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { byLookup } from './by-lookup'
 import { directCost } from './direct-cost'
 import { even } from './even'
-import type { Needs, PoolMethod } from './pool-method'
+import type { KnownLookups, Needs, PoolMethod } from './pool-method'
 import { quantity } from './quantity'
 import { shares } from './shares'
 
@@ -17,3 +17,10 @@ export type Pool = z.infer<(typeof poolMethods)[number]['schema']>
 const methodOf = (own: Pool) => poolMethods.find(({ method }) => method === own.method) as PoolMethod<string, Pool>
 export const poolLabel = (own: Pool): string => methodOf(own).label(own)
 export const poolNeeds = (own: Pool): Needs => methodOf(own).needs(own)
+/** Ways to divide as a list names them. */
+export const poolTitles = poolMethods.map(({ method, title }) => ({ method, title }))
+/** A pool divided in another way from now on. */
+export const dividedBy = ({ id, name, owner, among }: Pool, method: Pool['method'], known: KnownLookups): Pool => {
+  const base = { id, name, ...(owner === undefined ? {} : { owner }), ...(among ? { among } : {}) }
+  return (poolMethods.find(one => one.method === method) as unknown as PoolMethod<string, Pool>).begin(base, known)
+}

@@ -21,8 +21,14 @@ export type PoolMethod<Name extends string = string, Given extends PoolBase = Po
   method: Name
   /** The pool as a plan writes it. */
   schema: z.ZodType<Given>
+  /** What a list of ways to divide calls it. */
+  title: string
+  /** A pool that is divided so from now on; what all pools have stays as it was. */
+  begin: (base: Omit<PoolBase, 'method'>, known: KnownLookups) => Given
   /** In words, for statements. */
   label: (pool: Given) => string
   needs: (pool: Given) => Needs
 }
 export type PoolBase = { id: string; name: string; method: string; owner?: string | null | undefined; among?: Among | undefined }
+/** The lookups that there are, with their fields. */
+export type KnownLookups = readonly { name: string; fields: readonly string[] }[]

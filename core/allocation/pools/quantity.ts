@@ -17,6 +17,8 @@ const schema = z.object({
 export const quantity: PoolMethod<'quantity', z.infer<typeof schema>> = {
   method: 'quantity',
   schema,
+  title: 'by a quantity on the bill',
+  begin: base => ({ ...base, method: 'quantity', measure: 'consumedQuantity', unit: 'Hours', conditions: [] }),
   label: ({ unit }) => `in proportion to ${unit} on the bill`,
   needs: ({ measure, unit, conditions }) => ({ basis: 'quantity', measure, unit, conditions }),
 }

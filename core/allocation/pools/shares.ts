@@ -19,6 +19,8 @@ const schema = z.object({
 export const shares: PoolMethod<'shares', z.infer<typeof schema>> = {
   method: 'shares',
   schema,
+  title: 'by fixed shares',
+  begin: base => ({ ...base, method: 'shares', shares: {} }),
   label: () => 'by fixed shares',
   needs: pool => ({ basis: 'weights', weights: pool.shares }),
 }

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { basisOf, type BasisFacts } from '../../../core/allocation/bases'
 import { isInMonth, rulesInForce } from '../../../core/allocation/centre-days'
 import { allocationPlanSchema, type CostCentre, type Pool, type Rule, type ServingMethod } from '../../../core/allocation/plan'
+import { dividedBy, poolTitles } from '../../../core/allocation/pools'
 import { shareOut } from '../../../core/allocation/share-out'
 import { simultaneous } from '../../../core/allocation/simultaneous'
 import { scaled, scaledText, type Scaled } from '../../../core/money/scaled'
@@ -214,6 +215,26 @@ describe('among whom a pool is divided', () => {
       borne: { ferry: '8' },
       undivided: [/^P 2 EUR/],
     })
+  })
+})
+
+it('a pool is divided otherwise from now on; what it is called, who answers and among whom stays', () => {
+  const from: Pool = { id: 'p', name: 'P', owner: 'ines', among: { of: 'everyone' }, method: 'direct cost', services: ['Servers'] }
+  const base = { id: 'p', name: 'P', owner: 'ines', among: { of: 'everyone' } }
+  const lookups = [{ name: 'desks', fields: ['count'] }]
+  expect(poolTitles.map(({ method }) => dividedBy(from, method, lookups))).toEqual([
+    { ...base, method: 'direct cost' },
+    { ...base, method: 'even' },
+    { ...base, method: 'shares', shares: {} },
+    { ...base, method: 'quantity', measure: 'consumedQuantity', unit: 'Hours', conditions: [] },
+    { ...base, method: 'lookup', lookup: 'desks', field: 'count' },
+  ])
+  expect(dividedBy({ id: 'p', name: 'P', method: 'even' }, 'lookup', [])).toEqual({
+    id: 'p',
+    name: 'P',
+    method: 'lookup',
+    lookup: '',
+    field: '',
   })
 })
 

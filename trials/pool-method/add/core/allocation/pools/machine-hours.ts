@@ -8,6 +8,8 @@ const schema = z.object({ ...poolBase, method: z.literal('machine hours'), servi
 export const machineHours: PoolMethod<'machine hours', z.infer<typeof schema>> = {
   method: 'machine hours',
   schema,
+  title: 'in proportion to machine hours',
+  begin: base => ({ ...base, method: 'machine hours', service: 'Servers' }),
   label: ({ service }) => `by hours of ${service}`,
   needs: ({ service }) => ({
     basis: 'quantity',
