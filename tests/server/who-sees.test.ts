@@ -171,7 +171,7 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
   'get /allocation/statements/{format}': (['csv', 'journal'] as const).flatMap((format): [string][] => [
     [`allocation/statements/${format}?month=2026-10&measure=billedCost`],
     [`allocation/statements/${format}?month=2026-10&measure=billedCost&centre=theirs`],
-    [`allocation/statements/${format}?month=2026-10&measure=billedCost&centre=secret`],
+    [`allocation/statements/${format}?month=2026-10&measure=billedCost&centre=nowhere`],
   ]),
   'get /allocation/settlement': [
     ['allocation/settlement?month=2026-10&measure=billedCost'],

@@ -45,10 +45,12 @@ function begin(event: DragEvent, rule: Rule) {
   dragged.value = rule.id
   event.dataTransfer?.setData('text/plain', conditionsText(rule))
 }
-function drop(place: number) {
-  const id = dragged.value
-  dragged.value = over.value = null
-  if (id !== null && allocation.plan!.rules[place]?.id !== id) void allocation.moveTo(id, place)
+/** Where it was let go; it moves once the browser has ended the drag, which it would not where what is dragged is moved before. */
+let target: number | null = null
+function end() {
+  const [id, place] = [dragged.value, target]
+  dragged.value = over.value = target = null
+  if (id !== null && place !== null && allocation.plan!.rules[place]?.id !== id) void allocation.moveTo(id, place)
 }
 const conditionsText = (rule: Rule) => rule.conditions.map(one => Object.values(conditionWords(one)).join(' ')).join(' and ')
 
@@ -88,7 +90,7 @@ onKeyStroke('z', event => {
         class="rule"
         :class="{ idle: !allocation.settled?.catches.some(c => c.rule === rule.id), over: over === index && dragged !== rule.id }"
         @dragover.prevent="over = index"
-        @drop.prevent="drop(index)"
+        @drop.prevent="target = index"
       >
         <div class="line">
           <span
@@ -97,7 +99,7 @@ onKeyStroke('z', event => {
             :draggable="!isKept"
             :title="isKept ? undefined : 'Drag it to another place'"
             @dragstart="begin($event, rule)"
-            @dragend="dragged = over = null"
+            @dragend="end"
             >{{ index + 1 }}</span
           >
           <button
