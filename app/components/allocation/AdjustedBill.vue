@@ -35,7 +35,9 @@ async function look(of: string) {
   <div v-if="adjustments.length" class="adjusted" data-testid="adjusted">
     <p class="minor">
       Beside the bill, adjustments to {{ months.map(monthText).join(', ') }} arrive here: <b>{{ signedMoney(sums.borne, currency) }}</b> on
-      cost centres, <b>{{ signedMoney(sums.unallocated, currency) }}</b> unallocated.
+      cost centres<template v-if="sums.unallocated !== '0'"
+        >, <b>{{ signedMoney(sums.unallocated, currency) }}</b> unallocated</template
+      >.
       <button v-for="of in charged" :key="of" class="link" :aria-expanded="shown === of" @click="look(of)">
         {{ shown === of ? 'Hide the charges' : `Charges of ${monthText(of)} that changed` }}
       </button>
