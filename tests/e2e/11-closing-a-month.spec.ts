@@ -260,7 +260,7 @@ test('October is closed; a correction comes late and arrives in November, with i
   await statement.getByRole('link').first().click()
   await expect(page).toHaveURL(/\/spend\?/)
   await page.goBack()
-  const download = page.waitForEvent('download')
+  const download = page.waitForEvent('download', { timeout: 60_000 })
   await region(page, 'Statement').getByRole('link', { name: 'PDF', exact: true }).first().click()
   const text = await pdfText(readFileSync((await (await download).path())!))
   expect(text).toContain('Booking')
