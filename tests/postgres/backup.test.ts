@@ -43,8 +43,11 @@ function run(
 }
 async function watch(child: ChildProcess, kill: () => boolean | Promise<boolean>): Promise<void> {
   while (child.exitCode === null && child.signalCode === null) {
-    if (await kill()) child.kill('SIGKILL')
-    else await new Promise(resolve => setTimeout(resolve, 2))
+    if (await kill()) {
+      child.kill('SIGKILL')
+      return
+    }
+    await new Promise(resolve => setTimeout(resolve, 2))
   }
 }
 /** Whether something that was begun in a database has written and is not committed yet. */
