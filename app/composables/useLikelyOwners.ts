@@ -4,7 +4,9 @@ import type { AllocationPlan } from '../../core/allocation/plan'
 import { COST_CENTRE } from '../../core/spend/dimension'
 import { addMonths, monthEnd, monthStart } from '../../core/time/day'
 import type { AllocationQuestion, UnallocatedGroup } from '../../shared/contracts/allocation'
+import type { ProblemDetails } from '../../shared/contracts/common'
 import { askAnswers, type Answered } from '../utils/ask-answers'
+import { problemOf } from '../utils/client'
 
 /** So many names of resources are looked for in the month before. */
 const MOST_NAMES = 200
@@ -21,24 +23,26 @@ export type QueueAsked = {
 export function useLikelyOwners(asked: Ref<QueueAsked | null>) {
   /** In the order of the groups; empty until it is known. */
   const owners = shallowRef<LikelyOwner[][]>([])
+  const problem = shallowRef<ProblemDetails | null>(null)
   let looking = new AbortController()
   watch(
     asked,
     async now => {
       looking.abort()
       owners.value = []
+      problem.value = null
       if (!now?.groups.length) return
       const { signal } = (looking = new AbortController())
       try {
         const found = await look(now, signal)
         if (!signal.aborted) owners.value = found
-      } catch {
-        // without reasons the queue is what it is: nothing is suggested
+      } catch (error) {
+        if (!signal.aborted) problem.value = problemOf(error)
       }
     },
     { immediate: true },
   )
-  return { owners }
+  return { owners, problem }
 }
 
 async function look({ groups, plan, question, currency }: QueueAsked, signal: AbortSignal): Promise<LikelyOwner[][]> {

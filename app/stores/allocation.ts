@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { groupConditions } from '../../core/allocation/drafting/group-conditions'
 import type { AllocationPlan, CostCentre } from '../../core/allocation/plan'
 import { borneOf } from '../../core/allocation/statement'
-import { freeId } from '../../core/allocation/tree-edits'
+import { freeId } from '../../core/text/free-id'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
 import { mainTotal } from '../../core/money/main-total'
 import type { ProblemDetails } from '../../shared/contracts/common'
@@ -166,7 +166,7 @@ export const useAllocation = defineStore('allocation', () => {
   /** Begins with a first cost centre, where there is none. */
   async function start(name: string) {
     missing.value = false
-    setDraft({ centres: [{ id: freeId({ centres: [], pools: [] }, name), name, parent: null, owner: null }], pools: [], rules: [] })
+    setDraft({ centres: [{ id: freeId(name, []), name, parent: null, owner: null }], pools: [], rules: [] })
     await again()
   }
 

@@ -13,8 +13,7 @@ export function cardsHeld(list: readonly RateCardEntry[], day: string): RateCard
   })
 }
 
-/** Today, as rate cards count. */
-export const today = () => new Date().toISOString().slice(0, 10)
+export { today } from '../../shared/today'
 
 /** A version of a card by name. */
 export const versionOfEntry = ({

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import type { AllocationPlan, CentreTree, CostCentre, Pool, Rule } from '../../core/allocation/plan'
-import { freeId, merged, splitOff } from '../../core/allocation/tree-edits'
+import { freeIdIn, merged, splitOff } from '../../core/allocation/tree-edits'
 
 /** What edits of a plan work with. */
 export type PlanEditing = {
@@ -52,7 +52,7 @@ export function planEdits({ change, newest, editing, newId }: PlanEditing) {
     })
   /** A cost centre below another, at the end of what is there. @returns its id. */
   async function addCentre(parent: string): Promise<string> {
-    const id = freeId(newest(), 'New cost centre')
+    const id = freeIdIn(newest(), 'New cost centre')
     await change(next => {
       next.centres.push({ id, name: 'New cost centre', parent, owner: null })
     })
@@ -72,7 +72,7 @@ export function planEdits({ change, newest, editing, newId }: PlanEditing) {
       next.pools = next.pools.map(one => (one.id === pool.id ? pool : one))
     })
   async function addPool(): Promise<string> {
-    const id = freeId(newest(), 'New pool')
+    const id = freeIdIn(newest(), 'New pool')
     await change(next => {
       next.pools.push({ id, name: 'New pool', method: 'direct cost' })
     })

@@ -22,7 +22,7 @@ export type { Condition } from './condition'
 
 const centre = z.object({
   id: z.string().min(1),
-  name: z.string().min(1),
+  name: z.string().min(1, 'give the cost centre a name'),
   parent: z.string().nullable(),
   owner: z.string().nullable(),
   /** What the ledger calls it. */
@@ -53,7 +53,7 @@ const tree = z.object({
     .string()
     .min(1)
     .regex(/^[^/]+$/, 'no slash in the id of a tree'),
-  name: z.string().min(1),
+  name: z.string().min(1, 'give the tree a name'),
   ...parts,
 })
 

@@ -1,15 +1,14 @@
+import { freeId } from '../text/free-id'
 import type { Day } from '../time/day'
 import { centresWithin } from './tree'
 import type { CentreTree, CostCentre, Rule } from './plan'
 
 /** An id that no cost centre or pool of a tree has yet, made of a name. */
-export function freeId({ centres, pools }: Pick<CentreTree, 'centres' | 'pools'>, name: string): string {
-  const taken = new Set([...centres, ...pools].map(({ id }) => id))
-  const base = name.trim().toLowerCase().replace(/[^\p{Letter}\p{Number}]+/gu, '-').replace(/^-|-$/g, '') || 'new' // prettier-ignore
-  let id = base
-  for (let number = 2; taken.has(id); number++) id = `${base}-${number}`
-  return id
-}
+export const freeIdIn = ({ centres, pools }: Pick<CentreTree, 'centres' | 'pools'>, name: string): string =>
+  freeId(
+    name,
+    [...centres, ...pools].map(({ id }) => id),
+  )
 
 /** Cost centres that one can be put under: all but itself and what lies below it. */
 export function parentsFor({ centres }: Pick<CentreTree, 'centres'>, id: string): CostCentre[] {
@@ -48,6 +47,6 @@ export function merged(tree: CentreTree, id: string, into: string, day: Day, new
 export function splitOff(tree: CentreTree, id: string, name: string, day: Day): CentreTree {
   const at = tree.centres.findIndex(one => one.id === id)
   const { parent, owner } = tree.centres[at]!
-  const made: CostCentre = { id: freeId(tree, name), name, parent, owner, from: day }
+  const made: CostCentre = { id: freeIdIn(tree, name), name, parent, owner, from: day }
   return { ...tree, centres: tree.centres.toSpliced(at + 1, 0, made) }
 }

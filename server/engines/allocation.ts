@@ -1,39 +1,17 @@
 import { firstOpenMonth } from '../../core/allocation/closing/closing-order'
-import { treeWithin } from '../../core/allocation/tree'
-import { treeOf } from '../../core/allocation/plan'
-import { tableFormats } from '../../shared/table-formats'
-import type { AllocationQuestion, SettledBeside, StatementFormat, StatementsAsked } from '../../shared/contracts/allocation'
-import type { RatesAsked } from '../charges/cube/cube-slices'
+import type { AllocationQuestion, StatementFormat, StatementsAsked } from '../../shared/contracts/allocation'
 import type { allocation } from '../operations/allocation'
 import type { BodyOf } from '../operations/operation'
-import { notFound, wholeCompany } from '../problems/problem'
+import { notFound } from '../problems/problem'
+import { listClosed } from '../stores/closings'
 import { findLookup, listLookups, saveLookup } from '../stores/lookups'
-import { findClosed, listClosed, type ClosedMonth } from '../stores/closings'
 import { currentPlan, planOfVersion, planVersions, saveOrganisation, savePlan, type SavedPlan } from '../stores/organisation'
 import { namesOf, personEntries } from '../stores/people'
 import { centresFor } from '../use-cases/centres'
-import {
-  adjustmentsArriving,
-  basisFor,
-  changedSinceClosed,
-  closeAsLookedAt,
-  closingOutlook,
-  keptMonth,
-  planFor,
-} from '../use-cases/closed-months'
-import { settleMonth } from '../use-cases/settle-month'
-import { JsonBytes } from '../json-bytes'
+import { changedSinceClosed, closeAsLookedAt, closingOutlook, planFor } from '../use-cases/closed-months'
+import { previewedMonth, settledMonth } from '../use-cases/settled-month'
+import { statementsFile } from '../use-cases/statements-file'
 import type { EngineWork } from './engine-work'
-
-/** The rates that a month was closed with; null where it is open. */
-const ratesOf = (closed: ClosedMonth | null): RatesAsked => closed && { reportCurrency: closed.reportCurrency, rates: closed.rates }
-
-const statementMimes: Record<StatementFormat, string> = {
-  pdf: 'application/pdf',
-  csv: tableFormats.csv.mime,
-  xlsx: tableFormats.xlsx.mime,
-  journal: tableFormats.csv.mime,
-}
 
 type Body<Name extends keyof typeof allocation> = BodyOf<(typeof allocation)[Name]>
 
@@ -67,48 +45,17 @@ export class Allocation {
 
   /** A billing month put on cost centres: as it was closed, or by the plan that holds for it. */
   async settlement(question: AllocationQuestion) {
-    const { month, measure } = question
-    const tree = question.tree ?? null
-    if (this.work.asker.bound && tree !== null) throw wholeCompany('Further trees of cost centres.')
-    const closed = await findClosed(this.#db, month)
-    const kept = question.as !== 'today' && closed?.measure === measure && closed.trees.find(one => one.tree === tree)
-    if (kept)
-      return keptMonth(
-        this.work,
-        (await listClosed(this.#db)).find(one => one.month === month)!,
-        kept,
-      )
-    const { plan, version } = await planFor(this.#db, closed)
-    return settleMonth(this.work.seen, plan, { month, measure, tree, rates: ratesOf(closed) }, await this.#beside(month, tree, version))
+    return (await settledMonth(this.work, question)).reply
   }
 
   /** What a month would look like under a plan that is not saved. @param unwanted ends it when whoever asked has left, or asked anew. */
-  async preview({ plan, month, measure, tree = undefined }: Body<'preview'>, unwanted: AbortSignal) {
-    const asked = { month, measure, tree: tree ?? null, rates: ratesOf(await findClosed(this.#db, month)) }
-    return settleMonth(this.work.seen, plan, asked, await this.#beside(month, asked.tree, 0), unwanted)
-  }
-
-  async #beside(month: string, tree: string | null, version: number): Promise<SettledBeside> {
-    const basis = await basisFor(this.work)
-    const first = firstOpenMonth((await listClosed(this.#db)).map(one => one.month))
-    return { version, basis, closed: null, adjustments: first === month ? await adjustmentsArriving(this.work, tree) : [] }
+  preview({ plan, ...question }: Body<'preview'>, unwanted: AbortSignal) {
+    return previewedMonth(this.work, plan, question, unwanted)
   }
 
   /** The statements of a month as a file. */
-  async statements(format: StatementFormat, { centre = undefined, ...question }: StatementsAsked) {
-    const reply = await this.settlement(question)
-    const [closed, { bound }] = [await findClosed(this.#db, question.month), this.work.asker]
-    const isKept = !(reply instanceof JsonBytes)
-    const { plan } = isKept ? await this.plan({ version: reply.version }) : await planFor(this.#db, closed)
-    const tree = treeOf(plan, question.tree ?? null)!
-    const centres = bound ? treeWithin(tree.centres, bound) : tree.centres
-    if (centre !== undefined && !centres.some(({ id }) => id === centre)) throw notFound('cost centre', `There is no «${centre}».`)
-    const bytes = await this.work.exporter.writeStatements({
-      ...{ format, month: question.month, measure: question.measure, centres, centre: centre ?? null },
-      settled: isKept ? reply : Buffer.from(reply.bytes),
-      people: Object.fromEntries(await namesOf(this.#db)),
-    })
-    return { bytes, mime: statementMimes[format], fileName: `${['statements', question.month, centre].filter(Boolean).join('-')}` }
+  statements(format: StatementFormat, asked: StatementsAsked) {
+    return statementsFile(this.work, format, asked)
   }
 
   /** The months that are closed, and the one in which adjustments arrive. */

@@ -1,4 +1,5 @@
 import { addDays } from '../../core/time/day'
+import { today } from '../../shared/today'
 import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import { documentOf, exportEstimate } from '../exports/estimate/export-estimate'
 import type { estimates } from '../operations/estimates'
@@ -78,8 +79,8 @@ export class Estimates {
   /** Makes a link that shows one version to anyone who has it. Its address is told now and never again. */
   async makeLink(estimateId: string, { version, audience, scenario, expiresOn }: Body<'makeLink'>) {
     await this.#mustBeFor(estimateId)
-    const today = new Date().toISOString().slice(0, 10)
-    const last = addDays(today, LONGEST_LINK_DAYS)
+    const now = today()
+    const last = addDays(now, LONGEST_LINK_DAYS)
     if (expiresOn > last)
       throw new Problem(
         'invalid',
@@ -88,7 +89,7 @@ export class Estimates {
         `Choose a day up to ${last}: links open for two years at most.`,
         [{ field: 'expiresOn', reason: `the last day is ${last}` }],
       )
-    if (expiresOn < today)
+    if (expiresOn < now)
       throw new Problem('invalid', 'invalid', 'The link would never open', 'Choose a day that is still to come.', [
         { field: 'expiresOn', reason: 'the day has passed' },
       ])
@@ -106,7 +107,7 @@ export class Estimates {
 
   /** What a link shows: for anyone who has it. */
   openLink(secret: string) {
-    return openLink(this.#db, secret, new Date().toISOString().slice(0, 10))
+    return openLink(this.#db, secret, today())
   }
 
   async patterns() {

@@ -5,9 +5,9 @@ import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
 import { allocationVersion, closedMonth, closedMonthLoad, dataRevision, type ClosedTree } from '../db/schema'
 import { conflict } from '../problems/problem'
-import { nameOf } from './names'
+import { named, nameOf } from './names'
 
-/** A closed month with all that is kept of it. */
+/** A closed month with all that is kept of it; `who` is a name. */
 export type ClosedMonth = typeof closedMonth.$inferSelect
 /** What is kept of a month when it is closed. */
 export type Closing = Omit<ClosedMonth, 'settledVersion' | 'closedAt'> & {
@@ -22,9 +22,14 @@ export const listClosed = (db: Pick<Db, 'select'>): Promise<ClosedState[]> => db
 
 /** A closed month; null where it is open. */
 export async function findClosed(db: Pick<Db, 'select'>, of: string): Promise<ClosedMonth | null> {
-  const [row] = await db.select().from(closedMonth).where(eq(month, of))
+  const [row] = await db.select(named(closedMonth)).from(closedMonth).where(eq(month, of))
   return row ?? null
 }
+
+/** What is told of a closed month. */
+export const closedState = ({ month, measure, version, settledVersion, who, closedAt }: ClosedMonth): ClosedState => ({
+  ...{ month, measure, version, settledVersion, who, closedAt },
+})
 
 /** What tells whether a closed month would come out otherwise now, and what it has carried of others; not what was settled of it. */
 export type ClosedBriefly = Pick<ClosedMonth, 'month' | 'version' | 'settledVersion' | 'beside'> & {

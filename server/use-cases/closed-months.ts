@@ -6,20 +6,27 @@ import { keptSettlement } from '../../core/allocation/closing/kept-settlement'
 import { treeOf, type AllocationPlan } from '../../core/allocation/plan'
 import { addDays, monthEnd } from '../../core/time/day'
 import { isoInstant } from '../../core/time/instant'
+import { today } from '../../shared/today'
 import type { ClosedState, CloseMonth, ClosingOutlook, Settlement } from '../../shared/contracts/allocation'
 import type { MovedLines } from '../../shared/contracts/imports'
 import type { Db } from '../db/database'
 import type { ClosedTree } from '../db/schema'
 import { movedBetween, type Restated } from '../imports/moved'
-import type { JsonBytes } from '../json-bytes'
 import { conflict, notFound } from '../problems/problem'
 import { besideHashes, ratesText } from '../stores/beside'
-import { closeMonth, closedBriefly, findClosed, listClosed, loadsOfClosed, lookAgain, type ClosedMonth } from '../stores/closings'
+import {
+  closedBriefly,
+  closedState,
+  closeMonth,
+  findClosed,
+  listClosed,
+  loadsOfClosed,
+  lookAgain,
+  type ClosedMonth,
+} from '../stores/closings'
 import { currentPlan, planOfVersion, type SavedPlan } from '../stores/organisation'
 import { settleMonth } from './settle-month'
 import type { Work } from './work'
-
-const today = () => new Date().toISOString().slice(0, 10)
 
 /** A version of the plan that a closed month refers to. */
 async function planOf(db: Db, version: number): Promise<SavedPlan> {
@@ -42,14 +49,15 @@ export async function planFor(db: Db, closed: Pick<ClosedState, 'settledVersion'
 export const basisFor = async ({ asker, database }: Work): Promise<string> => (asker.bound ? '' : (await besideHashes(database)).basis)
 
 /** What was kept of a closed month, as far as whoever asks may see it. */
-export async function keptMonth(work: Work, state: ClosedState, kept: ClosedTree): Promise<Settlement> {
+export async function keptMonth(work: Work, month: ClosedMonth, kept: ClosedTree): Promise<{ plan: AllocationPlan; reply: Settlement }> {
   const { bound } = work.asker
-  const { plan } = await planOf(work.database.db, state.version)
+  const { plan } = await planOf(work.database.db, month.version)
   const { settlement } = kept
   const seen = bound ? settlementWithin(settlement, treeOf(plan, kept.tree)!, bound) : settlement
   const adjustments = adjustmentsSeen(kept.adjustments, plan, bound)
   const basis = await basisFor(work)
-  return { ...seen, adjustments, basis, version: state.version, closed: state, revision: await work.charges.revision() }
+  const revision = await work.charges.revision()
+  return { plan, reply: { ...seen, adjustments, basis, revision, version: month.version, closed: closedState(month) } }
 }
 
 const adjustmentsSeen = (adjustments: Adjustment[], plan: AllocationPlan, bound: Work['asker']['bound']): Adjustment[] => {
@@ -106,7 +114,7 @@ async function adjustmentsNow(
     kept: { statements, unallocated },
     plan: settledVersion === version ? null : (await planOf(database.db, settledVersion)).plan,
   })
-  return read<{ adjustments: Adjustment[] }>(reply).adjustments
+  return reply.read().adjustments
 }
 
 /** The charge lines of a closed month that have changed since it was closed, whoever bears them. */
@@ -167,7 +175,7 @@ export async function closeAsLookedAt(work: Work, { month, measure, ...looked }:
   for (const tree of [null, ...(plan.trees ?? []).map(({ id }) => id)]) {
     const beside = { version, basis: hashes.basis, closed: null, adjustments: [] }
     const reply = await settleMonth(work.seen, plan, { month, measure, tree, rates: { reportCurrency, rates } }, beside)
-    const { statements, catches, pools, unallocated, proof, flows, revision } = read<Settlement>(reply)
+    const { statements, catches, pools, unallocated, proof, flows, revision } = reply.read()
     if (revision !== looked.revision) throw lookAgain('The charges have')
     const stuck = unallocated.find(({ pool }) => pool)?.pool
     if (stuck) throw conflict(`${month} cannot be closed`, `The pool «${stuck.name}» is not divided: ${stuck.why}.`)
@@ -179,8 +187,6 @@ export async function closeAsLookedAt(work: Work, { month, measure, ...looked }:
   const closing = { ...{ month, measure, version, trees, rates, reportCurrency, loads }, beside: hashes.beside, who: asker.id }
   return closeMonth(database.db, closing, looked.revision, today())
 }
-
-const read = <T>({ bytes }: JsonBytes<object>) => JSON.parse(typeof bytes === 'string' ? bytes : Buffer.from(bytes).toString('utf8')) as T
 
 /** Rates that can be asked for in a month: those that begin later cannot. */
 const ratesUntil = (rates: ClosedMonth['rates'], end: string) =>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /** Someone of the company, as others see them. */
-export const person = z.object({ id: z.string().min(1), name: z.string().min(1), role: z.string() })
+export const person = z.object({ id: z.string().min(1), name: z.string().min(1, 'give the person a name'), role: z.string() })
 export type Person = z.infer<typeof person>
 
 /** Someone as a file of the organisation has them. */

@@ -112,6 +112,9 @@ it('closes a month as it was looked at, and no other', async () => {
 })
 
 it('a late correction leaves it as it was, and arrives in the first open month, each line of it', async () => {
+  // nobody has closed it by another cost: there are no statements of that
+  const otherwise = await server.call('allocation/statements/journal?month=2025-10&measure=effectiveCost', { headers: as('Ines Moldal') })
+  expect([otherwise.status, await otherwise.text()]).toEqual([409, expect.stringContaining('was closed by billed cost')])
   const before = await ask('2025-10')
   const late = [
     ...october,

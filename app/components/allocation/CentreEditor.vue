@@ -43,7 +43,7 @@ onMounted(() => name.value?.focus())
 </script>
 
 <template>
-  <div class="editor" role="group" :aria-label="`Cost centre ${centre.name}`">
+  <div class="inset" role="group" :aria-label="`Cost centre ${centre.name}`">
     <div class="row">
       <label
         >name <input ref="name" class="field" :value="centre.name" @change="set(one => void (one.name = text($event).trim()))"
@@ -94,21 +94,6 @@ onMounted(() => name.value?.focus())
 </template>
 
 <style scoped>
-.editor {
-  background: var(--paper-raised);
-  border-left: 3px solid var(--act);
-  padding: 8px 12px;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-  align-items: center;
-  margin: 4px 0;
-}
-.row label {
-  color: var(--ink-2);
-}
 .short {
   width: 90px;
 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { adjustmentsBelow, type Adjustment } from '../../../core/allocation/closing/adjustments'
 import { traceOf } from '../../../core/allocation/trace'
+import { adjustmentWords, causeWords } from '../../../core/allocation/statements/month-statements'
 import { addTexts } from '../../../core/money/amount-text'
 import type { Statement, StatementFormat } from '../../../shared/contracts/allocation'
 
 /** What a cost centre bears of a month; each line leads to its charges, by the rules that put them there. */
 const props = defineProps<{ centre: string; currency: string; month: string }>()
 const allocation = useAllocation()
+const closings = useClosings()
 const statement = computed(
   () => allocation.settled!.statements.find(s => s.centre === props.centre && s.currency === props.currency) ?? null,
 )
@@ -26,9 +28,9 @@ const adjustments = computed(() =>
 )
 const total = computed(() => amounts.value.get(props.centre)!.total)
 const toBear = computed(() => addTexts([total.value, ...adjustments.value.map(({ amount }) => amount)]))
-const causeWords = { charges: 'late or corrected charges', rules: 'changed rules' } as const
-const lineWords = (line: Adjustment['lines'][number]) =>
-  line.kind === 'direct' ? valueLabel('ServiceName', line.service) : line.kind === 'share' ? `share of ${line.pool}` : 'unallocated'
+/** Of a closed month only what was closed leaves as a statement. */
+const isOtherwise = computed(() => allocation.closed === null && closings.stateOf(props.month) !== null)
+const stateWords = computed(() => (allocation.closed ? 'closed' : isOtherwise.value ? 'as it is today' : 'draft'))
 /** The statement, with those below it, as a file; what is not saved is in none. */
 const file = (format: StatementFormat, centre: string | null = props.centre) => {
   const { measure, tree } = allocation.question!
@@ -40,9 +42,9 @@ const share = (part: string, of: string) => percent(part, of)
 
 <template>
   <section aria-label="Statement">
-    <div class="top">
+    <div class="headed">
       <h2 class="heading">Statement · {{ allocation.targetName(centre) }}</h2>
-      <span class="minor">{{ monthText(month) }}, {{ allocation.closed ? 'closed' : 'draft' }}</span>
+      <span class="minor">{{ monthText(month) }}, {{ stateWords }}</span>
     </div>
     <table class="ledger" data-testid="statement">
       <tbody>
@@ -80,10 +82,9 @@ const share = (part: string, of: string) => percent(part, of)
           </tr>
           <tr v-for="(line, index) in one.lines" :key="index" class="part">
             <td>
-              <NuxtLink v-if="behind(line, one.month)" class="link" :to="behind(line, one.month)!">{{ lineWords(line) }}</NuxtLink><template
-                v-else
-                >{{ lineWords(line) }}</template
-              >
+              <NuxtLink v-if="behind(line, one.month)" class="link" :to="behind(line, one.month)!">{{
+                adjustmentWords(line)
+              }}</NuxtLink><template v-else>{{ adjustmentWords(line) }}</template>
             </td>
             <td class="n minor">{{ signedMoney(line.amount, currency) }}</td>
           </tr>
@@ -94,7 +95,7 @@ const share = (part: string, of: string) => percent(part, of)
         </tr>
       </tbody>
     </table>
-    <p v-if="!allocation.draft" class="minor files">
+    <p v-if="!allocation.draft && !isOtherwise" class="minor files">
       This one with those below it as <a class="link" :href="file('pdf')" download>PDF</a>
       <a class="link" :href="file('csv')" download>CSV</a> <a class="link" :href="file('xlsx')" download>XLSX</a><br />
       All statements as <a class="link" :href="file('pdf', null)" download>PDF</a>
@@ -116,10 +117,5 @@ section {
 }
 .part td:first-child {
   padding-left: 18px;
-}
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
 }
 </style>

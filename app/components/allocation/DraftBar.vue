@@ -22,9 +22,7 @@ watch(
     <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
       {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
     </button>
-    <label v-if="closings.closed.length" class="leave"
-      ><input v-model="allocation.leavesClosed" type="checkbox" /> leave closed months as they are</label
-    >
+    <LeaveClosed v-if="closings.closed.length" v-model="allocation.leavesClosed" />
     <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">Save the rules</button>
     <button class="button" :disabled="!allocation.canUndo" @click="allocation.undo()">Undo</button>
     <button class="button" @click="allocation.discard()">Discard</button>
@@ -55,10 +53,5 @@ watch(
 }
 .draft .main {
   margin-left: auto;
-}
-.leave {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
 }
 </style>

@@ -103,10 +103,7 @@ watch(
 .closing {
   border-left: 3px solid var(--warn);
   padding: 4px 12px;
-  margin-top: 6px;
-}
-.closing {
-  margin-bottom: 14px;
+  margin: 6px 0 14px;
 }
 .closing p {
   margin: 4px 0;

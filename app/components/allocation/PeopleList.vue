@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { freeId } from '../../../core/allocation/tree-edits'
+import { freeId } from '../../../core/text/free-id'
 import { chosenPerson, personEntry, type PersonEntry } from '../../../shared/contracts/people'
 import { organisationState } from '../../../shared/contracts/reference-data'
 
@@ -28,15 +28,17 @@ const tick = (centre: string) => {
 }
 const done = async () => {
   written.value = null
+  // what whoever works here sees may be another by now
   await session.again()
-  await read()
+  allocation.forget()
+  await Promise.all([read(), allocation.again()])
 }
 const save = () =>
   attempt(async () => {
     const { id, ...entry } = written.value!
-    const taken = { centres: [], pools: people.value.map(one => ({ ...one, method: 'even' as const })) }
     const name = entry.name.trim()
-    await client.send('PUT', `people/${encodeURIComponent(id ?? freeId(taken, name))}`, { ...entry, name }, personEntry)
+    const own = id ?? freeId(name, people.value.map(one => one.id)) // prettier-ignore
+    await client.send('PUT', `people/${encodeURIComponent(own)}`, { ...entry, name }, personEntry)
     await done()
   })
 const remove = () =>
@@ -48,7 +50,7 @@ const remove = () =>
 
 <template>
   <section aria-label="People">
-    <div class="top">
+    <div class="headed">
       <h2 class="heading">People</h2>
       <button class="link" @click="write(null)">Add someone</button>
     </div>
@@ -72,28 +74,32 @@ const remove = () =>
         </tr>
       </tbody>
     </table>
-    <form v-if="written" class="editor" aria-label="Person" @submit.prevent="save">
-      <label>name <input v-model="written.name" class="field" required /></label>
-      <label>role <input v-model="written.role" class="field" /></label>
-      <label
-        >sees
-        <select
-          class="field"
-          :value="written.bound ? 'part' : 'all'"
-          @change="written.bound = ($event.target as HTMLSelectElement).value === 'all' ? null : []"
+    <form v-if="written" class="inset" aria-label="Person" @submit.prevent="save">
+      <div class="row">
+        <label>name <input v-model="written.name" class="field" required /></label>
+        <label>role <input v-model="written.role" class="field" /></label>
+        <label
+          >sees
+          <select
+            class="field"
+            :value="written.bound ? 'part' : 'all'"
+            @change="written.bound = ($event.target as HTMLSelectElement).value === 'all' ? null : []"
+          >
+            <option value="all">the whole company</option>
+            <option value="part">cost centres by name</option>
+          </select></label
         >
-          <option value="all">the whole company</option>
-          <option value="part">cost centres by name</option>
-        </select></label
-      >
-      <UPopover v-if="written.bound">
-        <button type="button" class="control">{{ written.bound.map(allocation.targetName).join(', ') || 'choose cost centres …' }}</button>
-        <template #content><OptionList :options="centreOptions" :several="written.bound" label="cost centres" @choose="tick" /></template>
-      </UPopover>
-      <label v-if="written.bound"><input v-model="written.seesPools" type="checkbox" /> with the whole of pools</label>
-      <button class="button main" :disabled="busy || !written.name.trim()">Save</button>
-      <button type="button" class="button" @click="written = null">Cancel</button>
-      <button v-if="written.id" type="button" class="link" :disabled="busy" @click="remove">Delete</button>
+        <UPopover v-if="written.bound">
+          <button type="button" class="control">
+            {{ written.bound.map(allocation.targetName).join(', ') || 'choose cost centres …' }}
+          </button>
+          <template #content><OptionList :options="centreOptions" :several="written.bound" label="cost centres" @choose="tick" /></template>
+        </UPopover>
+        <label v-if="written.bound"><input v-model="written.seesPools" type="checkbox" /> with the whole of pools</label>
+        <button class="button main" :disabled="busy || !written.name.trim()">Save</button>
+        <button type="button" class="button" @click="written = null">Cancel</button>
+        <button v-if="written.id" type="button" class="link" :disabled="busy" @click="remove">Delete</button>
+      </div>
     </form>
   </section>
 </template>
@@ -101,28 +107,5 @@ const remove = () =>
 <style scoped>
 section {
   margin-top: 18px;
-}
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
-.editor {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 14px;
-  align-items: center;
-  background: var(--paper-raised);
-  border-left: 3px solid var(--act);
-  padding: 8px 12px;
-  margin-top: 6px;
-}
-.editor label {
-  color: var(--ink-2);
-}
-.control {
-  border-bottom: 1px solid var(--act);
-  font-weight: 560;
-  min-height: 24px;
 }
 </style>

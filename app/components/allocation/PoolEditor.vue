@@ -57,9 +57,12 @@ const tickService = (name: string) => {
   set({ services: next.length ? next : undefined })
 }
 const lookups = shallowRef<{ name: string; fields: string[] }[]>([])
-onMounted(async () => {
-  lookups.value = (await client.get('lookups', lookupList)).lookups
-})
+const { attempt, problem } = useAttempt()
+onMounted(() =>
+  attempt(async () => {
+    lookups.value = (await client.get('lookups', lookupList)).lookups
+  }),
+)
 const fieldsOf = (lookup: string) => lookups.value.find(({ name }) => name === lookup)?.fields ?? []
 const uses = computed(() => usesOf(allocation.plan!, props.pool.id))
 async function remove() {
@@ -69,7 +72,7 @@ async function remove() {
 </script>
 
 <template>
-  <div class="editor" role="group" :aria-label="`Pool ${pool.name}`">
+  <div class="inset" role="group" :aria-label="`Pool ${pool.name}`">
     <div class="row">
       <label>name <input class="field" :value="pool.name" @change="set({ name: ($event.target as HTMLInputElement).value })" /></label>
       <label
@@ -144,7 +147,8 @@ async function remove() {
           <option v-for="one in fieldsOf(pool.lookup)" :key="one" :value="one">{{ one }}</option>
         </select></label
       >
-      <span v-if="!lookups.length" class="warn">There is no lookup yet.</span>
+      <ProblemNote v-if="problem" :problem="problem" />
+      <span v-else-if="!lookups.length" class="warn">There is no lookup yet.</span>
     </div>
     <div v-if="pool.method === 'shares'" class="shares">
       <label v-for="one in bearers" :key="one.value"
@@ -166,21 +170,6 @@ async function remove() {
 </template>
 
 <style scoped>
-.editor {
-  background: var(--paper-raised);
-  border-left: 3px solid var(--act);
-  padding: 8px 12px;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: center;
-  margin: 4px 0;
-}
-.row label {
-  color: var(--ink-2);
-}
 .shares {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
@@ -195,10 +184,5 @@ async function remove() {
 }
 .shares .field {
   width: 70px;
-}
-.control {
-  border-bottom: 1px solid var(--act);
-  font-weight: 560;
-  min-height: 24px;
 }
 </style>

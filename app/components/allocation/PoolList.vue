@@ -24,7 +24,7 @@ const add = async () => {
 
 <template>
   <section aria-label="Pools">
-    <div class="top">
+    <div class="headed">
       <h2 class="heading">Pools of shared cost</h2>
       <button v-if="!isKept" class="link" @click="add">Add a pool</button>
     </div>
@@ -78,11 +78,6 @@ const add = async () => {
 <style scoped>
 section {
   margin-top: 18px;
-}
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
 }
 .ledger td {
   white-space: normal;

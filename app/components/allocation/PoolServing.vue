@@ -57,7 +57,7 @@ const rows = computed(() => (compared.value ? comparedMethods(allocation.plan!, 
         <option v-for="(text, value) in words" :key="value" :value="value">{{ text }}</option>
       </select></label
     >
-    <button class="link" :disabled="busy" :aria-expanded="!!compared" @click="compared ? (compared = null) : compare()">
+    <button v-if="!fixed" class="link" :disabled="busy" :aria-expanded="!!compared" @click="compared ? (compared = null) : compare()">
       {{ compared ? 'Hide the comparison' : 'Compare the methods' }}
     </button>
     <ProblemNote v-if="problem" :problem="problem" />

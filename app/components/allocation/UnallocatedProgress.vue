@@ -2,13 +2,15 @@
 import { COST_CENTRE } from '../../../core/spend/dimension'
 import { unallocatedByMonth, type MonthShare } from '../../../core/allocation/unallocated-share'
 import { monthEnd } from '../../../core/time/day'
+import type { ProblemDetails } from '../../../shared/contracts/common'
 import { askAnswers } from '../../utils/ask-answers'
 
 /** How much of the bill was on nobody, month by month, by the rules that hold for each now. */
-const props = defineProps<{ currency: string; month: string }>()
+const props = defineProps<{ currency: string }>()
 const allocation = useAllocation()
 const data = useData()
 const months = shallowRef<MonthShare[]>([])
+const problem = shallowRef<ProblemDetails | null>(null)
 watch(
   () => [props.currency, allocation.question?.measure, allocation.saved?.version, data.facts?.revision] as const,
   async ([currency, measure]) => {
@@ -19,8 +21,10 @@ watch(
         { ...asked, start: `${data.facts.firstDay.slice(0, 7)}-01`, end: monthEnd(data.facts.lastDay.slice(0, 7)) },
       ])
       months.value = unallocatedByMonth(answer!.rows, currency).slice(-13)
-    } catch {
+      problem.value = null
+    } catch (error) {
       months.value = []
+      problem.value = problemOf(error)
     }
   },
   { immediate: true },
@@ -29,13 +33,14 @@ const top = computed(() => Math.max(0.01, ...months.value.map(({ share }) => sha
 </script>
 
 <template>
+  <p v-if="problem" class="warn">The share of each month could not be found: {{ problem.detail }}</p>
   <figure v-if="months.length > 1" class="progress">
     <div class="bars" aria-hidden="true">
       <span
         v-for="one in months"
         :key="one.month"
         class="bar"
-        :class="{ now: one.month === month }"
+        :class="{ now: one.month === allocation.question?.month }"
         :title="`${monthText(one.month)}: ${one.share === null ? '–' : percent(one.share.toFixed(6), '1')}`"
         :style="{ height: `${Math.max(1, ((one.share ?? 0) / top) * 34)}px` }"
       />

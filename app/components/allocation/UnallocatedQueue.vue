@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { OwnerReason } from '../../../core/allocation/drafting/likely-owners'
-import { addMonths } from '../../../core/time/day'
+import { COST_CENTRE } from '../../../core/spend/dimension'
+import { addMonths, monthEnd, monthStart } from '../../../core/time/day'
 import type { UnallocatedGroup } from '../../../shared/contracts/allocation'
 
 /** So many groups at the top are looked into. */
@@ -14,18 +15,19 @@ const isFixed = computed(() => allocation.closed !== null && !allocation.draft)
 const all = computed(() => allocation.settled!.unallocated.filter(g => g.currency === props.currency))
 const most = ref(6)
 const shown = computed(() => all.value.slice(0, most.value))
-const { owners } = useLikelyOwners(
+/** What the smaller groups of a closed month were kept as: one without a name. */
+const isRest = ({ values, pool }: UnallocatedGroup) => !pool && !Object.keys(values).length
+const reasoned = computed(() => shown.value.filter(group => !group.pool && !isRest(group)).slice(0, MOST_REASONED))
+const { owners, problem } = useLikelyOwners(
   computed(() => {
     const { plan, question } = allocation
     // figures that are on their way out are not looked at
     if (!plan || !question || allocation.loading || question.month !== props.month) return null
-    return { groups: shown.value.filter(({ pool }) => !pool).slice(0, MOST_REASONED), plan, question, currency: props.currency }
+    return { groups: reasoned.value, plan, question, currency: props.currency }
   }),
 )
-const likely = (group: UnallocatedGroup) => {
-  const at = shown.value.filter(({ pool }) => !pool).indexOf(group)
-  return owners.value[at]?.[0] ?? null
-}
+const likeliest = computed(() => new Map(reasoned.value.map((group, at) => [group, owners.value[at]?.[0] ?? null])))
+const likely = (group: UnallocatedGroup) => likeliest.value.get(group) ?? null
 const reasonWords = (reason: OwnerReason): string => {
   const share = 'share' in reason ? ratioText(reason.share) : ''
   if (reason.kind === 'spelling') return `“${reason.value}” looks like “${reason.looksLike}”`
@@ -64,31 +66,28 @@ const where = (group: UnallocatedGroup) => {
     : `${count(group.count)} charges`
   return [...said, much].join(' · ')
 }
+/** Its charges in Spend, over the billing periods of the month; what a draft leaves over may be on somebody as it is saved. */
 const link = (group: UnallocatedGroup) => {
-  const start = `${props.month}-01`
-  const next = new Date(Date.UTC(Number(props.month.slice(0, 4)), Number(props.month.slice(5)), 1)).toISOString().slice(0, 10)
-  return {
-    path: '/spend',
-    query: {
-      cost: allocation.question?.measure === 'billedCost' ? 'billed' : undefined,
-      from: start,
-      to: next,
-      by: 'ResourceId',
-      currency: props.currency,
-      keep: Object.entries(group.values).map(([d, v]) => (v === null ? d : `${d}=${v}`)),
-    },
-  }
+  const keep = Object.fromEntries(Object.entries(group.values).map(([dimension, value]) => [dimension, [value]]))
+  const query = writeSentence({
+    ...readSentence({}),
+    ...{ measure: allocation.question!.measure, splitBy: ['ResourceId'], basis: 'billing', currency: props.currency },
+    keep: allocation.draft ? keep : { ...keep, [COST_CENTRE]: [null] },
+    period: { start: monthStart(props.month), end: monthEnd(props.month) },
+  })
+  return { path: '/spend', query }
 }
 </script>
 
 <template>
   <section aria-label="Unallocated queue">
-    <div class="top">
+    <div class="headed">
       <h2 class="heading">Unallocated, largest first</h2>
       <span class="minor">{{ money(allocation.proofOf(currency)!.unallocated, currency) }} {{ currency }}</span>
     </div>
     <p v-if="!all.length" class="good">Every charge of the month has an owner.</p>
-    <UnallocatedProgress :currency="currency" :month="month" />
+    <UnallocatedProgress :currency="currency" />
+    <p v-if="problem" class="warn">Likely owners could not be found: {{ problem.detail }}</p>
     <ul class="queue">
       <li v-for="(group, index) in shown" :key="index">
         <template v-if="group.pool">
@@ -100,9 +99,9 @@ const link = (group: UnallocatedGroup) => {
         </template>
         <template v-else>
           <div class="line">
-            <NuxtLink :to="link(group)" class="name">{{ title(group) }}</NuxtLink><span class="amount">{{
-              money(group.amount, currency)
-            }}</span
+            <span v-if="isRest(group)" class="name">all smaller groups</span
+            ><NuxtLink v-else :to="link(group)" class="name">{{ title(group) }}</NuxtLink
+            ><span class="amount">{{ money(group.amount, currency) }}</span
             ><button v-if="!isFixed" class="link" @click="emit('rule', group)">make a rule</button>
           </div>
           <div class="minor">{{ where(group) }}</div>
@@ -131,11 +130,6 @@ const link = (group: UnallocatedGroup) => {
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
 .queue {
   list-style: none;
   padding: 0;

@@ -74,9 +74,7 @@ const centres = computed(() => [...review.value.file.plan.centres, ...review.val
         :centres="centres"
         :closings="store.months.closings"
       />
-      <label v-if="store.months.closings.closed.length" class="leave"
-        ><input v-model="store.leavesClosed" type="checkbox" /> leave closed months as they are</label
-      >
+      <LeaveClosed v-if="store.months.closings.closed.length" v-model="store.leavesClosed" />
     </template>
     <p class="acts">
       <button v-if="!store.isSame" class="button main" :disabled="store.busy" @click="emit('use')">Use this file</button

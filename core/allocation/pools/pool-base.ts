@@ -15,7 +15,7 @@ export type Among = z.infer<typeof among>
 /** What every pool has, however it is divided. */
 export const poolBase = {
   id: z.string().min(1),
-  name: z.string().min(1),
+  name: z.string().min(1, 'give the pool a name'),
   /** Who answers for it. */
   owner: z.string().nullable().optional(),
   /** Nothing for whoever the way to divide finds. */

@@ -8,7 +8,7 @@ const schema = z.object({
   method: z.literal('quantity'),
   measure: z.enum(['pricingQuantity', 'consumedQuantity']),
   /** The unit it is measured in, as the bill has it: different units do not add. */
-  unit: z.string().min(1),
+  unit: z.string().min(1, 'say in which unit the quantity is measured, such as Hours'),
   /** Which charges are measured; all of them where there is no condition. */
   conditions: z.array(condition).default([]),
 })

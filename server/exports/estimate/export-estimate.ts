@@ -1,6 +1,7 @@
 import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import type { Estimate } from '../../../core/estimate/estimate'
 import type { Prices } from '../../../core/estimate/pricing/price-estimate'
+import { today } from '../../../shared/today'
 import type { Exporter } from '../exporter'
 import type { ExportFormat } from '../../../shared/contracts/estimates'
 import type { Database, Db } from '../../db/database'
@@ -41,11 +42,7 @@ async function versionOf(db: Db, id: string, { version, scenario }: Asked, who: 
   const { estimate } = await mustFindEstimate(db, id, version)
   if (scenario !== null && !estimate.scenarios.some(s => s.id === scenario))
     throw notFound('scenario', `Version ${version} has no scenario «${scenario}».`)
-  return {
-    estimate,
-    prices: await pricesFor(db, estimate),
-    facts: { version, preparedOn: new Date().toISOString().slice(0, 10), preparedBy: who, scenario },
-  }
+  return { estimate, prices: await pricesFor(db, estimate), facts: { version, preparedOn: today(), preparedBy: who, scenario } }
 }
 
 type Needed = { database: Database; exporter: Exporter }

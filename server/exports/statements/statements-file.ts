@@ -4,6 +4,7 @@ import { monthStatements, type MonthStatements } from '../../../core/allocation/
 import { statementHeads, statementRows } from '../../../core/allocation/statements/statement-rows'
 import { minorDecimals } from '../../../core/money/currency'
 import { measureNames } from '../../../shared/words/table-heads'
+import { JsonBytes } from '../../json-bytes'
 import { tableWriters } from '../tables'
 import type { FileTable } from '../tables/table-writer'
 import { statementsPdf } from './statements-pdf'
@@ -11,8 +12,7 @@ import type { StatementsTask } from './statements-task'
 
 /** Writes the statements of a month in one format. */
 export async function statementsFile({ format, month, measure, settled, centres, centre, people }: StatementsTask): Promise<Uint8Array> {
-  const read =
-    settled instanceof Uint8Array ? (JSON.parse(Buffer.from(settled).toString('utf8')) as Exclude<typeof settled, Uint8Array>) : settled
+  const read = settled instanceof Uint8Array ? new JsonBytes<Exclude<typeof settled, Uint8Array>>(settled).read() : settled
   const all = monthStatements({ month, measure }, read, centres)
   const within = centre === null ? null : centresWithin(centres, { centres: [centre] })
   const shown: MonthStatements = within

@@ -1,6 +1,6 @@
 import type { MonthStatements } from '../../../core/allocation/statements/month-statements'
 import type { CostCentre } from '../../../core/allocation/plan'
-import type { StatementFormat, Settlement, SettledBeside } from '../../../shared/contracts/allocation'
+import type { StatementFormat, Settlement } from '../../../shared/contracts/allocation'
 
 /** The statements of a month as a file: all it needs is with it. */
 export type StatementsTask = {
@@ -8,7 +8,7 @@ export type StatementsTask = {
   month: string
   measure: MonthStatements['measure']
   /** The settled month, or its JSON in UTF-8. */
-  settled: (Settlement & SettledBeside) | Uint8Array
+  settled: Settlement | Uint8Array
   centres: readonly CostCentre[]
   /** Only that cost centre and what lies below it; null for all. */
   centre: string | null

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { allocationPlanSchema, type CentreTree } from '../../../core/allocation/plan'
-import { freeId, merged, parentsFor, splitOff, usesOf } from '../../../core/allocation/tree-edits'
+import { freeIdIn, merged, parentsFor, splitOff, usesOf } from '../../../core/allocation/tree-edits'
 
 const centre = (id: string, parent: string | null = null) => ({ id, name: `Centre ${id}`, parent, owner: 'ines' })
 const rule = (id: string, target: string, more = {}) => ({ id, conditions: [{ dimension: 'Tags/team', values: [id] }], target, ...more })
@@ -15,11 +15,11 @@ const tree: CentreTree = {
 
 describe('edits of a tree of cost centres', () => {
   it('make ids of names, each once', () => {
-    expect(freeId(tree, 'New Team!')).toBe('new-team')
-    expect(freeId(tree, 'Ferry')).toBe('ferry-2')
-    expect(freeId(tree, 'Übersee 2')).toBe('übersee-2')
-    expect(freeId(tree, ' / ')).toBe('new')
-    expect(freeId(tree, 'net')).toBe('net-2')
+    expect(freeIdIn(tree, 'New Team!')).toBe('new-team')
+    expect(freeIdIn(tree, 'Ferry')).toBe('ferry-2')
+    expect(freeIdIn(tree, 'Übersee 2')).toBe('übersee-2')
+    expect(freeIdIn(tree, ' / ')).toBe('new')
+    expect(freeIdIn(tree, 'net')).toBe('net-2')
   })
 
   it('move one anywhere but below itself', () => {
