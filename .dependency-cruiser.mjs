@@ -18,7 +18,7 @@ const rooms = (folder, ...names) =>
       to: { path: names.slice(place + 1).map(above => `^${folder}/${above}(/|\\.ts)`) },
     }))
 
-const core = ['text', 'time', 'money', 'working', 'focus', 'ratecard', 'spend', 'allocation', 'uplift', 'estimate', 'opportunity']
+const core = ['text', 'time', 'money', 'working', 'focus', 'ratecard', 'spend', 'uplift', 'allocation', 'estimate', 'opportunity']
 const server = [
   ...['json-bytes', 'problems', 'db', 'observed', 'stores', 'people', 'operations', 'charges', 'connectors', 'exports', 'imports'],
   ...['use-cases', 'jobs', 'maintenance', 'bodies', 'services', 'engines', 'http', 'middleware', 'plugins', 'api', 'workers', 'cli'],

@@ -4,12 +4,17 @@
 import { chargesWithin } from '../core/allocation/bound'
 import { allocationPlanSchema, type AllocationPlan } from '../core/allocation/plan'
 import { centreCoding } from '../core/allocation/centre-coding'
+import { monthStatements } from '../core/allocation/statements/month-statements'
+import { movedCharges } from '../core/allocation/moved-charges'
+import type { UpliftFacts } from '../core/allocation/uplift-lines'
+import { toEnd } from '../core/spend/slices'
+import { addMonths, monthEnd } from '../core/time/day'
 import { settleInSlices } from '../core/allocation/settle'
 import { dictionaries, dictionaryNames, type DictionaryName } from '../core/focus/star'
 import { scaled } from '../core/money/scaled'
 import { answer } from '../core/spend/answer'
 import { Cube } from '../core/spend/cube'
-import { limbsOf } from '../core/spend/limbs'
+import { limbsOf } from '../core/money/limbs'
 import { OpenSegment } from '../core/spend/open-segment'
 import { measureNames, SEGMENT_ROWS, type Segment } from '../core/spend/segment'
 
@@ -28,12 +33,13 @@ const random = (below: number) => {
 
 const entry = (dictionary: DictionaryName, values: Record<string, string>) => dictionaries[dictionary].map(column => values[column] ?? null)
 
-/** Charges of a month in so many combinations of account, service, region, and tags. */
-function monthOf(charges: number, combinations: number): Cube {
+/** Charges in so many combinations of account, service, region, and tags, in equal parts over months that end with the one settled. */
+function monthOf(charges: number, combinations: number, months = 1): Cube {
   const cube = new Cube()
   const teams = 150
   const tagSets = Math.max(1, Math.floor(combinations / 10))
-  for (const name of dictionaryNames) cube.addEntry(name, 0, entry(name, {}))
+  const always = { ChargeCategory: 'Usage', PricingUnit: 'Hours' }
+  for (const name of dictionaryNames) cube.addEntry(name, 0, entry(name, always))
   for (let i = 0; i < ACCOUNTS; i++)
     cube.addEntry('subAccount', i, entry('subAccount', { SubAccountId: `id-${i}`, SubAccountName: `account-${i}` }))
   for (let i = 0; i < 40; i++) cube.addEntry('sku', i, entry('sku', { ServiceName: `service-${i % 25}`, SkuId: `sku-${i}` }))
@@ -58,8 +64,19 @@ function monthOf(charges: number, combinations: number): Cube {
     resource: i,
     tags: random(tagSets),
   }))
+  cube.currencyCode('EUR')
+  const each = Math.ceil(charges / months)
+  for (let month = 0; month < months; month++) addMonth(cube, month, each, of, combinations)
+  return cube
+}
+
+type Combination = { account: number; sku: number; resource: number; tags: number }
+
+/** A month of charges, so many before the one that is settled. */
+function addMonth(cube: Cube, before: number, charges: number, of: readonly Combination[], combinations: number): void {
   const segments: Segment[] = []
-  const start = Date.UTC(2026, 9, 1) / 1000
+  const start = Date.UTC(2026, 9 - before, 1) / 1000
+  const day0 = new Date(start * 1000).toISOString().slice(0, 10)
   for (let from = 0; from < charges; from += SEGMENT_ROWS) {
     const open = new OpenSegment()
     for (let i = from; i < Math.min(charges, from + SEGMENT_ROWS); i++) {
@@ -67,24 +84,22 @@ function monthOf(charges: number, combinations: number): Cube {
       const keys = dictionaryNames.map(name =>
         name === 'subAccount' ? account : name === 'sku' ? sku : name === 'resource' ? resource : name === 'tagSet' ? tags : 0,
       )
-      const day = start + random(31) * 86_400
+      const day = start + random(28) * 86_400
       const row = open.add(day, day + 86_400, 0, keys, 0)
       const { high, low } = limbsOf(scaled(`${random(100_000) / 100}`))
       measureNames.forEach((_, measure) => open.setMeasure(measure, row, high, low))
     }
     segments.push(open.finish())
   }
-  cube.currencyCode('EUR')
   cube.setPeriod({
     ...{
       source: 'bench',
-      billingPeriodStart: `${MONTH}-01T00:00:00Z`,
-      billingPeriodEnd: '2026-11-01T00:00:00Z',
+      billingPeriodStart: `${day0}T00:00:00Z`,
+      billingPeriodEnd: `${monthEnd(day0.slice(0, 7))}T00:00:00Z`,
       deliveredAt: '2026-11-02T00:00:00Z',
     },
     segments,
   })
-  return cube
 }
 
 function planOf(): AllocationPlan {
@@ -132,6 +147,21 @@ function planOf(): AllocationPlan {
 }
 
 const plan = planOf()
+const uplifts: UpliftFacts = {
+  sets: [
+    {
+      ...{ id: 'u', name: 'Care', currency: 'EUR', interval: 'hour', validFrom: '2026-01-01', who: 'x', setAt: '' },
+      charges: [{ by: 'flat', label: 'care', amount: '0.01' }],
+      attached: [{ to: 'kind', key: 'server', variant: null }],
+    },
+  ],
+  skus: new Map(
+    Array.from({ length: 40 }, (_, i) => [
+      `sku-${i}`,
+      { use: { kind: 'server', tells: 'hours' as const }, variant: `size-${i % 5}`, system: null, unit: 'Hours', vcpu: 2 },
+    ]),
+  ),
+}
 for (const [charges, combinations] of [
   [100_000, 10_000],
   [1_000_000, 100_000],
@@ -146,10 +176,13 @@ for (const [charges, combinations] of [
     return made
   }
   console.log(`${charges.toLocaleString('en')} charges in ${combinations.toLocaleString('en')} combinations`)
-  const settle = (own: AllocationPlan) => {
+  const settle = (own: AllocationPlan, onUse?: UpliftFacts) => {
     let longest = 0
     let slices = 0
-    const run = settleInSlices(cube, own, { month: MONTH, measure: 'billedCost', reportCurrency: null, rates: [] })
+    const run = settleInSlices(cube, own, {
+      ...{ month: MONTH, measure: 'billedCost', reportCurrency: null, rates: [] },
+      ...(onUse && { uplifts: onUse }),
+    })
     for (let begun = performance.now(); ; begun = performance.now()) {
       const { done, value } = run.next()
       longest = Math.max(longest, performance.now() - begun)
@@ -161,8 +194,13 @@ for (const [charges, combinations] of [
     }
   }
   timed('settled for the first time', () => settle(plan))
-  timed('preview of a changed rule', () => settle({ ...plan, rules: [plan.rules[150]!, ...plan.rules] }))
+  const changed = { ...plan, rules: [plan.rules[150]!, ...plan.rules] }
+  timed('preview of a changed rule', () => settle(changed))
   timed('preview of another', () => settle({ ...plan, rules: [...plan.rules].reverse() }))
+  timed('which charges that moves', () =>
+    toEnd(movedCharges({ cube, tree: plan }, { cube, tree: changed }, { month: MONTH, measure: 'billedCost' })),
+  )
+  timed('with uplifts on each hour of each machine', () => settle(plan, uplifts))
   cube.setCentres((own, tree, shows) => centreCoding({ newest: plan, closed: {} }, tree, dimension => own.coding(dimension), shows))
   const question = {
     measure: 'billedCost' as const,
@@ -179,3 +217,22 @@ for (const [charges, combinations] of [
   console.log(`    ${part.cube.rows.toLocaleString('en')} charges`)
   timed('CostCentre asked of them', () => answer(part.cube, question))
 }
+
+// a year of charges: what one rule moves in each of twelve months
+const year = monthOf(1_000_000, 100_000, 12)
+const months = Array.from({ length: 12 }, (_, before) => addMonths(MONTH, -before))
+const monthly = (own: AllocationPlan) =>
+  months.map(month => toEnd(settleInSlices(year, own, { month, measure: 'billedCost', reportCurrency: null, rates: [] })))
+console.log('1,000,000 charges in twelve months')
+const measured = async <T,>(what: string, run: () => T | Promise<T>): Promise<T> => {
+  const begun = performance.now()
+  const made = await run()
+  console.log(`${what.padEnd(44)} ${(performance.now() - begun).toFixed(0).padStart(6)} ms`)
+  return made
+}
+await measured('settled for the first time', () => monthly(plan))
+const [settled] = await measured('preview of a changed rule over twelve', () =>
+  monthly({ ...plan, rules: [plan.rules[150]!, ...plan.rules] }),
+)
+const statements = { month: MONTH, measure: 'billedCost' as const }
+await measured('the statements of a month', () => monthStatements(statements, { ...settled!, adjustments: [], closed: null }, plan.centres))

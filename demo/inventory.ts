@@ -751,3 +751,27 @@ export function coveredServers(inventory: CloudResource[], size: string, region:
 export function storedGb(use: Extract<Use, { kind: 'objects' }>, day: Day): number {
   return Math.round(use.gb + (use.growthPerMonth * (dayNumber(day) - dayNumber(FIRST_DAY))) / 30.4)
 }
+
+/** Who of a team makes resources; the platform's are made by a pipeline. */
+const makers: Record<string, string> = {
+  booking: 'Jon Aske',
+  'passenger-app': 'Jon Aske',
+  loyalty: 'Jon Aske',
+  'freight-desk': 'Mikal Brenne',
+  customs: 'Mikal Brenne',
+  'crew-roster': 'Petra Holm',
+  maintenance: 'Petra Holm',
+  'data-lake': 'Runa Torvik',
+  'demand-forecast': 'Runa Torvik',
+  security: 'Oda Lunde',
+  platform: 'release pipeline',
+}
+
+/** Who made a resource, as the cloud's own records say, whether or not it has a tag; null where they say nothing. */
+export function makerOf({ product, createdBy }: Pick<CloudResource, 'product' | 'createdBy'>): string | null {
+  if (createdBy) return null
+  const team =
+    [...brackwaterSpecs, ...larkfieldSpecs].find(spec => spec.product === product)?.team ??
+    (product === 'demand-study' ? 'demand-forecast' : null)
+  return team === null ? null : (makers[team] ?? null)
+}

@@ -2,14 +2,63 @@ import type { AllocationPlan } from '../core/allocation/plan'
 
 /** People of Skerry Lines who appear in the demo. */
 export const people = [
-  { id: 'ines-moldal', name: 'Ines Moldal', role: 'FinOps analyst', bound: null, seesPools: true },
-  { id: 'jon-aske', name: 'Jon Aske', role: 'Head of booking systems', bound: ['passenger'], seesPools: false },
-  { id: 'petra-holm', name: 'Petra Holm', role: 'Fleet systems lead', bound: ['fleet'], seesPools: false },
-  { id: 'runa-torvik', name: 'Runa Torvik', role: 'Data and forecasting', bound: ['insight'], seesPools: false },
-  { id: 'mikal-brenne', name: 'Mikal Brenne', role: 'Freight systems lead', bound: ['freight'], seesPools: false },
-  { id: 'siri-vaage', name: 'Siri Vaage', role: 'Platform team lead', bound: ['shared'], seesPools: true },
-  { id: 'oda-lunde', name: 'Oda Lunde', role: 'Security officer', bound: ['security'], seesPools: false },
-  { id: 'arvid-nes', name: 'Arvid Nes', role: 'Finance', bound: null, seesPools: true },
+  {
+    id: 'ines-moldal',
+    name: 'Ines Moldal',
+    role: 'FinOps analyst',
+    mail: 'ines.moldal@skerry-lines.example',
+    bound: null,
+    seesPools: true,
+  },
+  {
+    id: 'jon-aske',
+    name: 'Jon Aske',
+    role: 'Head of booking systems',
+    mail: 'jon.aske@skerry-lines.example',
+    bound: ['passenger'],
+    seesPools: false,
+  },
+  {
+    id: 'petra-holm',
+    name: 'Petra Holm',
+    role: 'Fleet systems lead',
+    mail: 'petra.holm@skerry-lines.example',
+    bound: ['fleet'],
+    seesPools: false,
+  },
+  {
+    id: 'runa-torvik',
+    name: 'Runa Torvik',
+    role: 'Data and forecasting',
+    mail: 'runa.torvik@skerry-lines.example',
+    bound: ['insight'],
+    seesPools: false,
+  },
+  {
+    id: 'mikal-brenne',
+    name: 'Mikal Brenne',
+    role: 'Freight systems lead',
+    mail: 'mikal.brenne@skerry-lines.example',
+    bound: ['freight'],
+    seesPools: false,
+  },
+  {
+    id: 'siri-vaage',
+    name: 'Siri Vaage',
+    role: 'Platform team lead',
+    mail: 'siri.vaage@skerry-lines.example',
+    bound: ['shared'],
+    seesPools: true,
+  },
+  {
+    id: 'oda-lunde',
+    name: 'Oda Lunde',
+    role: 'Security officer',
+    mail: 'oda.lunde@skerry-lines.example',
+    bound: ['security'],
+    seesPools: false,
+  },
+  { id: 'arvid-nes', name: 'Arvid Nes', role: 'Finance', mail: 'arvid.nes@skerry-lines.example', bound: null, seesPools: true },
 ]
 
 const centre = (id: string, name: string, parent: string | null, owner: string | null) => ({ id, name, parent, owner })

@@ -80,3 +80,5 @@ export const lateCorrection = {
   amount: '-312',
   description: 'Seats of people who had left by 1 October',
 }
+/** A team of booking that stands on its own feet from a day on, with the product that it took with it. */
+export const teamSplit = { day: '2026-11-01', product: 'ticket-scanner' }

@@ -8,6 +8,7 @@ import { correctedDelivery, demoDeliveries } from './deliveries'
 import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'
 import { writeFocusFile } from './focus-file'
+import { laterPlan } from './later-plan'
 import { allocationPlan, people } from './organisation'
 import { lateCorrection } from './planted'
 import { brackwaterCard, larkfieldCard, pierHouseCard } from './rate-cards'
@@ -23,6 +24,7 @@ json('patterns.json', demoPatterns)
 json('uplifts.json', demoUplifts)
 json('estimates.json', demoEstimates)
 json('cost-centres.json', { people, plan: allocationPlan })
+json('later-plan.json', laterPlan(allocationPlan))
 json('account-tree.json', accountTree)
 json('lookup-ledger.json', ledgerLookup)
 json('sentences.json', savedSentences)

@@ -12,6 +12,7 @@ const port = process.env.PORT || '3000'
 const cloudPort = process.env.RAIN_BARREL_CLOUD_PORT || String(Number(port) + 1)
 const mailPort = process.env.RAIN_BARREL_MAIL_PORT || String(Number(port) + 2)
 const smtpPort = String(Number(mailPort) + 1)
+const registerPort = process.env.RAIN_BARREL_REGISTER_PORT || String(Number(smtpPort) + 1)
 const data = resolve(process.env.RAIN_BARREL_DATA || join(root, '.data'))
 const files = join(data, 'demo-files')
 process.chdir(root)
@@ -49,6 +50,7 @@ function mustBeFree(number, setting) {
 await mustBeFree(port, 'PORT')
 await mustBeFree(cloudPort, 'RAIN_BARREL_CLOUD_PORT')
 await mustBeFree(mailPort, 'RAIN_BARREL_MAIL_PORT')
+await mustBeFree(registerPort, 'RAIN_BARREL_REGISTER_PORT')
 
 const { loadDemo } = await import('./load-demo.mjs')
 const children = [
@@ -60,6 +62,10 @@ const children = [
     stdio: 'inherit',
     env: { ...process.env, HOST: '127.0.0.1', PORT: mailPort, SMTP_PORT: smtpPort },
   }),
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/register/main.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, HOST: '127.0.0.1', PORT: registerPort },
+  }),
   spawn(process.execPath, [built], {
     stdio: 'inherit',
     env: {
@@ -68,6 +74,7 @@ const children = [
       PORT: port,
       RAIN_BARREL_DATA: data,
       BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`,
+      SKERRY_REGISTER_URL: `http://127.0.0.1:${registerPort}`,
       RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}`,
     },
   }),

@@ -94,6 +94,18 @@ export async function loadDemo(base, folder, say = () => {}) {
     if (rows > 1000) say(`${index + 1} of ${missing.length} files, ${charges} charges loaded`)
   }
 
+  // what the register tells is there before October is closed
+  const { jobs } = await call(`${base}/api/v1/jobs`, as({}))
+  const register = jobs.find(({ kind, doneAt }) => kind === 'register' && !doneAt)
+  if (register) {
+    await send('POST', `jobs/${register.id}/run`)
+    for (let tries = 0; tries < 100; tries++) {
+      const { measures } = await call(`${base}/api/v1/measures`, as({}))
+      if (measures.length) break
+      await new Promise(resolve => setTimeout(resolve, 100))
+    }
+  }
+
   // October is closed; then its vendor corrects it
   const { closed } = await call(`${base}/api/v1/allocation/closings`)
   const late = read('late-correction.json')
@@ -111,6 +123,8 @@ export async function loadDemo(base, folder, say = () => {}) {
       await new Promise(resolve => setTimeout(resolve, 200))
     }
   }
+  // a team is split off in November, and pools serve each other: October is left as it is
+  await send('PUT', 'allocation/plan', { basedOn: 1, plan: read('later-plan.json'), leaveClosed: true }, 'Arvid Nes')
   const { id } = await call(
     `${base}/api/v1/imports?${new URLSearchParams({ source: late.source, file: late.file })}`,
     as({ method: 'POST', body: readFileSync(join(folder, late.file)) }),

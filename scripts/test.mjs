@@ -33,7 +33,7 @@ let passed = 0
 let failed = 0
 const minutes = []
 
-/** Behind everything else, no more than the product's own process that reads files, which is as gentle; one at a time. */
+/** Behind everything else, no more than the product's own process that reads files, which is as gentle. */
 const GENTLE = { RAIN_BARREL_GENTLE: '1' }
 
 /** Runs a command and shows what it says when it has ended. @returns whether it went well. */
@@ -114,21 +114,23 @@ await lanes([vitest('unit and reference tests', ['unit', 'reference'], 'unit')],
 const postgres = await startPostgres()
 try {
   await lanes(
-    // they kill servers and hold limits of time: only what gives way to them runs meanwhile, in the time in which they wait
-    [vitest('server tests', ['server'], 'server')],
+    [
+      // they kill servers and hold limits of time: what runs meanwhile gives way to them, in the time in which they wait
+      vitest('server tests', ['server'], 'server'),
+      // two at a time: they wait half of the time
+      browser('browser tests', ['--workers=2'], '.tests'),
+    ],
     [
       check('lint', ['eslint', '.'], GENTLE),
       check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins'], GENTLE),
+      // about when the server tests have ended
+      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
+    ],
+    [
       ...TYPE_PROGRAMS.map(([name, command]) => check(name, command, GENTLE)),
       check('layout of the code', ['prettier', '--check', '--log-level', 'warn', '.'], GENTLE),
       check('migrations fit the schema', ['drizzle-kit', 'check'], GENTLE),
     ],
-  )
-  await lanes(
-    // one at a time: two take hardly less time on two cores, and nothing would be left for what runs beside them
-    [browser('browser tests', ['--workers=1'], '.tests')],
-    // what the browser leaves of the machine
-    [vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE })],
   )
 } finally {
   await postgres.stop()

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { groupConditions } from '../../core/allocation/drafting/group-conditions'
-import type { AllocationPlan, CostCentre } from '../../core/allocation/plan'
+import { treeOf, withTree, type AllocationPlan, type CentreTree, type CostCentre, type Rule } from '../../core/allocation/plan'
+import type { StatementPurpose } from '../../core/allocation/statements/month-statements'
 import { borneOf } from '../../core/allocation/statement'
 import { freeId } from '../../core/text/free-id'
 import { rollUp, treeOrder } from '../../core/allocation/tree'
@@ -22,6 +23,7 @@ import { useClosings } from './closings'
 import { useData } from './data'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
+import { monthQuery } from '../utils/month-query'
 import { planEdits } from '../utils/plan-edits'
 import { keptDraft, problemOfPlan } from '../utils/rule-draft'
 
@@ -61,7 +63,12 @@ export const useAllocation = defineStore('allocation', () => {
   /** Where a closed month is shown, how it was closed. */
   const closed = computed(() => settled.value?.closed ?? null)
   /** The plan that what is shown was settled by: of a closed month the one of then. */
-  const plan = computed(() => (closed.value && !draft.value ? months.planOf(closed.value.version) : newest.value))
+  const whole = computed(() => (closed.value && !draft.value ? months.planOf(closed.value.version) : newest.value))
+  /** The tree of it that is shown; null for the first. */
+  const treeId = computed(() => question.value?.tree ?? null)
+  const plan = computed(() => whole.value && treeOf(whole.value, treeId.value))
+  /** Further trees over the same money. */
+  const trees = computed(() => whole.value?.trees ?? [])
   const centres = computed(() => plan.value?.centres ?? seen.value ?? [])
   const tree = computed(() => treeOrder(centres.value))
   /** What is on the cost centres that are shown, by currency, the largest first. */
@@ -88,12 +95,16 @@ export const useAllocation = defineStore('allocation', () => {
         missing.value = !saved.value && !draft.value
       }
       if (missing.value) return
+      giveWay()
+      next = question.value ?? next
+      // further trees are for whoever sees the whole company
+      if (!session.seesAll && next.tree !== undefined) question.value = next = { ...next, tree: undefined }
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
       await months.load()
       const answer =
         draft.value && !planProblem.value
           ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
-          : await client.get(`allocation/settlement?${new URLSearchParams(next)}`, settlement, mine.signal)
+          : await client.get(`allocation/settlement?${monthQuery(next)}`, settlement, mine.signal)
       if (session.seesAll && answer.closed) await months.learn(answer.closed.version)
       if (mine !== asked) return
       settled.value = answer
@@ -101,7 +112,7 @@ export const useAllocation = defineStore('allocation', () => {
     } catch (error) {
       if (mine !== asked) return
       const failed = problemOf(error)
-      if (failed.code === 'not-found') missing.value = true
+      if (failed.code === 'not-found' && !saved.value) missing.value = true
       else problem.value = failed
     } finally {
       if (mine === asked) loading.value = false
@@ -117,12 +128,33 @@ export const useAllocation = defineStore('allocation', () => {
   const again = () => question.value && load(question.value)
 
   /** Changes the draft and shows at once what every figure would be. */
-  async function change(edit: (plan: AllocationPlan) => void) {
+  async function changePlan(edit: (plan: AllocationPlan) => void) {
     if (!newest.value) return
     const next = structuredClone(toRaw(newest.value))
     edit(next)
     await takeUp(next)
   }
+  /** The same for the tree that is shown. */
+  const change = (edit: (tree: CentreTree) => void) => changePlan(next => edit(treeOf(next, treeId.value)!))
+  /** The plan with another tree in place of the one that is shown, for whoever asks what that would give. */
+  const planWith = (tree: CentreTree): AllocationPlan => withTree(toRaw(newest.value!), treeId.value, tree)
+
+  /** A further tree over the same money, with one cost centre. @returns its id. */
+  async function addTree(): Promise<string> {
+    const id = freeId(
+      'new-tree',
+      trees.value.map(tree => tree.id),
+    )
+    const top = { id: 'all', name: 'All of it', parent: null, owner: null }
+    await changePlan(next => void (next.trees = [...(next.trees ?? []), { id, name: 'New tree', centres: [top], pools: [], rules: [] }]))
+    return id
+  }
+  const renameTree = (name: string) =>
+    changePlan(next => {
+      const tree = next.trees?.find(({ id }) => id === treeId.value)
+      if (tree) tree.name = name
+    })
+  const removeTree = () => changePlan(next => void (next.trees = next.trees?.filter(({ id }) => id !== treeId.value)))
 
   /** A plan as the draft, as a step that can be undone. */
   async function takeUp(next: AllocationPlan) {
@@ -136,6 +168,13 @@ export const useAllocation = defineStore('allocation', () => {
     draft.value = next
     saveProblem.value = null
     keptDraft.keep(next && { basedOn, plan: next })
+    giveWay()
+  }
+
+  /** A tree that is not there, or not any more, gives way to the first. */
+  function giveWay() {
+    if (whole.value && question.value?.tree !== undefined && !treeOf(whole.value, question.value.tree))
+      question.value = { ...question.value, tree: undefined }
   }
 
   /** The draft that was left behind, on the version that it was begun on: if others have saved since, saving it says so. */
@@ -176,6 +215,8 @@ export const useAllocation = defineStore('allocation', () => {
     try {
       const leaveClosed = leavesClosed.value || undefined
       await client.send('PUT', 'allocation/plan', { basedOn, plan: draft.value, leaveClosed }, planSaved)
+      // what is shown stays what it is until it is shown anew
+      saved.value = await client.get('allocation/plan', planState)
       await discard()
     } catch (error) {
       saveProblem.value = problemOf(error)
@@ -184,10 +225,10 @@ export const useAllocation = defineStore('allocation', () => {
     }
   }
 
-  /** Closes the month as it is shown. */
-  async function closeMonth() {
+  /** Closes the month as it is shown. @param purpose what its statements are for. */
+  async function closeMonth(purpose: StatementPurpose) {
     if (!settled.value || !question.value) return
-    const failed = await months.close(question.value, settled.value)
+    const failed = await months.close(question.value, purpose, settled.value)
     await again()
     problem.value ??= failed
   }
@@ -200,9 +241,11 @@ export const useAllocation = defineStore('allocation', () => {
   const acceptOwners = (accepted: readonly { group: UnallocatedGroup; target: string }[]) => {
     const all = settled.value!.unallocated
     const rules = accepted.map(({ group, target }) => ({ id: newId(), conditions: groupConditions(group.values, all), target }))
-    return change(next => void next.rules.push(...rules))
+    return addRules(rules)
   }
-  const edits = planEdits({ change, newest: () => toRaw(newest.value!), editing, newId })
+  /** Rules placed last, as one step. */
+  const addRules = (rules: readonly Rule[]) => change(next => void next.rules.push(...rules))
+  const edits = planEdits({ change, newest: () => treeOf(toRaw(newest.value!), treeId.value)!, editing, newId })
 
   const caught = (rule: string, currency: string) => settled.value?.catches.find(c => c.rule === rule && c.currency === currency) ?? null
   const proofOf = (currency: string) => settled.value?.proof.find(p => p.currency === currency) ?? null
@@ -219,6 +262,13 @@ export const useAllocation = defineStore('allocation', () => {
     closeMonth,
     draft,
     plan,
+    whole,
+    trees,
+    treeId,
+    planWith,
+    addTree,
+    renameTree,
+    removeTree,
     centres,
     tree,
     question,
@@ -236,13 +286,13 @@ export const useAllocation = defineStore('allocation', () => {
     load,
     again,
     forget,
-    change,
     takeUp,
     undo,
     discard,
     save,
     ruleFor,
     acceptOwners,
+    addRules,
     start,
     ...edits,
     caught,

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { AllocationPlan } from '../../core/allocation/plan'
+import type { StatementPurpose } from '../../core/allocation/statements/month-statements'
 import {
   closedState,
   closings,
@@ -40,11 +41,12 @@ export const useClosings = defineStore('closings', () => {
   /** Closes a month as it was looked at. @returns why it could not be closed; null where it was. */
   async function close(
     { month, measure }: Pick<AllocationQuestion, 'month' | 'measure'>,
+    purpose: StatementPurpose,
     { revision, version, basis }: Pick<Settlement, 'revision' | 'version' | 'basis'>,
   ): Promise<ProblemDetails | null> {
     busy.value = true
     try {
-      await client.send('POST', 'allocation/closings', { month, measure, revision, version, basis }, closedState)
+      await client.send('POST', 'allocation/closings', { month, measure, revision, version, basis, purpose }, closedState)
       return null
     } catch (error) {
       return problemOf(error)

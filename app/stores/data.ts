@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { dataDaysOf, reachingCompared, reachingPeriod, type Reaching } from '../../core/spend/sentence-period'
+import { addMonths, monthOf } from '../../core/time/day'
 import { dimensionList, spendAnswer, type DimensionList, type SpendAnswer } from '../../shared/contracts/spend'
 import { computed, ref } from 'vue'
 import { client } from '../utils/client'
@@ -13,6 +14,13 @@ export const useData = defineStore('data', () => {
 
   /** First and last day with charges, and the last of each source; null before anything is loaded. */
   const days = computed(() => facts.value && dataDaysOf(facts.value))
+  /** Months with charges, the newest first. */
+  const months = computed(() => {
+    const { firstDay, lastDay } = facts.value ?? {}
+    const list: string[] = []
+    if (firstDay && lastDay) for (let month = monthOf(lastDay); month >= monthOf(firstDay); month = addMonths(month, -1)) list.push(month)
+    return list
+  })
   /** The day after the last of which a part is delivered, and by whom. */
   const partial = computed(() => {
     const parts = facts.value?.sources.filter(({ partialDay }) => partialDay !== null && partialDay > facts.value!.lastDay!) ?? []
@@ -37,5 +45,5 @@ export const useData = defineStore('data', () => {
     }
   }
 
-  return { facts, days, partial, monthNow, monthBefore, failed, load }
+  return { facts, days, months, partial, monthNow, monthBefore, failed, load }
 })

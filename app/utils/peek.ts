@@ -1,12 +1,35 @@
 import Papa from 'papaparse'
+import { isCentreTable } from '../../core/allocation/tables/centre-table'
+import { isRuleTable } from '../../core/allocation/tables/rule-table'
 import { focusColumns } from '../../core/focus/columns'
+import { isLookupBase } from '../../core/spend/dimensions'
+import { isLookupTable } from '../../core/spend/lookup-table'
+import { isMeasureTable } from '../../core/unit-cost/measure-table'
 
 /** What the beginning of a file tells about it. */
 export type Peek =
   | { kind: 'charges'; provider: string | null; billingPeriodStart: string | null }
   | { kind: 'foreign charges'; text: string }
-  | { kind: 'rate card' | 'rate card table' | 'cost centres' | 'account tree' | 'exchange rates' | 'invoices'; text: string }
+  | {
+      kind:
+        | 'rate card'
+        | 'rate card table'
+        | 'cost centres'
+        | 'cost centre table'
+        | 'rule table'
+        | 'account tree'
+        | 'exchange rates'
+        | 'invoices'
+        | 'lookup'
+        | 'measures'
+      text: string
+    }
   | { kind: 'unknown'; reason: string }
+
+/** What the name of a lookup's file begins with. */
+const IS_LOOKUP = /^lookup[-_ ]/i
+/** A file's name as that of a lookup. */
+export const lookupFileName = (name: string): string => (IS_LOOKUP.test(name) || /\.json$/i.test(name) ? name : `lookup-${name}`)
 
 const HEAD_BYTES = 256 * 1024
 
@@ -45,11 +68,13 @@ export async function peek(file: File): Promise<Peek> {
       const value = JSON.parse(text) as Record<string, unknown>
       if (Array.isArray(value.prices)) return { kind: 'rate card', text }
       if (value.plan) return { kind: 'cost centres', text }
+      if (Array.isArray(value.entries) && value.by) return { kind: 'lookup', text }
+      if (Array.isArray(value.measures)) return { kind: 'measures', text }
       if (value.accounts || value.containerTags) return { kind: 'account tree', text }
       return {
         kind: 'unknown',
         reason:
-          'none of the JSON files that are known: a rate card (with prices), cost centres (with a plan), an account tree (with accounts)',
+          'none of the JSON files that are known: a rate card (with prices), cost centres (with a plan), an account tree (with accounts), a lookup (with entries), business measures (with measures)',
       }
     } catch {
       return { kind: 'unknown', reason: 'not a JSON document' }
@@ -64,6 +89,11 @@ export async function peek(file: File): Promise<Peek> {
   if (has('row', 'valid from')) return { kind: 'rate card table', text: await file.text() }
   if (has('from', 'to', 'valid from', 'rate')) return { kind: 'exchange rates', text: await file.text() }
   if (has('issuer', 'invoice', 'month', 'total')) return { kind: 'invoices', text: await file.text() }
+  if (isCentreTable(meta.fields ?? [])) return { kind: 'cost centre table', text: await file.text() }
+  if (isRuleTable(meta.fields ?? [])) return { kind: 'rule table', text: await file.text() }
+  if (isMeasureTable(meta.fields ?? [])) return { kind: 'measures', text: await file.text() }
+  // any bill may begin with a column that a lookup goes by: its name says that it is one
+  if (IS_LOOKUP.test(file.name) && isLookupTable(meta.fields ?? [], isLookupBase)) return { kind: 'lookup', text: await file.text() }
   const mandatory = focusColumns.filter(column => column.presence === 'mandatory')
   // a file that has most of the mandatory columns means to be FOCUS: what it lacks is told; one that has nearly none is another's
   const known = mandatory.filter(column => fields.has(column.name)).length

@@ -1,5 +1,11 @@
 /** A page of a place, as menus and Jump call it; `name` where Jump needs more words than the menu within the place. */
-export type PlacePage = { to: string; label: string; name?: string }
+export type PlacePage = {
+  to: string
+  label: string
+  name?: string
+  /** Whether it is only for those who see the charges of the whole company. */
+  isWhole?: boolean
+}
 /** One of the places of the application: its first page, and what belongs to it besides. */
 export type Place = {
   name: string
@@ -30,7 +36,14 @@ export const places: readonly Place[] = [
       { to: '/spend/codes', label: 'SKU codes' },
     ],
   },
-  { name: 'Allocation', pages: [{ to: '/allocation', label: 'Allocation' }] },
+  {
+    name: 'Allocation',
+    pages: [
+      { to: '/allocation', label: 'Month', name: 'Allocation' },
+      { to: '/allocation/unit-costs', label: 'Unit costs' },
+      { to: '/allocation/lookups', label: 'Lookups', isWhole: true },
+    ],
+  },
   { name: 'Savings', pages: [{ to: '/savings', label: 'Savings' }] },
   {
     name: 'Sources',
@@ -46,4 +59,11 @@ export const places: readonly Place[] = [
 ]
 
 /** The places for whoever sees all charges, or only some. */
-export const placesFor = (seesAll: boolean): readonly Place[] => places.filter(({ isWhole }) => seesAll || !isWhole)
+export const placesFor = (seesAll: boolean): readonly Place[] =>
+  seesAll ? places : places.filter(({ isWhole }) => !isWhole).map(({ pages, ...place }) => ({ ...place, pages: pagesFor(pages, false) }))
+
+/** The pages of a place for whoever sees all charges, or only some; the first is for everybody whom the place is for. */
+export const pagesFor = ([first, ...others]: Place['pages'], seesAll: boolean): Place['pages'] => [
+  first,
+  ...others.filter(({ isWhole }) => seesAll || !isWhole),
+]

@@ -1,19 +1,19 @@
 import type { Ref } from 'vue'
-import type { AllocationPlan, CentreTree, CostCentre, Pool, Rule } from '../../core/allocation/plan'
+import type { CentreTree, CostCentre, Pool, Rule } from '../../core/allocation/plan'
 import { freeIdIn, merged, splitOff } from '../../core/allocation/tree-edits'
 
 /** What edits of a plan work with. */
 export type PlanEditing = {
-  /** Changes the draft. */
-  change: (edit: (plan: AllocationPlan) => void) => Promise<void>
-  /** The plan that is changed. */
-  newest: () => AllocationPlan
+  /** Changes the tree that is shown, in the draft. */
+  change: (edit: (tree: CentreTree) => void) => Promise<void>
+  /** The tree that is changed. */
+  newest: () => CentreTree
   /** The rule whose editor is open. */
   editing: Ref<string | null>
   newId: () => string
 }
 
-/** The edits of rules, cost centres and pools that a page offers. */
+/** The edits of rules, cost centres and pools of a tree that a page offers. */
 export function planEdits({ change, newest, editing, newId }: PlanEditing) {
   async function addRule(rule: Rule = { id: newId(), conditions: [{ dimension: 'SubAccountName', values: [] }], target: '' }) {
     await change(next => {
@@ -88,7 +88,7 @@ export function planEdits({ change, newest, editing, newId }: PlanEditing) {
       const [pool] = next.pools.splice(at, 1)
       next.pools.splice(Math.max(0, Math.min(next.pools.length, at + step)), 0, pool!)
     })
-  const setServing = (serving: AllocationPlan['serving']) =>
+  const setServing = (serving: CentreTree['serving']) =>
     change(next => {
       if (serving) next.serving = serving
       else delete next.serving

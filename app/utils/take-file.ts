@@ -4,6 +4,7 @@ import { invoicesTaken } from '../../shared/contracts/invoices'
 import { rateCardLoaded } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
 import { dayText } from '../../shared/words/days'
+import { useFactsFile } from '../stores/facts-file'
 import { useOrganisationFile } from '../stores/organisation-file'
 import { client } from './client'
 
@@ -20,6 +21,10 @@ export const takers = {
   'rate card table': async (text: string) =>
     cardSaid(await client.send('POST', 'rate-cards/table', { lines: linesOf(text) }, rateCardLoaded)),
   'cost centres': (text: string, name: string) => useOrganisationFile().receive(name, text),
+  'cost centre table': (text: string, name: string) => useOrganisationFile().receiveTable('centres', name, text),
+  'rule table': (text: string, name: string) => useOrganisationFile().receiveTable('rules', name, text),
+  lookup: (text: string, name: string) => useFactsFile().receiveLookup(name, text),
+  measures: (text: string, name: string) => useFactsFile().receiveMeasures(name, text),
   'account tree': async (text: string) => {
     const counts = z.object({ accounts: z.number(), containers: z.number() })
     const { accounts, containers } = await client.send('PUT', 'spend/account-tree', JSON.parse(text), counts)

@@ -1,8 +1,11 @@
 import { decimalText, parseDecimal } from '../money/decimal'
+import { asFactor, timesRate } from '../money/rate-factor'
 import { rateFinder, type Rate } from '../money/rates'
-import { timesDecimal, type Scaled } from '../money/scaled'
+import { SCALE, type Scaled } from '../money/scaled'
 import type { Lookup } from '../spend/lookup'
-import type { Day } from '../time/day'
+import { monthOf, type Day } from '../time/day'
+import { datesOf } from '../unit-cost/business-measure'
+import type { MeasureMonths } from '../unit-cost/measure-months'
 import { bearersOf } from './bearers'
 import { ByCurrency, type Caught } from './caught'
 import type { CostCentre, Pool } from './plan'
@@ -11,6 +14,9 @@ import { poolNeeds } from './pools'
 /** What a pool is divided by: weights of cost centres and pools, and what has to be said of them; none where there is nothing to go by. */
 export type Basis = {
   weights: { target: string; weight: bigint }[]
+  /** What weights count, and how many decimals they have. */
+  unit: string
+  decimals: number
   notes: string[]
   lacking: string
   /** Who bears even parts where there is nothing to go by. */
@@ -30,6 +36,8 @@ export type BasisFacts = {
   /** By pool, what the bill measures for each cost centre in the pool's unit. */
   quantities: ReadonlyMap<string, ReadonlyMap<string, Scaled>>
   lookups: Readonly<Record<string, Lookup>>
+  /** The business measures of the tree. */
+  measures: readonly MeasureMonths[]
   /** The currency in which direct costs are compared; null: only what is billed in the pool's own. */
   reportCurrency: string | null
   rates: readonly Rate[]
@@ -41,7 +49,7 @@ export type BasisFacts = {
 export function basisOf(pool: Pool, currency: string, facts: BasisFacts): Basis {
   const { centres, refused } = bearersOf(pool, facts)
   const everyone = centres.everyone
-  if (refused !== null) return { weights: [], notes: [], lacking: '', everyone, refused }
+  if (refused !== null) return { weights: [], unit: '', decimals: 0, notes: [], lacking: '', everyone, refused }
   const found = foundBasis(pool, currency, facts, everyone)
   if (poolNeeds(pool).basis === 'weights') return { ...found, everyone, refused: null }
   return { ...found, weights: found.weights.filter(({ target }) => centres.all.has(target)), everyone, refused: null }
@@ -53,25 +61,45 @@ function foundBasis(pool: Pool, currency: string, facts: BasisFacts, everyone: r
     case 'direct cost':
       return directBasis(currency, needs.services ? { ...facts, direct: directOf(needs.services, facts.services) } : facts)
     case 'even':
-      return { weights: everyone.map(target => ({ target, weight: 1n })), notes: [], lacking: 'nobody is there' }
+      return { ...evenly(everyone), notes: [], lacking: 'nobody is there' }
     case 'weights':
-      return { weights: decimalWeights(Object.entries(needs.weights)), notes: [], lacking: 'it has no shares' }
+      return { ...decimalWeights(Object.entries(needs.weights)), unit: 'shares', notes: [], lacking: 'it has no shares' }
     case 'quantity': {
       const measured = [...(facts.quantities.get(pool.id) ?? [])].sort(([a], [b]) => (a < b ? -1 : 1))
       return {
         weights: measured.map(([target, weight]) => ({ target, weight })),
-        notes: [],
+        ...{ unit: needs.unit, decimals: SCALE, notes: [] },
         lacking: `nothing is measured in ${needs.unit}`,
       }
     }
+    case 'measure':
+      return measureBasis(needs.measure, facts)
     case 'lookup': {
       const lookup = Object.hasOwn(facts.lookups, needs.lookup) ? facts.lookups[needs.lookup]! : null
       const said = facts.centres.flatMap(({ id }): [string, string][] => {
         const value = lookup && valueOn(lookup, id, facts.day)?.[needs.field]
         return value && parseDecimal(value) ? [[id, value]] : []
       })
-      return { weights: decimalWeights(said), notes: [], lacking: `${needs.lookup} has no ${needs.field} on ${facts.day}` }
+      return {
+        ...{ ...decimalWeights(said), unit: needs.field, notes: [] },
+        lacking: `${needs.lookup} has no ${needs.field} on ${facts.day}`,
+      }
     }
+  }
+}
+
+/** What a business measure counts in the month; where days are missing that is said, since others were told of them. */
+function measureBasis(name: string, { measures, day }: BasisFacts): Found {
+  const month = monthOf(day)
+  const measure = measures.find(one => one.name === name)
+  const counted = Object.entries((measure && Object.hasOwn(measure.months, month) && measure.months[month]) || {})
+  const dates = measure ? datesOf(measure.grain, month).length : 0
+  const lacking = counted.flatMap(([centre, { told }]) => (told < dates ? [`${dates - told} days of ${centre}`] : []))
+  return {
+    ...decimalWeights(counted.map(([centre, { sum }]) => [centre, sum])),
+    unit: name,
+    notes: lacking.length ? [`${name} is not told for ${lacking.join(', ')}`] : [],
+    lacking: `no ${name} are told for ${month}`,
   }
 }
 
@@ -87,16 +115,20 @@ const valueOn = ({ entries }: Lookup, key: string, day: Day) =>
   entries.find(entry => entry.key === key && (entry.from === null || entry.from <= day) && (entry.until === null || day < entry.until))
     ?.values
 
+/** One part each. */
+export const evenly = (targets: readonly string[]): Pick<Basis, 'weights' | 'unit' | 'decimals'> => ({
+  ...{ weights: targets.map(target => ({ target, weight: 1n })), unit: 'even parts', decimals: 0 },
+})
+
 /** Decimal texts as whole numbers of one scale, in the order of their names. */
-function decimalWeights(given: [target: string, weight: string][]): Basis['weights'] {
+function decimalWeights(given: [target: string, weight: string][]): Pick<Basis, 'weights' | 'decimals'> {
   const texts = given.map(([target, text]) => [target, decimalText(parseDecimal(text)!)] as const)
   const digits = Math.max(0, ...texts.map(([, text]) => text.split('.')[1]?.length ?? 0))
-  return texts
-    .map(([target, text]) => {
-      const [whole, fraction = ''] = text.split('.') as [string, string?]
-      return { target, weight: BigInt(whole + fraction.padEnd(digits, '0')) }
-    })
-    .sort((a, b) => (a.target < b.target ? -1 : 1))
+  const weights = texts.map(([target, text]) => {
+    const [whole, fraction = ''] = text.split('.') as [string, string?]
+    return { target, weight: BigInt(whole + fraction.padEnd(digits, '0')) }
+  })
+  return { weights: weights.sort((a, b) => (a.target < b.target ? -1 : 1)), decimals: digits }
 }
 
 /**
@@ -109,36 +141,35 @@ function directBasis(currency: string, { direct, reportCurrency, rates, day }: B
   const lacking = 'there are no direct costs'
   const billedIn = new Set(centres.flatMap(([, costs]) => [...costs.keys()]))
   // one currency: what it is worth does not matter
-  if (billedIn.size === 1 && billedIn.has(currency)) return { weights: own, notes: [], lacking }
+  const inOwn = { weights: own, unit: `${currency} direct`, decimals: SCALE, lacking }
+  if (billedIn.size === 1 && billedIn.has(currency)) return { ...inOwn, notes: [] }
   if (reportCurrency === null) {
     const others = centres.length - own.length
     const notes = others
       ? [`${others} cost ${others === 1 ? 'centre' : 'centres'} without cost in ${currency} left out: no report currency is set`]
       : []
-    return { weights: own, notes, lacking }
+    return { ...inOwn, notes }
   }
   const rateOn = rateFinder(rates)
   const factors = new Map(
     [...billedIn].map(from => {
-      const rate = rateOn(from, reportCurrency, day)?.rate
-      const [whole, fraction = ''] = rate ? (decimalText(rate).split('.') as [string, string?]) : [null]
-      return [from, whole === null ? null : { units: BigInt(whole + fraction), digits: fraction.length }] as const
+      const found = rateOn(from, reportCurrency, day)
+      return [from, found && asFactor(found.rate)] as const
     }),
   )
   const without = centres.filter(([, costs]) => [...costs.keys()].some(from => factors.get(from) === null)).map(([id]) => id)
   if (without.length === centres.length)
-    return { weights: own, notes: [`no rate to ${reportCurrency} on ${day}: only cost in ${currency} counts`], lacking }
+    return { ...inOwn, notes: [`no rate to ${reportCurrency} on ${day}: only cost in ${currency} counts`] }
   const weights = centres
     .filter(([id]) => !without.includes(id))
     .map(([target, costs]) => ({
       target,
       weight: [...costs].reduce((sum, [from, amount]) => {
-        const { units, digits } = factors.get(from)!
-        return sum + (from === reportCurrency ? amount : timesDecimal(amount, units, digits))
+        return sum + (from === reportCurrency ? amount : timesRate(amount, factors.get(from)!))
       }, 0n),
     }))
   return {
-    weights,
+    ...{ weights, unit: `${reportCurrency} direct`, decimals: SCALE },
     notes: without.length ? [`left out for want of a rate to ${reportCurrency} on ${day}: ${without.join(', ')}`] : [],
     lacking,
   }

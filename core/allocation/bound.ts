@@ -43,6 +43,7 @@ export function settlementWithin(settlement: Settlement, { centres, rules }: Cen
     pools: [],
     unallocated: [],
     proof: [],
+    uplifts: settlement.uplifts.filter(({ centre }) => centre !== null && within.has(centre)),
     flows: settlement.flows.filter(({ target }) => target !== null && within.has(target)).sort(byPlace),
   }
 }
@@ -54,5 +55,5 @@ const placeOf = ({ target, provider, currency }: Settlement['flows'][number]) =>
 /** A statement without what lies behind its shares. */
 const borne = (statement: Statement): Statement => ({
   ...statement,
-  lines: statement.lines.map(line => (line.kind === 'share' ? { ...line, ofPool: null, note: null } : line)),
+  lines: statement.lines.map(line => (line.kind === 'share' ? { ...line, ofPool: null, base: null, note: null } : line)),
 })

@@ -15,7 +15,7 @@ export const noPlans: Plans = { newest: null, closed: {} }
 
 /**
  * Whose each charge is in a tree, by the plan of its billing month: the cost centre, or the pool before it is divided; none where no rule
- * catches it. Or which rule says so.
+ * catches it. Or which rule says so. A tree that a closed month's plan has not goes by the newest.
  * @param shows the id of the cost centre or pool, or the name that the plan gives it; the id of the rule, or its words.
  * @returns null where no plan has the tree.
  */
@@ -38,7 +38,8 @@ export function centreCoding({ newest, closed }: Plans, tree: string | null, cod
     return found
   }
   return columnCoding(values, of => {
-    const plan = Object.hasOwn(closed, of.billingMonth) ? closed[of.billingMonth]! : newest
+    const own = Object.hasOwn(closed, of.billingMonth) ? closed[of.billingMonth]! : newest
+    const plan = own && trees.get(own) ? own : newest
     if (!plan) return { codes: new Uint16Array(of.segment.rows), ids: Int32Array.of(0) }
     const { rule, codes } = catching(plan)
     return { codes: rule(of), ids: codes }

@@ -1,6 +1,7 @@
 import { parseScaled } from '../money/scaled'
 import { highLimb } from '../money/limbs'
 import { amountOf, type Segment } from '../spend/segment'
+import { headOf, patternTest } from '../text/pattern'
 import type { AmountCondition, Condition, PatternCondition, ValueCondition } from './condition'
 
 /** A condition on a dimension. */
@@ -20,31 +21,12 @@ export function valueTest(one: Looks): ValueTest {
   return { head: '', holds: value => wanted.has(value) }
 }
 
-const headOf = (pattern: string) => pattern.toLowerCase().split('*')[0]!
-
 /** All of several tests. */
 export function allOf(tests: readonly ValueTest[]): ValueTest {
   const [only, another] = tests
   if (only && !another) return only
   const head = tests.reduce((longest, own) => (own.head.length > longest.length ? own.head : longest), '')
   return { head, holds: (value, lower) => tests.every(({ holds }) => holds(value, lower)) }
-}
-
-/** Whether a text in small letters fits a pattern; in a time that grows with both, no faster. */
-export function patternTest(pattern: string): (lower: string | null) => boolean {
-  const [head, ...others] = pattern.toLowerCase().split('*') as [string, ...string[]]
-  const tail = others.pop()
-  if (tail === undefined) return text => text === head
-  return text => {
-    if (text === null || !text.startsWith(head)) return false
-    let from = head.length
-    for (const part of others) {
-      const at = text.indexOf(part, from)
-      if (at < 0) return false
-      from = at + part.length
-    }
-    return text.length - tail.length >= from && text.endsWith(tail)
-  }
 }
 
 /** Whether the amounts of a charge hold against the conditions on them; null where there are none. */

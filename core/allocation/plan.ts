@@ -180,6 +180,10 @@ export type AllocationPlan = z.infer<typeof allocationPlanSchema>
 export const treeOf = (plan: AllocationPlan, id: string | null): CentreTree | null =>
   id === null ? plan : (plan.trees?.find(tree => tree.id === id) ?? null)
 
+/** A plan with another tree in the place of one of it; null for the first. */
+export const withTree = (plan: AllocationPlan, id: string | null, own: CentreTree): AllocationPlan =>
+  id === null ? { ...plan, ...own } : { ...plan, trees: plan.trees?.map(tree => (tree.id === id ? { ...tree, ...own } : tree)) }
+
 /** Dimensions that rules look at. */
 export function ruleDimensions({ rules }: Pick<CentreTree, 'rules'>): string[] {
   return [...new Set(rules.flatMap(r => r.conditions.flatMap(one => ('dimension' in one ? [one.dimension] : []))))].sort()

@@ -9,14 +9,16 @@ import type { Coding } from '../spend/layers'
 import type { CostMeasure, Grouping } from '../spend/question'
 import type { Slices } from '../spend/slices'
 import { addDays, monthEnd } from '../time/day'
+import type { MeasureMonths } from '../unit-cost/measure-months'
 import { basisOf } from './bases'
 import { rulesInForce } from './centre-days'
 import { caughtBy, inSizeOrder, leftOver, type UnallocatedGroup } from './caught'
 import { ruleCoding, ruleCodingInSlices } from './centre-coding'
-import { ruleDimensions, type CentreTree } from './plan'
+import { ruleDimensions, type CentreTree, type Pool } from './plan'
 import { poolNeeds } from './pools'
 import type { Needs } from './pools/pool-method'
 import { shareOut, type Undivided } from './share-out'
+import { upliftLines, upliftsOnTargets, type UpliftFacts, type UpliftLine } from './uplift-lines'
 import { prove, statementsOf, type ProofLine, type Statement } from './statement'
 
 export type RuleCatch = { rule: string; currency: string; amount: string; count: number }
@@ -32,10 +34,23 @@ export type Settlement = {
   proof: ProofLine[]
   /** Where the money of the pools came from and went, by provider: for the picture. */
   flows: { provider: string | null; target: string | null; currency: string; amount: string }[]
+  /** The organisation's uplifts on what ran: beside the bill, in none of the above. */
+  uplifts: UpliftLine[]
 }
 
-/** Which month is settled, by which cost, in which currency direct costs are compared (null: in the pool's own), with which rates. */
-export type SettlementQuestion = { month: string; measure: CostMeasure; reportCurrency: string | null; rates: readonly Rate[] }
+/**
+ * Which month is settled, by which cost, in which currency direct costs are compared (null: in the pool's own), with which rates and
+ * business measures of the tree.
+ */
+export type SettlementQuestion = {
+  month: string
+  measure: CostMeasure
+  reportCurrency: string | null
+  rates: readonly Rate[]
+  measures?: readonly MeasureMonths[]
+  /** The organisation's uplifts, and what SKUs are of; nothing for none. */
+  uplifts?: UpliftFacts
+}
 
 /**
  * Puts a billing month's charges on the cost centres of a tree: each charge lands by the first rule that holds; what lands on a pool is
@@ -45,7 +60,7 @@ export type SettlementQuestion = { month: string; measure: CostMeasure; reportCu
 export function* settleInSlices(
   cube: Cube,
   tree: CentreTree,
-  { month, measure, reportCurrency, rates }: SettlementQuestion,
+  { month, measure, reportCurrency, rates, measures = [], uplifts }: SettlementQuestion,
 ): Slices<Settlement> {
   // charges of a billing month may lie in any charge period: a correction in October can be about September
   const question: Grouping = {
@@ -75,14 +90,13 @@ export function* settleInSlices(
   }
   const facts = {
     ...{ centres: tree.centres, direct: caught.direct.sums, services: caught.services, quantities },
-    lookups: cube.reference.lookups,
+    ...{ lookups: cube.reference.lookups, measures },
     ...{ reportCurrency, rates, day: addDays(monthEnd(month), -1) },
   }
-  const { shares, undivided } = shareOut({
-    ...{ pools: tree.pools, serving: tree.serving, pooled: caught.pooled.sums },
-    basis: (pool, currency) => basisOf(pool, currency, facts),
-    decimals: minorDecimals,
-  })
+  const basis = (pool: Pool, currency: string) => basisOf(pool, currency, facts)
+  const sharing = { pools: tree.pools, serving: tree.serving, basis, decimals: minorDecimals }
+  const { shares, undivided } = shareOut({ ...sharing, pooled: caught.pooled.sums })
+  const onUse = uplifts ? yield* upliftsOnTargets(cube, { ...question, measure }, { month, rule, rules: tree.rules, ...uplifts }) : []
   const statements = statementsOf(caught, shares)
   const unallocated = inSizeOrder([...undivided.map(undividedGroup), ...ofNobody])
   const asText = <T extends { amount: Scaled }>(one: T) => ({ ...one, amount: scaledText(one.amount) })
@@ -93,6 +107,7 @@ export function* settleInSlices(
     pools: [...caught.pooled.sums].flatMap(([pool, sums]) => [...sums].map(([currency, amount]) => asText({ pool, currency, amount }))),
     proof: prove(statements, unallocated, totalsOf(bill)),
     flows: caught.flows.map(asText),
+    uplifts: upliftLines(onUse, { ...sharing, pooled: caught.pooled.sums }),
   }
 }
 

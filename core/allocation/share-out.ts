@@ -1,12 +1,14 @@
 import { apportion } from '../money/apportion'
-import { minorUnit, type Scaled } from '../money/scaled'
-import type { Basis } from './bases'
+import { minorUnit, sizeOf, type Scaled } from '../money/scaled'
+import { evenly, type Basis } from './bases'
 import { mayServe, poolTargets, type Pool, type ServingMethod } from './plan'
 import { inWholeUnits, largestOf } from '../money/whole-units'
 import { simultaneous } from './simultaneous'
 
 /** What a cost centre bears of a pool. */
-export type Share = { centre: string; pool: Pool; currency: string; amount: Scaled; ofPool: Scaled; note: string | null }
+export type Share = { centre: string; pool: Pool; currency: string; amount: Scaled; ofPool: Scaled; base: ShareBase; note: string | null }
+/** By what a share came about: what all cost centres bear of the pool, and the part of the base that this one has, of all of theirs. */
+export type ShareBase = { borne: Scaled; weight: bigint; of: bigint; unit: string; decimals: number }
 /** What is on a pool that cannot be divided, and why. */
 export type Undivided = { pool: Pool; currency: string; amount: Scaled; why: string }
 
@@ -43,18 +45,18 @@ export function shareOut(asked: SharingOut): { shares: Share[]; undivided: Undiv
 
 /** What of a pool goes to no other: `amount`, of `ofPool` that it has with what others put on it. */
 type Held = { amount: Scaled; ofPool: Scaled }
-type Weighed = { pool: Pool; weights: Basis['weights']; note: string | null; refused: string | null }
+type Weighed = Pick<Basis, 'weights' | 'unit' | 'decimals' | 'refused'> & { pool: Pool; note: string | null }
 
 function ofCurrency(asked: SharingOut, currency: string): { shares: Share[]; undivided: Undivided[] } {
   const { pools, serving, pooled, basis, decimals } = asked
   const weighed = order(asked).map((pool): Weighed => {
     const own = basis(pool, currency)
-    if (own.refused !== null) return { pool, weights: [], note: null, refused: own.refused }
-    const { weights, note } = usable(own)
+    const { weights, unit, decimals, note } = own.refused === null ? usable(own) : { ...own, weights: [], note: null }
     const at = pools.indexOf(pool)
     const served = serving ? weights.filter(({ target }) => mayServe(serving, pools, at, target)) : weights
     const left = weights.length - served.length
-    return { pool, weights: served, note: left ? [note, servingNotes[serving!]].filter(Boolean).join('; ') : note, refused: null }
+    const said = left ? [note, servingNotes[serving!]].filter(Boolean).join('; ') : note
+    return { pool, weights: served, unit, decimals, note: said, refused: own.refused }
   })
   const isPool = (id: string) => weighed.some(({ pool }) => pool.id === id)
   const amounts = weighed.map(({ pool }) => pooled.get(pool.id)?.get(currency) ?? 0n)
@@ -62,7 +64,7 @@ function ofCurrency(asked: SharingOut, currency: string): { shares: Share[]; und
   cutAmongServing(held, weighed, minorUnit(decimals(currency)))
   const shares: Share[] = []
   const undivided: Undivided[] = []
-  weighed.forEach(({ pool, weights, note, refused }, at) => {
+  weighed.forEach(({ pool, weights, unit, decimals: digits, note, refused }, at) => {
     const { amount, ofPool } = held[at]!
     // a pool that nothing was put on in a currency has no shares in it
     if (ofPool === 0n && !pooled.get(pool.id)?.has(currency)) return
@@ -72,8 +74,18 @@ function ofCurrency(asked: SharingOut, currency: string): { shares: Share[]; und
     }
     const borne = weights.filter(({ target }) => !isPool(target))
     if (!borne.length) return
+    const of = borne.reduce((sum, { weight }) => sum + weight, 0n)
     inMinorUnits(amount, borne, decimals(currency)).forEach((part, i) => {
-      shares.push({ centre: borne[i]!.target, pool, currency, amount: part, ofPool, note })
+      const { target, weight } = borne[i]!
+      shares.push({
+        centre: target,
+        pool,
+        currency,
+        amount: part,
+        ofPool,
+        base: { borne: amount, weight, of, unit, decimals: digits },
+        note,
+      })
     })
   })
   return { shares, undivided }
@@ -156,15 +168,15 @@ function cutAmongServing(held: readonly Held[], weighed: readonly Weighed[], uni
 }
 
 /** Weights that can be divided by, and what has to be said of them. */
-function usable({ weights, notes, lacking, everyone }: Basis): { weights: Basis['weights']; note: string | null } {
+function usable({ weights, unit, decimals, notes, lacking, everyone }: Basis): Omit<Weighed, 'pool' | 'refused'> {
   const positive = weights.some(({ weight }) => weight > 0n)
   const negative = weights.some(({ weight }) => weight < 0n)
   const said = (more: string[]) => [...more, ...notes].join('; ') || null
   if (positive !== negative)
-    return { weights: weights.map(({ target, weight }) => ({ target, weight: weight < 0n ? -weight : weight })), note: said([]) }
+    return { weights: weights.map(({ target, weight }) => ({ target, weight: sizeOf(weight) })), unit, decimals, note: said([]) }
   const even = weights.length ? weights.map(({ target }) => target) : everyone
   const why = positive ? 'direct costs are of both signs' : lacking
-  return { weights: even.map(target => ({ target, weight: 1n })), note: said([`divided evenly: ${why}`]) }
+  return { ...evenly(even), note: said([`divided evenly: ${why}`]) }
 }
 
 /** An amount in parts of whole minor units that add up to it. */

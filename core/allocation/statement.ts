@@ -1,3 +1,4 @@
+import { Decimal, decimalText } from '../money/decimal'
 import { scaled, scaledText, type Scaled } from '../money/scaled'
 import { inSizeOrder, type Caught } from './caught'
 import { poolLabel } from './pools'
@@ -6,8 +7,21 @@ import type { Share } from './share-out'
 export type StatementLine =
   /** What lies on it by itself; a service of null is what has none. */
   | { kind: 'direct'; service: string | null; amount: string }
-  /** What is borne of a pool; of how much, and what is to be said of the base, where that is for whoever looks. */
-  | { kind: 'share'; pool: string; poolId: string; label: string; amount: string; ofPool: string | null; note: string | null }
+  /** What is borne of a pool; of how much, by which part of the base, and what is to be said of it, where that is for whoever looks. */
+  | {
+      kind: 'share'
+      pool: string
+      poolId: string
+      label: string
+      amount: string
+      ofPool: string | null
+      /** Nothing where a month was closed before it was kept. */
+      base?: StatementBase | null | undefined
+      note: string | null
+    }
+
+/** By what a share came about: what all cost centres bear of the pool, and the part of the base that this one has, of all of theirs. */
+export type StatementBase = { borne: string; part: string; of: string; unit: string }
 
 /** A cost centre's own month in one currency; centres below it are not in it. */
 export type Statement = { centre: string; currency: string; direct: string; shared: string; total: string; lines: StatementLine[] }
@@ -63,15 +77,13 @@ export function borneOf(statements: readonly Statement[]): { currency: string; d
     }))
 }
 
-const shareLine = ({ pool, amount, ofPool, note }: Share): StatementLine => ({
-  kind: 'share',
-  pool: pool.name,
-  poolId: pool.id,
-  label: poolLabel(pool),
-  amount: scaledText(amount),
-  ofPool: scaledText(ofPool),
+const shareLine = ({ pool, amount, ofPool, base, note }: Share): StatementLine => ({
+  ...{ kind: 'share', pool: pool.name, poolId: pool.id, label: poolLabel(pool), amount: scaledText(amount), ofPool: scaledText(ofPool) },
+  base: { borne: scaledText(base.borne), part: weightText(base.weight, base), of: weightText(base.of, base), unit: base.unit },
   note,
 })
+
+const weightText = (weight: bigint, { decimals }: Pick<Share['base'], 'decimals'>) => decimalText(new Decimal(`${weight}e-${decimals}`))
 
 export type ProofLine = { currency: string; bill: string; direct: string; shared: string; unallocated: string; equal: boolean }
 

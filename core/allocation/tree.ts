@@ -1,5 +1,5 @@
 import { scaled, scaledText } from '../money/scaled'
-import type { CostCentre } from './plan'
+import type { CentreTree, CostCentre } from './plan'
 
 /** A cost centre in the order of the tree, with how deep it lies. */
 export type TreeCentre = CostCentre & { depth: number }
@@ -72,3 +72,9 @@ export function treeWithin(centres: readonly CostCentre[], bound: Tops): CostCen
     .filter(({ id }) => within.has(id))
     .map(one => (one.parent !== null && within.has(one.parent) ? one : { ...one, parent: null }))
 }
+
+/** Cost centres and pools by names that tell them apart. */
+export const namedTargets = ({ centres, pools }: Pick<CentreTree, 'centres' | 'pools'>): { id: string; name: string }[] => [
+  ...centres.map(({ id, name }) => ({ id, name })),
+  ...pools.map(({ id, name }) => ({ id, name: `${name} (pool)` })),
+]

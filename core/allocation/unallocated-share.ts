@@ -9,8 +9,9 @@ type Row = { values: Record<string, string | null>; currency: string; start?: st
 /**
  * What was unallocated of each month, in a currency, the earliest first.
  * @param rows of a question by cost centre and month.
+ * @param dimension the cost centres of which tree.
  */
-export function unallocatedByMonth(rows: readonly Row[], currency: string): MonthShare[] {
+export function unallocatedByMonth(rows: readonly Row[], currency: string, dimension = COST_CENTRE): MonthShare[] {
   const months = new Map<string, { all: bigint; none: bigint }>()
   for (const { values, currency: of, start, amount } of rows) {
     if (of !== currency || !start) continue
@@ -18,7 +19,7 @@ export function unallocatedByMonth(rows: readonly Row[], currency: string): Mont
     const own = months.get(month) ?? { all: 0n, none: 0n }
     months.set(month, own)
     own.all += scaled(amount)
-    if (values[COST_CENTRE] === null) own.none += scaled(amount)
+    if (values[dimension] === null) own.none += scaled(amount)
   }
   return [...months]
     .sort(([a], [b]) => (a < b ? -1 : 1))

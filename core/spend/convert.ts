@@ -1,4 +1,4 @@
-import { decimalText, type Decimal } from '../money/decimal'
+import { asFactor, type RateFactor } from '../money/rate-factor'
 import { rateDays, rateFinder, type Rate } from '../money/rates'
 import { scaledText, timesDecimal, type Scaled } from '../money/scaled'
 import type { Day } from '../time/day'
@@ -62,15 +62,19 @@ function factorsOver(
   { start, end }: Scope,
   reportCurrency: string,
   rates: readonly Rate[],
-): { days: Day[]; factorOf: (currency: string, cut: number) => Factor | null } {
+): { days: Day[]; factorOf: (currency: string, cut: number) => RateFactor | null } {
   const days = rateDays(rates, reportCurrency, start, end)
   const rateOn = rateFinder(rates)
-  const known = new Map<string, (Factor | null)[]>()
+  const factorOn = (currency: string, day: Day) => {
+    const found = rateOn(currency, reportCurrency, day)
+    return found && asFactor(found.rate)
+  }
+  const known = new Map<string, (RateFactor | null)[]>()
   return {
     days,
     factorOf(currency, cut) {
       let factors = known.get(currency)
-      if (!factors) known.set(currency, (factors = days.map(day => asFactor(rateOn(currency, reportCurrency, day)?.rate))))
+      if (!factors) known.set(currency, (factors = days.map(day => factorOn(currency, day))))
       return factors[cut]!
     },
   }
@@ -138,15 +142,6 @@ function gaps(
     to: days[last + 1] ?? end,
     amount: scaledText(amount),
   }))
-}
-
-/** A rate as a whole number and how many of its digits stand after the point. */
-type Factor = { units: bigint; digits: number }
-
-function asFactor(rate: Decimal | undefined): Factor | null {
-  if (!rate) return null
-  const [whole, fraction = ''] = decimalText(rate).split('.') as [string, string?]
-  return { units: BigInt(whole + fraction), digits: fraction.length }
 }
 
 function isMoney(measure: Question['measure']): boolean {

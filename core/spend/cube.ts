@@ -2,7 +2,7 @@ import type { DictionaryName } from '../focus/star'
 import { columnPlace, type CentreShown } from './dimension'
 import { dimensionOf, makeCoding } from './dimensions'
 import { Entries } from './entries'
-import type { Coding } from './layers'
+import type { Coding, SegmentOf } from './layers'
 import type { SpendReference } from './reference'
 import type { Segment } from './segment'
 
@@ -51,6 +51,16 @@ export class Cube extends Entries {
     this.#codings.clear()
   }
 
+  /** The same charges with other things known beside them; whose they are is not known. For as long as these charges stay as they are. */
+  knowing(reference: SpendReference): Cube {
+    const own = new Cube()
+    own.currencies.push(...this.currencies)
+    Object.assign(own.entries, this.entries)
+    for (const period of this.periods.values()) own.setPeriod(period)
+    own.setReference(reference)
+    return own
+  }
+
   setPeriod(period: SourcePeriod): void {
     this.periods.set(periodKey(period.source, period.billingPeriodStart), period)
     this.#forgetServices()
@@ -73,10 +83,10 @@ export class Cube extends Entries {
     return rows
   }
 
-  /** All segments, each with the billing month it belongs to. */
-  *segmentsByMonth(): Generator<{ segment: Segment; billingMonth: string }> {
-    for (const { billingPeriodStart, segments } of this.periods.values())
-      for (const segment of segments) yield { segment, billingMonth: billingPeriodStart.slice(0, 7) }
+  /** All segments, each with the billing month it belongs to and its source. */
+  *segmentsByMonth(): Generator<SegmentOf> {
+    for (const { billingPeriodStart, source, segments } of this.periods.values())
+      for (const segment of segments) yield { segment, billingMonth: billingPeriodStart.slice(0, 7), source }
   }
 
   *segments(): Generator<Segment> {
@@ -90,6 +100,7 @@ export class Cube extends Entries {
     const coding = makeCoding(dimension, {
       entries: this,
       services: () => this.serviceOfResource(),
+      sources: () => [...new Set([...this.periods.values()].map(({ source }) => source))].sort(),
       coding: other => this.coding(other),
       centres: (tree, shows) => this.#centres(this, tree, shows),
     })

@@ -17,6 +17,8 @@ export const ALLOCATION_RULE = 'AllocationRule'
 export const ALLOCATION_RULE_WORDS = 'AllocationRuleWords'
 /** What is shown of whose a charge is: the cost centre or pool by id or name, or the rule that says so by id or in words. */
 export type CentreShown = 'id' | 'name' | 'rule' | 'rule words'
+/** The name under which a charge was delivered. */
+export const SOURCE = 'Source'
 export const lookupDimension = (lookup: string, field: string): string => `Lookup/${lookup}/${field}`
 /** The dimension of a tree of cost centres; null for the first. */
 export const centreDimension = (tree: string | null): string => (tree === null ? COST_CENTRE : `${COST_CENTRE}/${tree}`)

@@ -6,8 +6,8 @@ import type { KeyColumn, Segment } from './segment'
  * dictionary knows. Such a column is made when it is asked for first.
  */
 export type CodingLayer = { codes: Int32Array } & ({ dictionary: DictionaryName } | { column: (reached: SegmentOf) => KeyColumn })
-/** A segment, and the billing month it belongs to (`2026-10`). */
-export type SegmentOf = { segment: Segment; billingMonth: string }
+/** A segment, the billing month it belongs to (`2026-10`), and the source that delivered it. */
+export type SegmentOf = { segment: Segment; billingMonth: string; source: string }
 
 /**
  * A dimension as codes: a charge has the value of the first layer that has one; code 0 is "none". Codes index `values`, `values[0]` being

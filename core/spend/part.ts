@@ -24,7 +24,7 @@ export function partOf(whole: Cube, rowsOf: (of: SegmentOf) => Uint32Array): Cub
   for (const period of whole.periods.values()) {
     const segments: Segment[] = []
     period.segments.forEach((segment, place) => {
-      const of = { segment, billingMonth: period.billingPeriodStart.slice(0, 7) }
+      const of = { segment, billingMonth: period.billingPeriodStart.slice(0, 7), source: period.source }
       const rows = rowsOf(of)
       if (!rows.length) return
       const own = someRows(segment, rows, code => cube.currencyCode(whole.currencies[code]!))

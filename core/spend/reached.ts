@@ -4,7 +4,7 @@ import type { Scope } from './question'
 import { reachOf, type Reach } from './reach'
 
 /** A segment that a question reaches into, how far, and the billing month and source it belongs to. */
-export type Reached = SegmentOf & { reach: Reach; source: string }
+export type Reached = SegmentOf & { reach: Reach }
 
 /** The segments that a scope reaches into. */
 export const segmentsReached = (cube: Cube, scope: Scope): Reached[] =>

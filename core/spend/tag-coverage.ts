@@ -20,7 +20,7 @@ function firstDaysOf(cube: Cube, dimension: string): FirstDays {
     found.set(source, own)
     for (const segment of segments) {
       const { rows, time, keys } = segment
-      const tag = keysOfLayer(layer, { segment, billingMonth: billingPeriodStart.slice(0, 7) })
+      const tag = keysOfLayer(layer, { segment, billingMonth: billingPeriodStart.slice(0, 7), source })
       const has = Uint8Array.from(tag.ids, id => (layer.codes[id] === 0 ? 0 : 1))
       if (!has.includes(1)) continue
       const days = time.starts.map(start => Math.floor(hourOf(start) / 24))

@@ -40,12 +40,12 @@ export type UpliftTarget = { kind: string; variant: string | null; pattern: stri
  * @param start the day on which the estimate begins: a set that holds from a later day is not borne. Null asks no day.
  */
 export function upliftsFor(sets: readonly StoredUplift[], target: UpliftTarget, start: string | null = null): StoredUplift[] {
-  return sets.filter(
-    set =>
-      (start === null || set.validFrom <= start) &&
-      set.attached.some(({ to, key, variant: only }) => target[to] === key && (only === null || only === target.variant)),
-  )
+  return sets.filter(set => (start === null || set.validFrom <= start) && isAttached(set, target))
 }
+
+/** Whether a set is attached to what a row, or something that ran, is. */
+export const isAttached = ({ attached }: UpliftSet, target: UpliftTarget): boolean =>
+  attached.some(({ to, key, variant: only }) => target[to] === key && (only === null || only === target.variant))
 
 /** What uplifts multiply: how many of it there are, the unit hours of all of them, and quantities by their unit. */
 export type Multiplied = { count?: Working; unitHours?: Working; amounts?: { unit: string; quantity: Working; hours?: Working }[] }

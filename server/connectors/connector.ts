@@ -1,5 +1,7 @@
 import { Expected } from '../problems/problem'
 import type { RateCard } from '../../core/ratecard/rate-card'
+import type { Lookup } from '../../core/spend/lookup'
+import type { BusinessMeasure } from '../../core/unit-cost/business-measure'
 import type { Deed } from '../../core/opportunity/deeds'
 import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opportunity'
 
@@ -72,9 +74,17 @@ export type Capabilities = {
     /** What became of what was sent with a key. */
     outcomeOf: (requestKey: string) => Promise<ActionOutcome>
   }
+  register: {
+    /** Tables that say something of a dimension's values, by name. */
+    lookups: () => Promise<{ name: string; lookup: Lookup }[]>
+    /** Names of business measures. */
+    measures: () => Promise<string[]>
+    /** What was counted of a measure on days (or in months) since one. */
+    measuredSince: (measure: string, day: string) => Promise<Omit<BusinessMeasure, 'name'>>
+  }
 }
 export type Capability = keyof Capabilities
-export const capabilities: readonly Capability[] = ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions']
+export const capabilities: readonly Capability[] = ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions', 'register']
 
 /** An outside service as it is reached through one connection. */
 export type Connector = {

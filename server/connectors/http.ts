@@ -50,7 +50,8 @@ export function httpCaller(who: string, address: string, secret: string | null) 
   return { call, json }
 }
 
-function readJson(bytes: Uint8Array): unknown {
+/** The value of a JSON text in UTF-8; null for what is none. */
+export function readJson(bytes: Uint8Array): unknown {
   try {
     return JSON.parse(new TextDecoder().decode(bytes))
   } catch {

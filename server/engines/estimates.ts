@@ -132,11 +132,13 @@ export class Estimates {
   /** Keeps a set of uplifts; one of the same id is replaced. */
   async saveUplift(set: Body<'saveUplift'>) {
     await saveUplift(this.#db, set, this.#who)
+    await this.work.refreshReference()
     return { id: set.id }
   }
 
   async removeUplift(id: string) {
     if (!(await removeUplift(this.#db, id))) throw notFound('set of uplifts', `No set has the id «${id}».`)
+    await this.work.refreshReference()
     return { id }
   }
 

@@ -6,6 +6,7 @@ import { Jobs } from './jobs'
 import { jumpTo } from './jump'
 import { Loads } from './loads'
 import { Maintenance } from './maintenance'
+import { Measures } from './measures'
 import { Persons } from './persons'
 import { RateCards } from './rate-cards'
 import { Resources } from './resources'
@@ -26,6 +27,7 @@ export const enginesFor = (work: EngineWork) => ({
   jump: (text: string) => jumpTo(work, text),
   loads: new Loads(work),
   maintenance: new Maintenance(work),
+  measures: new Measures(work),
   persons: new Persons(work),
   rateCards: new RateCards(work),
   resources: new Resources(work),

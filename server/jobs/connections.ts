@@ -6,6 +6,8 @@ import { saidOf } from '../problems/fault'
 import { lookForSavings, lookJob } from './kinds/look-for-savings'
 import { rateCard, rateCardJob } from './kinds/rate-card'
 import { bill, billJob } from './kinds/bill'
+import { happened, happenedJob } from './kinds/happened'
+import { registerJob, registerJobKind } from './kinds/register'
 import { stopWatching } from './watching'
 import { findJob, putJob, removeJob } from '../stores/jobs'
 import { findConnection, listConnections, removeConnection, saveConnection, type StoredConnection } from '../stores/connections'
@@ -71,6 +73,14 @@ export async function makeConnection(db: Db, input: ConnectionInput, who: string
       await putJob(tx, { kind: bill.kind, name: billJob(name), argument, every: null, due: null, tell })
     if (kind.can.includes('rate card') && !(await has(rateCardJob(name))))
       await putJob(tx, { kind: rateCard.kind, name: rateCardJob(name), argument, every: null, due: null, tell })
+    if (kind.can.includes('events') && !(await has(happenedJob(name)))) {
+      const due = new Date().toISOString()
+      await putJob(tx, { kind: happened.kind, name: happenedJob(name), argument, every: { count: 1, unit: 'day' }, due, tell })
+    }
+    if (kind.can.includes('register') && !(await has(registerJob(name)))) {
+      const due = new Date().toISOString()
+      await putJob(tx, { kind: registerJobKind.kind, name: registerJob(name), argument, every: { count: 1, unit: 'day' }, due, tell })
+    }
     if (kind.can.includes('inventory') && kind.can.includes('measurements') && !(await has(lookJob(name)))) {
       const due = new Date(Date.now() + DAY_MS).toISOString()
       await putJob(tx, { kind: lookForSavings.kind, name: lookJob(name), argument, every: { count: 1, unit: 'day' }, due, tell })
@@ -84,7 +94,7 @@ export async function makeConnection(db: Db, input: ConnectionInput, who: string
  */
 export async function dropConnection(db: Db, name: string): Promise<boolean> {
   for (const watch of await listWatches(db)) if (watch.kind === 'connection' && watch.place === name) await stopWatching(db, watch.id)
-  for (const job of [billJob(name), rateCardJob(name), lookJob(name)]) await removeJob(db, job)
+  for (const job of [billJob(name), rateCardJob(name), lookJob(name), registerJob(name), happenedJob(name)]) await removeJob(db, job)
   await dropObserved(db, name)
   return removeConnection(db, name)
 }
@@ -106,11 +116,14 @@ async function viewOf(made: StoredConnection): Promise<ConnectionView> {
   }
 }
 
-/** Makes the connection that the environment names, where it is not there yet. */
+/** Makes the connections that the environment names, where they are not there yet. */
 export async function connectFromEnvironment(db: Db): Promise<void> {
-  const address = process.env.BRACKWATER_URL
-  if (!address) return
-  const name = 'brackwater'
-  const known = await findConnection(db, name)
-  if (!known) await makeConnection(db, { name, kind: 'cloud', provider: 'Brackwater Cloud', address, secret: null }, ENVIRONMENT)
+  for (const { variable, ...made } of named) {
+    const address = process.env[variable]
+    if (address && !(await findConnection(db, made.name))) await makeConnection(db, { ...made, address, secret: null }, ENVIRONMENT)
+  }
 }
+const named = [
+  { variable: 'BRACKWATER_URL', name: 'brackwater', kind: 'cloud', provider: 'Brackwater Cloud' },
+  { variable: 'SKERRY_REGISTER_URL', name: 'register', kind: 'register', provider: 'Skerry Lines' },
+]

@@ -10,6 +10,7 @@ import { segmentSums } from '../../core/spend/segment-sums'
 import { upliftSetSchema } from '../../core/uplift/uplift-set'
 import type { ImportPeriod } from '../../shared/contracts/imports'
 import type { Checked } from '../../shared/contracts/maintenance'
+import { measureKept } from '../../shared/contracts/measures'
 import { lookup, referenceBody, savedSentenceBody } from '../../shared/contracts/spend-settings'
 import { ChargeStore } from '../charges/charge-store'
 import type { Entry } from '../charges/entry-sql'
@@ -141,6 +142,14 @@ const bodies: readonly Readable[] = [
     sql: `select name || ', version ' || version, body from lookup_version where body is not null`,
     reads: body => lookup.safeParse(body).success,
     mend: 'Save it again.',
+  },
+  {
+    what: 'business measure',
+    sql: `select name, json_build_object('unit', unit, 'grain', grain, 'tree', tree, 'values', (
+        select coalesce(json_agg(json_build_object('centre', centre, 'date', date, 'value', trim_scale(value)::text)), '[]'::json)
+        from measure_value where measure = name)) from business_measure`,
+    reads: body => measureKept.safeParse(body).success,
+    mend: 'Take it away and load it anew.',
   },
   { what: 'uplift', sql: 'select id, body from uplift_set', reads: body => upliftSetSchema.safeParse(body).success, mend: 'Make it anew.' },
   { what: 'pattern', sql: 'select id, body from pattern', reads: body => patternSchema.safeParse(body).success, mend: 'Make it anew.' },

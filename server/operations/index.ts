@@ -3,6 +3,7 @@ import { connections } from './connections'
 import { estimates } from './estimates'
 import { jobs } from './jobs'
 import { maintenance } from './maintenance'
+import { measures } from './measures'
 import { people } from './people'
 import { rateCards } from './rate-cards'
 import { savings } from './savings'
@@ -23,6 +24,7 @@ export const operations = {
   savings,
   connections,
   jobs,
+  measures,
   people,
   maintenance,
   server,

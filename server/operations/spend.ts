@@ -108,6 +108,11 @@ export const spend = {
     query: resources.resourceQuery,
     reply: resources.resourceView,
   }),
+  makers: operation('spend', 'post', '/resources/makers', 'Who made resources, and what else they made.', {
+    reach: 'company',
+    body: resources.makersAsked,
+    reply: resources.makers,
+  }),
   reportedResource: operation(
     'spend',
     'get',

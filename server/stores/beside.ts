@@ -14,6 +14,10 @@ export type Beside = {
   closed: Record<string, string>
   /** The lookups that count. */
   lookups: { name: string; text: string }[]
+  /** Business measures that pools go by, by month and cost centre: a list. */
+  measures: string
+  /** The organisation's uplifts: a list. */
+  uplifts: string
 }
 
 const newestCards = 'select distinct on (provider) body::text from rate_card order by provider, valid_from desc, revision desc'
@@ -23,14 +27,31 @@ const newestLookups =
 const closedPlans =
   'select month, body::text from closed_month join allocation_version v on v.version = settled_version where settled_version < (select max(version) from allocation_version)'
 
+/** Measures that a version of the plan divides a pool by: others have no part in any settlement. */
+const usedMeasures = `select m.* from business_measure m where m.name in (
+    select pool #>> '{}' from allocation_version v, jsonb_path_query(v.body, '$.**.pools[*] ? (@.method == "measure").measure') as pool)`
+const measureMonths = `select json_agg(json_build_object('name', m.name, 'unit', m.unit, 'grain', m.grain, 'tree', m.tree, 'months', (
+    select coalesce(json_object_agg(month, counted), '{}'::json) from (
+      select month, json_object_agg(centre, json_build_object('sum', trim_scale(total)::text, 'told', told) order by centre) as counted from (
+        select substr(v.date, 1, 7) as month, v.centre, sum(v.value) as total, count(*) as told
+        from measure_value v where v.measure = m.name group by 1, 2
+      ) as sums group by month order by month) as months)
+  ) order by m.name)::text as said from (${usedMeasures}) as m`
+
+const upliftSets = `select json_agg(body::jsonb || jsonb_build_object(
+    'who', coalesce((select p.name from person p where p.id = who), who), 'setAt', set_at::text) order by id)::text
+  from uplift_set`
+
 export async function readBeside(database: Session): Promise<Beside> {
-  const [[reference], rates, cards, [plan], lookups, closed] = await Promise.all([
+  const [[reference], rates, cards, [plan], lookups, closed, [measures], [uplifts]] = await Promise.all([
     database.query('select body::text from spend_reference where id = 1'),
     ratesText(database),
     database.query(newestCards),
     database.query('select body::text from allocation_version order by version desc limit 1'),
     database.query(newestLookups),
     database.query(closedPlans),
+    database.query(measureMonths),
+    database.query(upliftSets),
   ])
   return {
     reference: (reference?.[0] as string | undefined) ?? null,
@@ -39,21 +60,28 @@ export async function readBeside(database: Session): Promise<Beside> {
     plan: (plan?.[0] as string | undefined) ?? null,
     closed: Object.fromEntries(closed) as Record<string, string>,
     lookups: lookups.map(([name, text]) => ({ name: name as string, text: text as string })),
+    measures: (measures?.[0] as string | null | undefined) ?? '[]',
+    uplifts: (uplifts?.[0] as string | null | undefined) ?? '[]',
   }
 }
 
 /**
  * Hashes by which it is told whether a month would be settled alike: `beside` of what rules look at beside the charges (aliases, account
- * tree, inherited tags, lookups), `basis` of that with the rates.
+ * tree, inherited tags, lookups, business measures that pools go by), `basis` of that with the rates, the uplifts, and the cards that say
+ * what these are on.
  */
 export async function besideHashes(database: Session): Promise<{ beside: string; basis: string }> {
   const lookups = newestLookups.replace('body::text', 'body')
   const [row] = await database.query(`
     with known as (select coalesce((select body::text from spend_reference where id = 1), '')
-        || coalesce((select jsonb_object_agg(name, body)::text from (${lookups}) as counting), '') as said),
+        || coalesce((select jsonb_object_agg(name, body)::text from (${lookups}) as counting), '')
+        || coalesce((${measureMonths}), '') as said),
+      cards as (select json_agg(json_build_array(provider, valid_from, revision) order by provider, valid_from, revision)::text as said
+        from rate_card),
+      uplifts as (select coalesce((${upliftSets}), '') || coalesce(cards.said, '') as said from cards),
       rates as (select coalesce(json_agg(json_build_array("from", "to", valid_from, rate) order by valid_from, "from", "to"), '[]'::json)::text as said
         from exchange_rate)
-    select md5(known.said), md5(known.said || rates.said) from known, rates`)
+    select md5(known.said), md5(known.said || rates.said || uplifts.said) from known, rates, uplifts`)
   const [beside, basis] = row as [string, string]
   return { beside, basis }
 }

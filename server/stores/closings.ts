@@ -14,8 +14,8 @@ export type Closing = Omit<ClosedMonth, 'settledVersion' | 'closedAt'> & {
   loads: readonly { source: string; start: string; loadId: number }[]
 }
 
-const { month, measure, version, settledVersion, closedAt, who } = closedMonth
-const state = { month, measure, version, settledVersion, who: nameOf(who), closedAt }
+const { month, measure, version, settledVersion, purpose, closedAt, who } = closedMonth
+const state = { month, measure, version, settledVersion, purpose, who: nameOf(who), closedAt }
 
 /** The months that are closed, the newest first. */
 export const listClosed = (db: Pick<Db, 'select'>): Promise<ClosedState[]> => db.select(state).from(closedMonth).orderBy(desc(month))
@@ -27,8 +27,8 @@ export async function findClosed(db: Pick<Db, 'select'>, of: string): Promise<Cl
 }
 
 /** What is told of a closed month. */
-export const closedState = ({ month, measure, version, settledVersion, who, closedAt }: ClosedMonth): ClosedState => ({
-  ...{ month, measure, version, settledVersion, who, closedAt },
+export const closedState = ({ month, measure, version, settledVersion, purpose, who, closedAt }: ClosedMonth): ClosedState => ({
+  ...{ month, measure, version, settledVersion, purpose, who, closedAt },
 })
 
 /** What tells whether a closed month would come out otherwise now, and what it has carried of others; not what was settled of it. */

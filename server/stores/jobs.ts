@@ -52,7 +52,7 @@ export async function listJobs(db: Db): Promise<StoredJob[]> {
 }
 
 /** The jobs of a kind by their names. */
-export async function jobsOf(db: Db, kind: string): Promise<Map<string, StoredJob>> {
+export async function jobsOf(db: Pick<Db, 'select'>, kind: string): Promise<Map<string, StoredJob>> {
   return new Map((await db.select().from(job).where(eq(job.kind, kind))).map(row => [row.name, row]))
 }
 

@@ -1,4 +1,4 @@
-import { and, eq, gte, inArray, lt, lte } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, lt, lte, sql } from 'drizzle-orm'
 import type { OutsideEvent, Resource } from '../../core/opportunity/opportunity'
 import type { Day } from '../../core/time/day'
 import type { Db } from '../db/database'
@@ -63,6 +63,37 @@ export async function keepEvents(db: Db, connection: string, events: readonly Ou
       .insert(outsideEvent)
       .values(events.map(event => ({ connection, ...event })))
       .onConflictDoNothing()
+}
+
+/** The day of the last event that is known of a connection; null before any is. */
+export async function lastEventDay(db: Pick<Db, 'select'>, connection: string): Promise<Day | null> {
+  const [row] = await db
+    .select({ last: sql<string | null>`max(${outsideEvent.at})::text` })
+    .from(outsideEvent)
+    .where(eq(outsideEvent.connection, connection))
+  return row?.last?.slice(0, 10) ?? null
+}
+
+/** What events call the making of a resource. */
+export const CREATED = 'created'
+
+/** Who made resources, as far as any connection has told. */
+export const makersOf = (db: Pick<Db, 'selectDistinct'>, ids: readonly string[]): Promise<{ id: string; by: string }[]> =>
+  db
+    .selectDistinct({ id: outsideEvent.resourceId, by: outsideEvent.by })
+    .from(outsideEvent)
+    .where(and(eq(outsideEvent.what, CREATED), inArray(outsideEvent.resourceId, [...ids])))
+    .orderBy(outsideEvent.by, outsideEvent.resourceId)
+
+/** The resources that someone made, the newest first. @param most so many of them. */
+export async function madeBy(db: Pick<Db, 'select'>, by: string, most: number): Promise<string[]> {
+  const rows = await db
+    .select({ id: outsideEvent.resourceId })
+    .from(outsideEvent)
+    .where(and(eq(outsideEvent.what, CREATED), eq(outsideEvent.by, by)))
+    .orderBy(desc(outsideEvent.at), outsideEvent.resourceId)
+    .limit(most)
+  return [...new Set(rows.map(({ id }) => id))]
 }
 
 /** What has happened since a day, oldest first. @param resourceIds to which resources; without, to any. */

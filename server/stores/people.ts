@@ -13,7 +13,7 @@ export async function listPeople(db: Pick<Db, 'select'>): Promise<StoredPerson[]
 /** People by name as a file has them. */
 export const personEntries = async (db: Pick<Db, 'select'>) =>
   db
-    .select({ id: person.id, name: person.name, role: person.role, bound: person.bound, seesPools: person.seesPools })
+    .select({ id: person.id, name: person.name, role: person.role, mail: person.mail, bound: person.bound, seesPools: person.seesPools })
     .from(person)
     .orderBy(person.name)
 

@@ -36,11 +36,13 @@ async function planOf(db: Db, version: number): Promise<SavedPlan> {
 }
 
 /**
- * The plan that a month is settled by: the one that holds for it where it is closed, else the newest.
+ * The plan that a month is settled by: the one that holds for it where it is closed, else the newest. A tree that is younger than the
+ * closing has nothing that was closed: it goes by the newest.
  * @throws Problem before there is one.
  */
-export async function planFor(db: Db, closed: Pick<ClosedState, 'settledVersion'> | null): Promise<SavedPlan> {
-  const saved = closed ? await planOf(db, closed.settledVersion) : await currentPlan(db)
+export async function planFor(db: Db, closed: Pick<ClosedState, 'settledVersion'> | null, tree: string | null = null): Promise<SavedPlan> {
+  const kept = closed && (await planOf(db, closed.settledVersion))
+  const saved = kept && treeOf(kept.plan, tree) ? kept : await currentPlan(db)
   if (!saved) throw notFound('plan', 'No cost centres are loaded yet. Drop a file with cost centres under Sources.')
   return saved
 }
@@ -53,7 +55,9 @@ export async function keptMonth(work: Work, month: ClosedMonth, kept: ClosedTree
   const { bound } = work.asker
   const { plan } = await planOf(work.database.db, month.version)
   const { settlement } = kept
-  const seen = bound ? settlementWithin(settlement, treeOf(plan, kept.tree)!, bound) : settlement
+  // a month closed before uplifts were kept has none
+  const whole = { ...settlement, uplifts: settlement.uplifts ?? [] }
+  const seen = bound ? settlementWithin(whole, treeOf(plan, kept.tree)!, bound) : whole
   const adjustments = adjustmentsSeen(kept.adjustments, plan, bound)
   const basis = await basisFor(work)
   const revision = await work.charges.revision()
@@ -155,7 +159,7 @@ export async function closingOutlook({ database, seen, charges }: Work, month: s
 }
 
 /** Closes a month as it was looked at: its statements are kept with what they carry of months closed before. */
-export async function closeAsLookedAt(work: Work, { month, measure, ...looked }: CloseMonth): Promise<ClosedState> {
+export async function closeAsLookedAt(work: Work, { month, measure, purpose, ...looked }: CloseMonth): Promise<ClosedState> {
   const { database, charges, asker } = work
   const { barrier } = await closingOutlook(work, month)
   if (barrier) throw conflict(`${month} cannot be closed`, `It stays open: ${barrier}.`)
@@ -175,16 +179,16 @@ export async function closeAsLookedAt(work: Work, { month, measure, ...looked }:
   for (const tree of [null, ...(plan.trees ?? []).map(({ id }) => id)]) {
     const beside = { version, basis: hashes.basis, closed: null, adjustments: [] }
     const reply = await settleMonth(work.seen, plan, { month, measure, tree, rates: { reportCurrency, rates } }, beside)
-    const { statements, catches, pools, unallocated, proof, flows, revision } = reply.read()
+    const { statements, catches, pools, unallocated, proof, flows, uplifts, revision } = reply.read()
     if (revision !== looked.revision) throw lookAgain('The charges have')
     const stuck = unallocated.find(({ pool }) => pool)?.pool
     if (stuck) throw conflict(`${month} cannot be closed`, `The pool «${stuck.name}» is not divided: ${stuck.why}.`)
     if (proof.some(({ equal }) => !equal)) throw new Error(`the settlement of ${month} does not add up`)
     const adjustments = isNext ? await adjustmentsArriving(work, tree) : []
-    trees.push({ tree, settlement: keptSettlement({ statements, catches, pools, unallocated, proof, flows }), adjustments })
+    trees.push({ tree, settlement: keptSettlement({ statements, catches, pools, unallocated, proof, flows, uplifts }), adjustments })
   }
   const loads = periodsOf(month, (await charges.counting()).periods)
-  const closing = { ...{ month, measure, version, trees, rates, reportCurrency, loads }, beside: hashes.beside, who: asker.id }
+  const closing = { ...{ month, measure, version, trees, rates, reportCurrency, loads, purpose }, beside: hashes.beside, who: asker.id }
   return closeMonth(database.db, closing, looked.revision, today())
 }
 

@@ -8,6 +8,7 @@ import { conflict, notFound } from '../problems/problem'
 import { findClosed } from '../stores/closings'
 import { namesOf } from '../stores/people'
 import { settledMonth } from './settled-month'
+import { statementsBeside } from './unit-costs'
 import type { Work } from './work'
 
 const files: Record<StatementFormat, { mime: string; ending: string }> = {
@@ -34,6 +35,8 @@ export async function statementsFile(
       `${month} was closed by ${measureNames[closed.measure]}`,
       `Its statements are those, and none are made by ${measureNames[measure]}: ask for them by ${measureNames[closed.measure]}.`,
     )
+  if (closed?.purpose === 'showback' && format === 'journal')
+    throw conflict(`${month} was closed for showback`, 'Nothing of it is posted: its statements are for information, as PDF, CSV or XLSX.')
   const { plan, reply } = await settledMonth(work, question)
   const tree = treeOf(plan, question.tree ?? null)
   if (!tree) throw notFound('tree', `No tree of cost centres is called «${question.tree}».`)
@@ -43,6 +46,8 @@ export async function statementsFile(
     ...{ format, month, measure, centres, centre: centre ?? null },
     settled: reply instanceof JsonBytes ? Buffer.from(reply.bytes) : reply,
     people: Object.fromEntries(await namesOf(database.db)),
+    // only the document has a place for it
+    beside: format === 'pdf' ? await statementsBeside(work, question) : { to: null, before: null, unitCosts: [] },
   })
   const { mime, ending } = files[format]
   return { bytes, mime, fileName: ['statements', month, centre].filter(Boolean).join('-') + ending }

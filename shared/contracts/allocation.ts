@@ -1,7 +1,11 @@
 import { z } from 'zod'
 import { allocationPlanSchema } from '../../core/allocation/plan'
+import { statementPurposes } from '../../core/allocation/statements/month-statements'
+import { namedRecord } from '../../core/text/named-record'
 import { amountText, month } from './common'
+import { measureMonths, unitCostMonth } from './measures'
 import { costMeasure } from './spend'
+import { lookup } from './spend-settings'
 
 /** A billing month by one of the costs, in the first tree of cost centres or another. */
 export const allocationQuestion = z.object({
@@ -10,6 +14,8 @@ export const allocationQuestion = z.object({
   tree: z.string().optional(),
   /** Of a closed month: `today` for its charges as they are now, under the rules that hold for it since; else as it was closed. */
   as: z.enum(['closed', 'today']).optional(),
+  /** `none` where uplifts on what ran are not looked at: a month is settled sooner without them. */
+  uplifts: z.enum(['none']).optional(),
 })
 export type AllocationQuestion = z.infer<typeof allocationQuestion>
 
@@ -24,6 +30,8 @@ const statementLine = z.discriminatedUnion('kind', [
     amount: amountText,
     /** What the whole pool is; null where that is not for who asks. */
     ofPool: amountText.nullable(),
+    /** What cost centres bear of it, and the part of the base; null where that is not for who asks, nothing where it was not kept. */
+    base: z.object({ borne: amountText, part: amountText, of: amountText, unit: z.string() }).nullable().optional(),
     note: z.string().nullable(),
   }),
 ])
@@ -69,6 +77,8 @@ export const closedState = z.object({
   version: z.number(),
   /** The version of the rules that its adjustments are reckoned by. */
   settledVersion: z.number(),
+  /** What its statements are for; null where it was closed before that was asked. */
+  purpose: z.enum(statementPurposes).nullable(),
   who: z.string(),
   closedAt: z.string(),
 })
@@ -86,6 +96,18 @@ const settledBeside = z.object({
 })
 export type SettledBeside = z.infer<typeof settledBeside>
 
+/** An uplift: so many of a unit at a price each (`%`: a share of what they cost); of what is on a pool its part. */
+const upliftLine = z.object({
+  centre: z.string().nullable(),
+  set: z.string(),
+  name: z.string(),
+  label: z.string(),
+  currency: z.string(),
+  amount: amountText,
+  times: z.object({ quantity: amountText, unit: z.string(), price: amountText }).nullable(),
+  pool: z.object({ id: z.string(), name: z.string() }).nullable(),
+})
+
 export const settlement = z.object({
   statements: z.array(statement),
   catches: z.array(z.object({ rule: z.string(), currency: z.string(), amount: amountText, count: z.number() })),
@@ -102,6 +124,8 @@ export const settlement = z.object({
     }),
   ),
   flows: z.array(z.object({ provider: z.string().nullable(), target: z.string().nullable(), currency: z.string(), amount: amountText })),
+  /** The organisation's uplifts on what ran, beside the bill: on a cost centre, or (null) on what lies on none. */
+  uplifts: z.array(upliftLine).default([]),
   revision: z.number(),
   ...settledBeside.shape,
 })
@@ -123,7 +147,34 @@ export const planSave = z.object({
   /** Leaves closed months to the rules that hold for them; else what changes of them is adjusted in the first open month. */
   leaveClosed: z.boolean().optional(),
 })
-export const planPreview = z.object({ plan: allocationPlanSchema }).extend(allocationQuestion.shape)
+/**
+ * A plan that is not saved (without one, the one that holds), and lookups and business measures in place of those of their names; a lookup
+ * of null stands for none.
+ */
+export const planPreview = z
+  .object({
+    plan: allocationPlanSchema.optional(),
+    lookups: namedRecord(lookup.nullable()).optional(),
+    measures: z.array(measureMonths).max(100).optional(),
+  })
+  .extend(allocationQuestion.omit({ as: true }).shape)
+export type PlanPreview = z.infer<typeof planPreview>
+/** Charges that move from one cost centre or pool to another; null for none. */
+const moved = z.object({
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+  currency: z.string(),
+  amount: amountText,
+  count: z.number(),
+})
+/** What something that is not saved puts elsewhere in a month: in all, and by resource, service and account, the largest first. */
+export const movedCharges = z.object({
+  ways: z.array(moved),
+  charges: z.array(moved.extend({ values })),
+  more: z.number(),
+  revision: z.number(),
+})
+export type MovedCharges = z.infer<typeof movedCharges>
 export const planSaved = z.object({ version: z.number() })
 
 /** Months that are closed, the newest first; the first open one that adjustments arrive in, and what is left to adjust of which. */
@@ -139,12 +190,33 @@ export const closeMonth = z.object({
   revision: z.number().int(),
   version: z.number().int(),
   basis: z.string().max(100),
+  /** What its statements are for. */
+  purpose: z.enum(statementPurposes).default('chargeback'),
 })
-export type CloseMonth = z.infer<typeof closeMonth>
+export type CloseMonth = z.output<typeof closeMonth>
 
 /** What a month's statements leave as: a document, a table, or a journal for the ledger. */
 export const statementFormat = z.enum(['pdf', 'csv', 'xlsx', 'journal'])
 export type StatementFormat = z.infer<typeof statementFormat>
 /** The statements of a month; of one cost centre with all below it where it is named. */
-export const statementsAsked = allocationQuestion.omit({ as: true }).extend({ centre: z.string().optional() })
+export const statementsAsked = allocationQuestion.omit({ as: true, uplifts: true }).extend({ centre: z.string().optional() })
 export type StatementsAsked = z.infer<typeof statementsAsked>
+
+/** What stands beside the statements of a month. */
+export const statementsBeside = z.object({
+  /** The last day that all sources have delivered, where the month is not over: then it is not compared with a whole one. */
+  to: z.string().nullable(),
+  /** What each cost centre bore of the bill of the month before; null where nothing of that is loaded. */
+  before: z.object({ month, totals: z.array(z.object({ centre: z.string(), currency: z.string(), total: amountText })) }).nullable(),
+  /** What one of a business measure costs, on the cost centre and all below it; before: in the month before. */
+  unitCosts: z.array(
+    unitCostMonth.extend({
+      centre: z.string(),
+      measure: z.string(),
+      unit: z.string(),
+      currency: z.string(),
+      before: z.string().nullable(),
+    }),
+  ),
+})
+export type StatementsBeside = z.infer<typeof statementsBeside>

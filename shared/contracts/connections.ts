@@ -1,6 +1,6 @@
 import { z } from 'zod'
 
-export const capability = z.enum(['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions'])
+export const capability = z.enum(['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions', 'register'])
 
 /** What a connection is made from. */
 export const connectionInput = z.object({

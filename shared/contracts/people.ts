@@ -6,6 +6,8 @@ export type Person = z.infer<typeof person>
 
 /** Someone as a file of the organisation has them. */
 export const personEntry = person.extend({
+  /** Where statements are sent to. */
+  mail: z.email('write an address like name@example.org').nullable().default(null),
   /** The cost centres of the first tree that they see, each with all below it; null or nothing for all there is. */
   bound: z.array(z.string().min(1)).nullable().default(null),
   /** Whether, within a bound, they see what pools are and how they are measured. */

@@ -79,3 +79,9 @@ export type ResourceReport = z.infer<typeof resourceReport>
 
 export const resourceQuery = z.object({ id: z.string().min(1) })
 export const resourceNote = z.object({ id: z.string().min(1), body: z.string().max(20_000) })
+
+/** Resources of which is asked who made them. */
+export const makersAsked = z.object({ ids: z.array(z.string().min(1)).min(1).max(5000) })
+/** Who made which of them, and what else they made. */
+export const makers = z.object({ makers: z.array(z.object({ by: z.string(), ids: z.array(z.string()), others: z.array(z.string()) })) })
+export type Makers = z.infer<typeof makers>

@@ -5,6 +5,7 @@ import { isLookupBase } from '../../core/spend/dimensions'
 import { overlaps } from '../../core/spend/lookup'
 import { rounded } from '../../core/spend/reconcile'
 import { amountText, day, month } from './common'
+import { costMeasure } from './spend'
 import { tableFormat } from './spend-export'
 
 const plainTags = namedRecord(z.string().min(1), z.string().min(1))
@@ -38,6 +39,8 @@ const LARGEST_LOOKUP = 100_000
 const lookupEntry = z
   .object({
     key: z.string().min(1),
+    /** Where the key is a pattern, in which `*` stands for any text. */
+    match: z.literal('pattern', { error: 'write pattern, or leave it out' }).optional(),
     from: day.nullable().default(null),
     until: day.nullable().default(null),
     values: namedRecord(z.string().min(1)),
@@ -75,13 +78,32 @@ export const lookupName = z
   .min(1)
   .max(80)
   .regex(/^[^/]+$/, 'no slash in the name of a lookup')
+/** What is saved names the state it was held against, unless there is none yet. */
+export const lookupSave = lookup.safeExtend({ basedOn: z.number().int().optional() })
 export const lookupSaved = z.object({ name: z.string(), entries: z.number() })
-export const lookupState = z.object({ name: z.string(), lookup, who: z.string(), savedAt: z.string() })
+export const lookupState = z.object({ name: z.string(), lookup, version: z.number(), who: z.string(), savedAt: z.string() })
+export type LookupState = z.infer<typeof lookupState>
 export const lookupList = z.object({
   lookups: z.array(
     z.object({ name: z.string(), by: z.string(), fields: z.array(z.string()), entries: z.number(), who: z.string(), savedAt: z.string() }),
   ),
 })
+export type LookupList = z.infer<typeof lookupList>
+
+/** A billing month in which charges and a lookup are held against each other, by one of the costs. */
+export const unmatchedAsked = z.object({ month, measure: costMeasure })
+const lacking = { currency: z.string(), amount: amountText, count: z.number() }
+export const unmatched = z.object({
+  /** Values of which it says nothing on the day, the largest first, and how many there are beyond those that are listed. */
+  unknown: z.array(z.object({ value: z.string(), ...lacking })),
+  more: z.number(),
+  /** What has no value of its dimension. */
+  without: z.array(z.object(lacking)),
+  /** Keys that no charge has, and how many there are beyond those that are listed. */
+  unused: z.array(z.object({ key: z.string(), match: z.literal('pattern').nullable() })),
+  moreUnused: z.number(),
+})
+export type UnmatchedKeys = z.infer<typeof unmatched>
 
 export const aliasChange = z.object({
   dimension: z.string().min(1),

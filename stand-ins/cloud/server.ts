@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { gzipSync } from 'node:zlib'
 import { brackwaterDelivery } from '../../demo/deliveries'
 import { chargeLine, headerLine } from '../../demo/focus-file'
-import { brackwaterInventory, runsOn } from '../../demo/inventory'
+import { brackwaterInventory, makerOf, runsOn } from '../../demo/inventory'
 import { brackwaterNextCard } from '../../demo/rate-cards'
 import { addDays, isDay } from '../../core/time/day'
 import { conditionOf } from './condition'
@@ -96,7 +96,12 @@ export function cloudServer(stateFile: string, token?: string): Server {
           what: 'deleted',
           by: 'Rain Barrel',
         }))
-      return { status: 200, body: { events } }
+      const made = inventory.flatMap(resource => {
+        const by = makerOf(resource)
+        if (by === null || resource.since < since || resource.since > state.day) return []
+        return [{ id: `${resource.id}/created`, at: `${resource.since}T08:00:00Z`, resourceId: resource.id, what: 'created', by }]
+      })
+      return { status: 200, body: { events: [...made, ...events] } }
     }
     if (route === 'GET rate-card') return { status: 200, body: brackwaterNextCard }
     if (route === 'GET bills') {

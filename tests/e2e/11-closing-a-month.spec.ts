@@ -44,7 +44,12 @@ test('a new team is split off from a day on, with its rule; what moves is shown 
   await expect(effects.getByRole('row', { name: /Night booking/ })).toBeVisible()
   await expect(page.getByText('left to reckon')).toHaveCount(0)
   // October is from before it: nothing moves
-  await expect(effects.getByRole('columnheader')).toHaveText(['cost centre', 'November 2026', 'currency'])
+  await expect(effects.getByRole('columnheader')).toHaveText(['cost centre', /^November 2026/, 'currency'])
+  // and which charges move: what the new team gets of other cost centres
+  await effects.getByRole('button', { name: 'its charges' }).click()
+  const moving = region(page, 'Charges that move in November 2026')
+  await expect(moving.getByText(/charge lines from .* to Night booking/).first()).toBeVisible()
+  await expect(moving.getByTestId('moving').getByRole('row').nth(1)).toContainText('rehearsal')
   await accessible(page)
   await saved(page)
   await expect(centres.getByRole('row', { name: /^Night booking/ })).toBeVisible()
@@ -198,6 +203,78 @@ test('pools that serve each other are settled by each method and compared; one t
   await expect(page.getByText('nothing is saved yet')).toHaveCount(0)
 })
 
+test('uplifts are set once and stand beside the bill; each amount of a statement opens its Workings, down to its charges', async ({
+  page,
+}) => {
+  await page.goto('/estimates/uplifts')
+  await page.getByRole('button', { name: 'A new set' }).click()
+  await page.getByLabel('name', { exact: true }).fill('Machine care')
+  await page.getByLabel('holds from').fill('2026-01-01')
+  await page.getByLabel('charge', { exact: true }).fill('on-call')
+  await page.getByLabel('amount', { exact: true }).fill('2.50')
+  await page.getByRole('button', { name: 'Attach' }).click()
+  await page.getByRole('button', { name: 'Keep the set' }).click()
+  await expect(page.getByRole('row', { name: /^Machine care on-call 2.50 EUR a month/ })).toBeVisible()
+  await page.goto(october)
+  await expect(page.getByTestId('uplifts-beside')).toContainText('on cost centres')
+  await region(page, 'Cost centres').getByRole('button', { name: 'Booking', exact: true }).click()
+  const statement = page.getByTestId('statement')
+  const words = await statement.getByTestId('uplift').first().textContent()
+  // so many machines at 2.50 each, beside a total that they are not in
+  const [, machines] = /on-call\s*([\d.]+) × 2\.50/.exec(words!)!
+  const amounts = await statement.getByTestId('uplift').locator('td.n').allTextContents()
+  expect(figure(amounts[0]!)).toBe(Number(machines) * 2.5)
+  const all = figure(await statement.getByTestId('uplifts').locator('td').nth(1).textContent())
+  expect(amounts.map(figure).reduce((a, b) => a + b, 0)).toBeCloseTo(all, 2)
+
+  // a direct amount: the rule, and quantities at their prices, which add up to it
+  const direct = statement.getByRole('row', { name: /^Servers/ })
+  const amount = await direct.getByRole('button').textContent()
+  await direct.getByRole('button').click()
+  const workings = page.getByRole('group', { name: 'Workings' })
+  await expect(workings).toContainText('by the rule team tag is booking or Booking')
+  await expect(workings.locator('tr.total td').nth(1)).toHaveText(`${amount!.trim()} EUR`)
+  await expect(workings.getByText(/Hours × 0\.\d+/).first()).toBeVisible()
+  // a share: what rules put on the pool, its part of the base, the remainder
+  const share = statement.getByRole('row').filter({ hasText: 'in proportion to direct cost' }).first()
+  await share.getByRole('button').focus()
+  await page.keyboard.press('Enter')
+  await expect(workings).toContainText('share of Platform')
+  await expect(workings).toContainText('Platform has')
+  await expect(workings).toContainText('team tag is platform')
+  await expect(workings).toContainText('EUR direct')
+  await accessible(page)
+  await share.getByRole('link').click()
+  await expect(page).toHaveURL(/\/spend\?/)
+})
+
+test('the same money stands in a second tree, with rules of its own', async ({ page }) => {
+  await page.goto(october)
+  await expect(page.getByTestId('proof')).toBeVisible()
+  const bill = await part(page, 0).textContent()
+  await page.getByRole('button', { name: 'Add a tree over the same money' }).click()
+  await page.getByLabel('name of the tree').fill('the products')
+  await page.getByLabel('name of the tree').press('Tab')
+  await page.getByRole('button', { name: 'Add a rule' }).click()
+  await page.getByRole('group', { name: 'Rule' }).getByRole('button', { name: 'values of sub account' }).click()
+  await page.getByRole('combobox', { name: 'Search values' }).fill('live-freight')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await page.getByLabel('cost centre or pool').selectOption('all')
+  await page.getByRole('group', { name: 'Rule' }).getByRole('button', { name: 'Done' }).click()
+  await saved(page)
+  await expect(page.getByRole('button', { name: 'tree of cost centres: the products' })).toBeVisible()
+  await expect(part(page, 0)).toHaveText(bill!)
+  await expect(page.getByTestId('proof')).toContainText('adds up to the last digit')
+  await expect.poll(async () => figure(await part(page, 1).textContent())).toBeGreaterThan(100)
+  await accessible(page)
+  // the organisation is as it was
+  await page.getByRole('button', { name: 'tree of cost centres: the products' }).click()
+  await page.getByRole('option', { name: 'the organisation' }).click()
+  await expect(region(page, 'Cost centres').getByRole('row', { name: /^Booking/ })).toBeVisible()
+  await expect(part(page, 0)).toHaveText(bill!)
+})
+
 test('October is closed; a correction comes late and arrives in November, with its charges; a statement leaves as PDF', async ({
   page,
 }) => {
@@ -206,10 +283,19 @@ test('October is closed; a correction comes late and arrives in November, with i
   const close = page.getByRole('button', { name: 'Close October 2026' })
   await expect(close).toBeFocused()
   await accessible(page)
+  await page.getByLabel('Its statements are for').selectOption('chargeback')
   await close.click()
-  await expect(page.getByText(/^Closed by Ines Moldal/)).toBeVisible()
+  await expect(page.getByText(/^Closed by Ines Moldal.*for chargeback/)).toBeVisible()
   await expect(page.getByText('as it was when the month was closed')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Add a rule' })).toHaveCount(0)
+  // owners get theirs by mail, each once
+  await page.getByRole('button', { name: 'Send statements to owners' }).click()
+  const mails = page.getByTestId('mails')
+  await expect(mails.getByRole('row', { name: /^Jon Aske/ })).toContainText('Passenger')
+  await page.getByRole('button', { name: /^Send to 7 owners/ }).click()
+  await expect(mails.getByText('sent to', { exact: false })).toHaveCount(7, { timeout: 60_000 })
+  await expect(mails).toContainText('sent to jon.aske@skerry-lines.example')
+  await expect(page.getByRole('button', { name: 'Nobody left to send to' })).toBeDisabled()
   const total = page.getByTestId('statement').locator('tr.total td').nth(1)
   await region(page, 'Cost centres').getByRole('button', { name: 'Booking', exact: true }).click()
   const before = await total.textContent()

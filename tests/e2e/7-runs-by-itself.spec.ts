@@ -99,6 +99,7 @@ test('a watched folder runs by itself: run now, changed, paused, resumed; what w
     .filter({ hasText: 'every 2 days' })
     .getByRole('button', { name: 'take out' })
     .click()
+  await expect(page.getByRole('row', { name: /Harbour bills/ }).filter({ hasText: 'every 2 days' })).toHaveCount(0)
   await page.getByRole('link', { name: 'Runs by itself' }).click()
   await expect(job(page, 'for Harbour bills')).toHaveCount(0)
 })

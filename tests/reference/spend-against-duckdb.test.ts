@@ -201,7 +201,7 @@ it('gives what DuckDB gives', async () => {
       expect(new Map(totals.map(t => [JSON.stringify([null, t.currency]), t.amount]))).toEqual(whole)
       groups += rows.length
     }),
-    { numRuns: 250 },
+    { numRuns: 120 },
   )
   expect(groups).toBeGreaterThan(1000)
 })

@@ -66,8 +66,26 @@ const ask = async (asked: string, who = 'Ines Moldal'): Promise<Settlement> =>
 const borne = ({ statements }: Settlement) => statements.map(one => [one.centre, one.currency, one.total])
 const adjusted = ({ adjustments }: Settlement) => adjustments.map(one => [one.month, one.centre, one.currency, one.cause, one.amount])
 const looked = ({ revision, version, basis }: Settlement) => ({ revision, version, basis })
-const close = (asked: string, of: Settlement) =>
-  server.call('allocation/closings', post({ month: asked, measure: 'billedCost', ...looked(of) }, as('Ines Moldal')))
+const close = (asked: string, of: Settlement, more = {}) =>
+  server.call('allocation/closings', post({ month: asked, measure: 'billedCost', ...looked(of), ...more }, as('Ines Moldal')))
+const uplifted = ({ uplifts }: Settlement) => uplifts.map(one => [one.centre, one.amount, one.times?.quantity, one.pool?.name ?? null])
+/** What the charges' SKU is, and what the organisation takes for each machine. */
+const card = {
+  ...{ provider: 'Testcloud', currency: 'EUR', validFrom: '2025-01-01' },
+  regions: [{ id: 'r1', name: 'Region one' }],
+  serverSizes: [{ size: 'small', vcpu: 2, memoryGb: 4 }],
+  prices: [
+    {
+      ...{ meter: 'server-hour', service: 'Servers', region: 'r1', variant: 'small', sku: 'SKU-1', unit: 'Hours', tiering: 'graduated' },
+      tiers: [{ from: '0', price: '0.1' }],
+    },
+  ],
+}
+const care = {
+  ...{ id: 'care', name: 'Care', currency: 'EUR', interval: 'month', validFrom: '2025-01-01' },
+  charges: [{ by: 'flat', label: 'on-call', amount: '10' }],
+  attached: [{ to: 'kind', key: 'server', variant: null }],
+}
 
 it('closes a month as it was looked at, and no other', async () => {
   await server.json('organisation', post({ people, plan }))
@@ -90,7 +108,25 @@ it('closes a month as it was looked at, and no other', async () => {
   const outdated = await close('2025-10', seen)
   expect(outdated.status).toBe(409)
   expect(await outdated.text()).toContain('Rates, lookups or what else')
+  const before = await ask('2025-10')
+  // uplifts on what ran are closed with it: who closes has not seen these
+  await server.json('rate-cards', post(card))
+  await server.json('uplifts', post(care))
+  const unseen = await close('2025-10', before)
+  expect([unseen.status, await unseen.text()]).toEqual([409, expect.stringContaining('Rates, lookups or what else')])
   const now = await ask('2025-10')
+  // one machine for 120 hours: 48 of ferry, 24 each of freight, the network, and nobody; 2.00 of the network by 63.5 against 40
+  expect(uplifted(now)).toEqual([
+    ['ferry', '4', '0.4', null],
+    ['ferry', '1.23', undefined, 'Network'],
+    ['freight', '2', '0.2', null],
+    ['freight', '0.77', undefined, 'Network'],
+    [null, '2', '0.2', null],
+  ])
+  // who does not look at them is not kept waiting for them
+  expect(await ask('2025-10&uplifts=none')).toEqual({ ...now, uplifts: [] })
+  // in no sum of the bill
+  expect([borne(now), now.proof]).toEqual([borne(before), before.proof])
   const wrong = await close('2025-10', { ...now, version: now.version + 1 })
   expect([wrong.status, await wrong.text()]).toEqual([409, expect.stringContaining('The rules have changed')])
   const stale = await close('2025-10', { ...now, revision: now.revision - 1 })
@@ -103,8 +139,13 @@ it('closes a month as it was looked at, and no other', async () => {
   const reply = await close('2025-10', now)
   expect(reply.status).toBe(200)
   expect(closedState.parse(await reply.json())).toMatchObject({ month: '2025-10', measure: 'billedCost', who: 'Ines Moldal', version: 1 })
-  expect(await server.json('allocation/closings')).toMatchObject({ closed: [{ month: '2025-10' }], firstOpen: '2025-11' })
-  const kept = await ask('2025-10')
+  expect(await server.json('allocation/closings')).toMatchObject({
+    ...{ closed: [{ month: '2025-10', purpose: 'chargeback' }], firstOpen: '2025-11' },
+  })
+  // a set that is taken away since was borne all the same
+  await server.json('uplifts/care', { method: 'DELETE' })
+  const kept = { ...(await ask('2025-10')), basis: now.basis }
+  expect(uplifted(await ask('2025-10&as=today'))).toEqual([])
   expect({ ...kept, closed: null }).toEqual(now)
   expect(kept.closed).toMatchObject({ month: '2025-10', who: 'Ines Moldal' })
   expect((await close('2025-10', kept)).status).toBe(409)
@@ -168,6 +209,10 @@ it('a late correction leaves it as it was, and arrives in the first open month, 
   ])
   expect((await server.call('allocation/closings/2025-11', { headers: as('Fenna Ruys') })).status).toBe(403)
   expect((await ask('2025-09')).adjustments).toEqual([])
+  expect(uplifted(await ask('2025-10', 'Fenna Ruys')).map(([centre, amount]) => [centre, amount])).toEqual([
+    ['ferry', '4'],
+    ['ferry', '1.23'],
+  ])
   // as files: the same, with what is on none, for whoever may see it
   const file = async (format: string, who: string, more = '') => {
     const asked = `allocation/statements/${format}?month=2025-11&measure=billedCost${more}`
@@ -177,11 +222,11 @@ it('a late correction leaves it as it was, and arrives in the first open month, 
   const lines = async (format: string, who: string, more?: string) =>
     (await file(format, who, more)).bytes.toString('utf8').trim().split('\r\n').slice(1)
   expect(await lines('csv', 'Ines Moldal')).toEqual([
-    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,Disks,2025-10: late or corrected charges,,-12.5',
-    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,share of Network,2025-10: late or corrected charges,,-0.53',
-    expect.stringMatching(/^2025-11,Centre freight,,,EUR,direct,.*,,,3$/),
-    '2025-11,Centre freight,,,EUR,adjustment,share of Network,2025-10: late or corrected charges,,0.53',
-    '2025-11,unallocated,,,EUR,adjustment,,2025-10: late or corrected charges,,0.995',
+    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,Disks,2025-10: late or corrected charges,,-12.5,',
+    '2025-11,Centre ferry,,Fenna Ruys,EUR,adjustment,share of Network,2025-10: late or corrected charges,,-0.53,',
+    expect.stringMatching(/^2025-11,Centre freight,,,EUR,direct,.*,,,3,$/),
+    '2025-11,Centre freight,,,EUR,adjustment,share of Network,2025-10: late or corrected charges,,0.53,',
+    '2025-11,unallocated,,,EUR,adjustment,,2025-10: late or corrected charges,,0.995,',
   ])
   // -13.03, 3.53 and 0.995 come to -8.505, rounded half away -8.51: cut to cents they do already
   expect(await lines('journal', 'Ines Moldal')).toEqual([
@@ -243,7 +288,10 @@ it('rules that reach into it adjust it too, unless whoever saves them leaves it 
 it('what was carried is carried once: the month after brings only what came since', async () => {
   const november = await ask('2025-11')
   // a lookup that nothing looks at changes nothing but what is known
-  expect((await close('2025-11', november)).status).toBe(200)
+  expect((await close('2025-11', november, { purpose: 'showback' })).status).toBe(200)
+  // cost centres are told, nothing is posted
+  const journal = await server.call('allocation/statements/journal?month=2025-11&measure=billedCost', { headers: as('Ines Moldal') })
+  expect([journal.status, await journal.text()]).toEqual([409, expect.stringContaining('closed for showback')])
   expect(adjusted(await ask('2025-11'))).toEqual(adjusted(november))
   await deliver(server, 'bill', focusCsv([line('2025-12', 'ferry', '1')]))
   expect(adjusted(await ask('2025-12'))).toEqual([])

@@ -7,6 +7,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { connectionState, connectionTested, connectorKindList } from '../../shared/contracts/connections'
 import { jobList } from '../../shared/contracts/jobs'
+import { makers } from '../../shared/contracts/resources'
 import { larkfieldCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { ended } from '../support/imports'
@@ -57,6 +58,7 @@ it('starts with none, and knows what each kind can do', async () => {
   expect(kinds.map(({ kind, can }) => [kind, can])).toEqual([
     ['cloud', ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions']],
     ['published-rate-card', ['rate card']],
+    ['register', ['register']],
   ])
 })
 
@@ -103,6 +105,7 @@ it('is a row whatever its name, and gets the jobs that its kind is for', async (
   expect(await jobs()).toEqual([
     ['bill', 'constructor', null, 'Ines Moldal'],
     ['rate-card', 'constructor', null, 'Ines Moldal'],
+    ['events', 'constructor', 'day', 'Ines Moldal'],
     ['look-for-savings', 'constructor', 'day', 'Ines Moldal'],
     ['rate-card', 'pier prices', null, 'Ines Moldal'],
   ])
@@ -127,16 +130,35 @@ it('does through each what it can do, and says of others that they cannot', asyn
 
 it('tells what has happened there', async () => {
   const connector = cloudKind.connect({ name: 'x', provider: 'Brackwater Cloud', address: cloudBase, secret: `file:${secretFile}` })
-  expect(await connector.can.events!.since('2026-11-01')).toEqual([])
+  const made = await connector.can.events!.since('2026-11-22')
+  expect(new Set(made.map(({ what, by }) => `${what} by ${by}`))).toEqual(new Set(['created by release pipeline']))
+  expect(made.every(({ at }) => at >= '2026-11-22')).toBe(true)
   const [gateway] = await connector.can.inventory!.resources('gateway')
   expect(await connector.can.inventory!.resources('constructor')).toEqual([])
   expect(await connector.can.measurements!.metrics('server')).toEqual([])
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
   await connector.can.actions!.carryOut('delete', gateway!, 'a key')
-  expect(await connector.can.events!.since('2026-11-24')).toEqual([
+  const since = async (day: string) => (await connector.can.events!.since(day)).filter(({ what }) => what !== 'created')
+  expect(await since('2026-11-24')).toEqual([
     { id: `${gateway!.id}/deleted`, at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },
   ])
-  expect(await connector.can.events!.since('2026-11-25')).toEqual([])
+  expect(await since('2026-11-25')).toEqual([])
+})
+
+it('is asked for what has happened once it is connected, and knows who made what and what else they made', async () => {
+  const events = async () =>
+    jobList.parse(await server.json('jobs')).jobs.find(({ kind, about }) => kind === 'events' && about === 'constructor')!
+  while (!(await events()).outcome) await new Promise(resolve => setTimeout(resolve, 50))
+  expect((await events()).outcome).toMatch(/^\d+ events since 2025-10-20$/)
+  const connector = cloudKind.connect({ name: 'x', provider: 'Brackwater Cloud', address: cloudBase, secret: `file:${secretFile}` })
+  const made = (await connector.can.events!.since('2025-11-01')).filter(({ what }) => what === 'created')
+  const [first, second] = made.filter(({ by }) => by === 'Petra Holm')
+  const ids = [first!.resourceId, second!.resourceId, 'nobody knows it']
+  const asked = makers.parse(await server.json('resources/makers', post({ ids })))
+  expect(asked.makers.map(({ by, ids }) => [by, ids])).toEqual([['Petra Holm', ids.slice(0, 2).sort()]])
+  const others = made.filter(({ by, resourceId }) => by === 'Petra Holm' && !ids.includes(resourceId)).map(({ resourceId }) => resourceId)
+  expect([...asked.makers[0]!.others].sort()).toEqual([...new Set(others)].sort())
+  expect(makers.parse(await server.json('resources/makers', post({ ids: ['nobody knows it'] })))).toEqual({ makers: [] })
 })
 
 it('is changed without losing its jobs, kept while the service is away, and taken out with them', async () => {

@@ -82,7 +82,7 @@ it('makes a dimension of each field of a lookup, as soon as it is saved', async 
   // what the product gives it takes back
   const kept = lookupState.parse(await server.json('lookups/divisions'))
   expect(kept.lookup).toEqual(lookup)
-  await server.json('lookups/divisions', put(kept.lookup))
+  await server.json('lookups/divisions', put({ ...kept.lookup, basedOn: kept.version }))
   expect(await server.json('lookups')).toMatchObject({ lookups: [{ name: 'divisions', by: 'SubAccountName', entries: 2 }] })
 })
 

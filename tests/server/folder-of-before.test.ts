@@ -90,6 +90,7 @@ it('does by itself what it did, at the time at which it was due', async () => {
     ['rate-card', 'brackwater', { count: 24, unit: 'hour' }, 'nobody'],
     ['mail', 'October by account, to petra@example.org', { count: 1, unit: 'week' }, 'Ines Moldal'],
     ['bill', 'brackwater', null, 'nobody'],
+    ['events', 'brackwater', { count: 1, unit: 'day' }, 'nobody'],
     ['look-for-savings', 'brackwater', { count: 1, unit: 'day' }, 'nobody'],
   ])
 })

@@ -23,8 +23,8 @@ it('begins with nobody; the first cost centre is saved on version 0, the first p
   expect((await save('fenna', person('Fenna', ['sea']))).status).toBe(200)
   const { people } = organisationState.parse(await server.json('organisation', { headers: as('Ines') }))
   expect(people).toEqual([
-    { id: 'fenna', name: 'Fenna', role: 'lead', bound: ['sea'], seesPools: false },
-    { id: 'ines', name: 'Ines', role: 'lead', bound: null, seesPools: false },
+    { id: 'fenna', name: 'Fenna', role: 'lead', mail: null, bound: ['sea'], seesPools: false },
+    { id: 'ines', name: 'Ines', role: 'lead', mail: null, bound: null, seesPools: false },
   ])
 })
 

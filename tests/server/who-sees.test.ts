@@ -83,6 +83,12 @@ async function company(mark: string, outside: FileCharge[]): Promise<Running> {
     expect((await ended(server, id)).state).toBe('loaded')
   }
   const accounts = { [`secret ${mark} account`]: { path: ['secret', mark], tags: { [`secret-${mark}-tag`]: 'secret' } } }
+  const counted = (centre: string, value: string) => ({ centre, date: '2026-10', value })
+  const measure = { unit: 'crossing', grain: 'month', values: [counted('ours', '4'), counted('theirs', mark === 'A' ? '7' : '900')] }
+  const save = (name: string, more: object = {}) => server.json('measures', put({ measures: [{ ...measure, name, ...more }] }))
+  await save('crossings')
+  if (mark === 'B') await save('crossings', { basedOn: 1, values: [counted('theirs', '8')] })
+  await save(`secret-${mark}-measure`, { values: [counted('theirs', '1')] })
   await server.json('spend/account-tree', put({ accounts, containerTags: { [`secret ${mark}`]: { [`hidden-${mark}`]: 'secret' } } }))
   await server.stop()
   const database = await openKept(server.folder)
@@ -178,6 +184,16 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
     ['allocation/settlement?month=2026-10&measure=effectiveCost&tree=more'],
   ],
   'get /allocation/centres': [['allocation/centres']],
+  'get /allocation/beside': [
+    ['allocation/beside?month=2026-11&measure=billedCost'],
+    ['allocation/beside?month=2026-10&measure=billedCost'],
+  ],
+  'get /measures': [['measures']],
+  'get /measures/{name}': [['measures/crossings'], ['measures/secret-A-measure']],
+  'get /unit-costs': (['direct', 'full'] as const).flatMap((of): [string][] => [
+    [`unit-costs?measure=crossings&cost=billedCost&of=${of}&until=2026-11`],
+    [`unit-costs?measure=secret-A-measure&cost=billedCost&of=${of}&until=2026-11`],
+  ]),
   'get /savings': [['savings']],
   'post /savings/preview': [
     ['savings/preview', { id: 'secret-A-gateway' }],

@@ -8,6 +8,9 @@ import type { Database } from '../../server/db/database'
 import { openPlain } from '../../server/db/open-database'
 import { databaseOf } from './postgres'
 
+/** So many connections that were kept may have been closed meanwhile. */
+const MOST_KEPT = 5
+
 export const BUILT = '.output/server/index.mjs'
 
 /** A port that was free a moment ago. */
@@ -66,14 +69,18 @@ export async function startServer({
   })
   const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
   const base = `http://127.0.0.1:${port}`
-  const call = async (path: string, init?: RequestInit) => {
-    const ask = () => fetch(`${base}/api/v1/${path}`, init)
-    // a connection that was kept for the next request may be closed by the server just as that comes: it was not read
-    return ask().catch((error: Error) => {
-      const code = (error.cause as NodeJS.ErrnoException | undefined)?.code ?? ''
-      if (child.exitCode === null && child.signalCode === null && ['UND_ERR_SOCKET', 'EPIPE', 'ECONNRESET'].includes(code)) return ask()
-      throw error
-    })
+  const call = async (path: string, init?: RequestInit): Promise<Response> => {
+    for (let tries = 1; ; tries++) {
+      try {
+        return await fetch(`${base}/api/v1/${path}`, init)
+      } catch (error) {
+        // a connection that was kept for the next request may be closed by the server just as that comes: it was not read; of several
+        // that were kept each may be
+        const { code = '' } = ((error as Error).cause ?? {}) as NodeJS.ErrnoException
+        const isRunning = child.exitCode === null && child.signalCode === null
+        if (!isRunning || tries === MOST_KEPT || !['UND_ERR_SOCKET', 'EPIPE', 'ECONNRESET'].includes(code)) throw error
+      }
+    }
   }
   for (let tries = 0; ; tries++) {
     if (

@@ -61,6 +61,9 @@ const owner = (said: string | null) => session.people.find(p => p.id === said)?.
 </template>
 
 <style scoped>
+.name ~ .minor {
+  margin-left: 6px;
+}
 section {
   margin-top: 18px;
 }

@@ -1,12 +1,16 @@
 <script setup lang="ts">
+import { namedTargets } from '../../../core/allocation/tree'
 import type { AllocationQuestion } from '../../../shared/contracts/allocation'
 
 /** What is changed and not saved: what it moves in every month, and what can be done with it. */
 const { measure } = defineProps<{ measure: AllocationQuestion['measure'] }>()
 const allocation = useAllocation()
 const closings = useClosings()
-const effects = useMonthEffects()
-const lookAtMonths = () => (effects.left.value === null ? effects.look(toRaw(allocation.draft!), measure) : effects.stop())
+const effects = reactive(useMonthEffects())
+const lookAtMonths = () =>
+  effects.left === null
+    ? effects.look({ plan: toRaw(allocation.draft!) }, { measure, tree: allocation.treeId ?? undefined })
+    : effects.stop()
 // what was found of a draft is not of the next
 watch(
   () => allocation.draft,
@@ -19,8 +23,8 @@ watch(
     <b>Draft.</b>
     {{ allocation.planProblem ? 'Figures follow once the rules can be used' : 'Every figure shows what the changed rules would give' }};
     nothing is saved yet.
-    <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left.value !== null" @click="lookAtMonths">
-      {{ effects.left.value === null ? 'What moves in every month' : 'Hide what moves' }}
+    <button v-if="!allocation.planProblem" class="link" :aria-expanded="effects.left !== null" @click="lookAtMonths">
+      {{ effects.left === null ? 'What moves in every month' : 'Hide what moves' }}
     </button>
     <LeaveClosed v-if="closings.closed.length" v-model="allocation.leavesClosed" />
     <button class="button main" :disabled="allocation.saving || !!allocation.planProblem" @click="allocation.save()">Save the rules</button>
@@ -29,14 +33,7 @@ watch(
   </div>
   <ProblemNote v-if="allocation.planProblem" :problem="allocation.planProblem" />
   <ProblemNote v-if="allocation.saveProblem" :problem="allocation.saveProblem" />
-  <ProblemNote v-if="effects.problem.value" :problem="effects.problem.value" />
-  <MonthEffects
-    v-if="allocation.draft && effects.left.value !== null"
-    :effects="effects.effects.value"
-    :left="effects.left.value"
-    :centres="allocation.plan!.centres"
-    :closings="effects.closings.value"
-  />
+  <MonthEffects v-if="allocation.draft && effects.left !== null" :months="effects" :targets="namedTargets(allocation.plan!)" />
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { adjustedSums } from '../../../core/allocation/closing/adjustments'
 import { addMonths } from '../../../core/time/day'
+import type { StatementPurpose } from '../../../core/allocation/statements/month-statements'
 import { closingOutlook, type ClosingOutlook } from '../../../shared/contracts/allocation'
 import { measureNames } from '../../../shared/words/table-heads'
 
@@ -9,7 +10,14 @@ const { month, currency } = defineProps<{ month: string; currency: string }>()
 const emit = defineEmits<{ basis: ['billed' | 'effective'] }>()
 const allocation = useAllocation()
 const closings = useClosings()
+const session = useSession()
 const outlook = ref<ClosingOutlook | null>(null)
+/** What the statements are for. */
+const purpose = ref<StatementPurpose>('chargeback')
+const purposes: Record<StatementPurpose, string> = {
+  chargeback: 'chargeback: the ledger is posted by the journal',
+  showback: 'showback: cost centres are told, nothing is posted',
+}
 const confirm = useTemplateRef('confirm')
 const { attempt, problem } = useAttempt()
 /** How this month was closed, also where it is shown otherwise. */
@@ -31,7 +39,7 @@ async function look() {
   confirm.value?.focus()
 }
 async function close() {
-  await allocation.closeMonth()
+  await allocation.closeMonth(purpose.value)
   outlook.value = null
 }
 watch(
@@ -46,8 +54,8 @@ watch(
   <section aria-label="Month">
     <p v-if="allocation.closed" class="state">
       <b>Closed</b> by {{ allocation.closed.who }}, {{ timeText(allocation.closed.closedAt) }}, by
-      {{ measureNames[allocation.closed.measure] }}, rules of version {{ allocation.closed.version }}. It never changes; what changes later
-      is adjusted in {{ monthText(closings.firstOpen!) }}.
+      {{ measureNames[allocation.closed.measure] }}{{ allocation.closed.purpose ? `, for ${allocation.closed.purpose}` : '' }}, rules of
+      version {{ allocation.closed.version }}. It never changes; what changes later is adjusted in {{ monthText(closings.firstOpen!) }}.
     </p>
     <p v-else-if="closed" class="state">
       {{ monthText(month) }} was closed by {{ measureNames[closed.measure] }}. This is how it looks today{{
@@ -65,6 +73,7 @@ watch(
       {{ monthText(month) }} is open.
       <button v-if="!allocation.draft" class="link" :aria-expanded="!!outlook" @click="look">Close the month</button>
     </p>
+    <StatementMails v-if="allocation.closed && session.seesAll" :month="month" />
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="outlook" class="closing">
       <p v-if="outlook.barrier" class="warn">{{ monthText(month) }} cannot be closed: {{ inWords(outlook.barrier) }}.</p>
@@ -84,6 +93,14 @@ watch(
         <p>
           Its statements never change after that. Charges delivered later and changed rules arrive as adjustments in
           {{ monthText(addMonths(month, 1)) }}. This cannot be undone.
+        </p>
+        <p>
+          <label
+            >Its statements are for
+            <select v-model="purpose" class="field">
+              <option v-for="(words, value) in purposes" :key="value" :value="value">{{ words }}</option>
+            </select></label
+          >
         </p>
         <p v-for="warning in outlook.warnings" :key="warning" class="warn">{{ inWords(warning) }}.</p>
         <p class="buttons">

@@ -17,7 +17,7 @@ const read = () =>
 onMounted(read)
 const sees = ({ bound }: PersonEntry) => (bound ? bound.map(allocation.targetName).join(', ') || 'nothing' : 'the whole company')
 const write = (person: PersonEntry | null) => {
-  written.value = person ? structuredClone(person) : { id: null, name: '', role: '', bound: null, seesPools: true }
+  written.value = person ? structuredClone(person) : { id: null, name: '', role: '', mail: null, bound: null, seesPools: true }
 }
 const centreOptions = computed(() =>
   allocation.tree.map(({ id, name, depth }) => ({ value: id, label: `${'\u2003'.repeat(depth)}${name}` })),
@@ -37,8 +37,9 @@ const save = () =>
   attempt(async () => {
     const { id, ...entry } = written.value!
     const name = entry.name.trim()
+    const mail = entry.mail?.trim() || null
     const own = id ?? freeId(name, people.value.map(one => one.id)) // prettier-ignore
-    await client.send('PUT', `people/${encodeURIComponent(own)}`, { ...entry, name }, personEntry)
+    await client.send('PUT', `people/${encodeURIComponent(own)}`, { ...entry, name, mail }, personEntry)
     await done()
   })
 const remove = () =>
@@ -61,6 +62,7 @@ const remove = () =>
         <tr>
           <th>name</th>
           <th>role</th>
+          <th>mail</th>
           <th>sees</th>
           <th><span class="sr-only">change</span></th>
         </tr>
@@ -69,6 +71,7 @@ const remove = () =>
         <tr v-for="person in people" :key="person.id">
           <td>{{ person.name }}</td>
           <td class="minor">{{ person.role }}</td>
+          <td class="minor">{{ person.mail ?? '–' }}</td>
           <td class="minor">{{ sees(person) }}{{ person.bound && person.seesPools ? ', with the whole of pools' : '' }}</td>
           <td class="n"><button class="link" :aria-label="`change ${person.name}`" @click="write(person)">Change</button></td>
         </tr>
@@ -78,6 +81,7 @@ const remove = () =>
       <div class="row">
         <label>name <input v-model="written.name" class="field" required /></label>
         <label>role <input v-model="written.role" class="field" /></label>
+        <label>mail <input v-model="written.mail" class="field" type="email" placeholder="none" /></label>
         <label
           >sees
           <select

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { dividedBy, poolTitles, type Among, type Pool } from '../../../core/allocation/pools'
 import { usesOf } from '../../../core/allocation/tree-edits'
+import { measureList } from '../../../shared/contracts/measures'
 import { lookupList } from '../../../shared/contracts/spend-settings'
 
 /** A pool as it is written: how it is divided, among whom, who answers for it. */
@@ -11,7 +12,7 @@ const session = useSession()
 const known = useRuleValues()
 const set = (more: object) => allocation.setPool({ ...toRaw(props.pool), ...more } as Pool)
 /** Another way to divide; what the pool is called, who answers and among whom stays. */
-const divide = (method: Pool['method']) => allocation.setPool(dividedBy(toRaw(props.pool), method, lookups.value))
+const divide = (method: Pool['method']) => allocation.setPool(dividedBy(toRaw(props.pool), method, lookups.value, measures.value))
 const amongWays: { value: Among['of'] | ''; label: string }[] = [
   { value: '', label: 'those with a base' },
   { value: 'everyone', label: 'everyone' },
@@ -57,10 +58,14 @@ const tickService = (name: string) => {
   set({ services: next.length ? next : undefined })
 }
 const lookups = shallowRef<{ name: string; fields: string[] }[]>([])
+/** Business measures of the tree that is shown. */
+const measures = shallowRef<string[]>([])
 const { attempt, problem } = useAttempt()
 onMounted(() =>
   attempt(async () => {
-    lookups.value = (await client.get('lookups', lookupList)).lookups
+    const [known, counted] = await Promise.all([client.get('lookups', lookupList), client.get('measures', measureList)])
+    lookups.value = known.lookups
+    measures.value = counted.measures.filter(({ tree }) => tree === allocation.treeId).map(({ name }) => name)
   }),
 )
 const fieldsOf = (lookup: string) => lookups.value.find(({ name }) => name === lookup)?.fields ?? []
@@ -133,6 +138,17 @@ async function remove() {
         </select></label
       >
       <label>unit <input class="field" :value="pool.unit" @change="set({ unit: ($event.target as HTMLInputElement).value })" /></label>
+    </div>
+    <ConditionList v-if="pool.method === 'quantity'" :conditions="pool.conditions" :least="0" @change="set({ conditions: $event })" />
+    <div v-if="pool.method === 'measure'" class="row">
+      <label
+        >business measure
+        <select class="field" :value="pool.measure" @change="set({ measure: ($event.target as HTMLSelectElement).value })">
+          <option v-for="one in measures" :key="one" :value="one">{{ one }}</option>
+        </select></label
+      >
+      <ProblemNote v-if="problem" :problem="problem" />
+      <span v-else-if="!measures.length" class="warn">There is no business measure of this tree yet.</span>
     </div>
     <div v-if="pool.method === 'lookup'" class="row">
       <label

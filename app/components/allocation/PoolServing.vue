@@ -25,11 +25,11 @@ watch(
 /** Settles the month by each method; one by which the pools cannot be settled stays empty. */
 const compare = () =>
   attempt(async () => {
-    const plan = toRaw(allocation.plan!)
+    const tree = toRaw(allocation.plan!)
     const by = async (serving: ServingMethod) => {
-      const own = { ...plan, serving }
+      const own = allocation.planWith({ ...tree, serving })
       if (!allocationPlanSchema.safeParse(own).success) return null
-      return client.send('POST', 'allocation/preview', { plan: own, ...allocation.question! }, settlement)
+      return client.send('POST', 'allocation/preview', { plan: own, ...allocation.question!, uplifts: 'none' }, settlement)
     }
     const found: Record<ServingMethod, Settlement | null> = { direct: null, 'step-down': null, reciprocal: null }
     for (const serving of servingMethods) found[serving] = await by(serving)

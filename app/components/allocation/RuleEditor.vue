@@ -2,66 +2,19 @@
 import type { ValueCondition } from '../../../core/allocation/condition'
 import type { Condition, Rule } from '../../../core/allocation/plan'
 import { likelyTarget } from '../../../core/allocation/drafting/likely-target'
-import { isRuleDimension } from '../../../core/spend/dimensions'
 import { settlement } from '../../../shared/contracts/allocation'
 
 /** A rule as it is written: conditions, each on values that exist, and where it goes. */
 const props = defineProps<{ rule: Rule; currency: string }>()
 const allocation = useAllocation()
-const known = useRuleValues()
-const { options } = useDimensionOptions()
-const NONE = '\u0000none'
 const byValue = (condition: Condition): condition is ValueCondition => 'values' in condition
-
-const dimensions = computed(() => options.value.filter(({ value }) => isRuleDimension(value)))
-watch(
-  () => props.rule.conditions.filter(byValue).map(c => c.dimension),
-  list => known.learn(list),
-  { immediate: true },
-)
-const valueOptions = (dimension: string) =>
-  (known.byDimension[dimension] ?? []).map(row => ({
-    value: row.values[0] ?? NONE,
-    label: row.label,
-    note: Number(row.amount) ? `${money(roundText(row.amount), known.currency)} ${known.currency}` : '',
-  }))
-
-const set = (index: number, edit: (condition: ValueCondition) => void) =>
+const setConditions = (conditions: Condition[]) =>
   allocation.update(props.rule.id, rule => {
-    const condition = rule.conditions[index]!
-    if (byValue(condition)) edit(condition)
-  })
-const look = (index: number, dimension: string) =>
-  set(index, condition => {
-    condition.dimension = dimension
-    condition.values = []
-  })
-const tick = (index: number, text: string) =>
-  set(index, condition => {
-    const value = text === NONE ? null : text
-    condition.values = condition.values.includes(value) ? condition.values.filter(v => v !== value) : [...condition.values, value]
-  })
-const addCondition = () =>
-  allocation.update(props.rule.id, rule => {
-    const used = rule.conditions.filter(byValue).map(one => one.dimension)
-    rule.conditions.push({ dimension: dimensions.value.find(({ value }) => !used.includes(value))?.value ?? 'SubAccountName', values: [] })
-  })
-/** A condition on a name's pattern, or on the amount of the single line. */
-const addOther = (condition: Condition) =>
-  allocation.update(props.rule.id, rule => {
-    rule.conditions.push(condition)
-  })
-const changeOther = (index: number, condition: Condition) =>
-  allocation.update(props.rule.id, rule => {
-    rule.conditions[index] = condition
+    rule.conditions = conditions
   })
 const bound = (which: 'from' | 'until', day: string) =>
   allocation.update(props.rule.id, rule => {
     rule[which] = day || null
-  })
-const dropCondition = (index: number) =>
-  allocation.update(props.rule.id, rule => {
-    rule.conditions.splice(index, 1)
   })
 const goTo = (target: string) =>
   allocation.update(props.rule.id, rule => {
@@ -89,9 +42,10 @@ watch(
 )
 const askFirst = () =>
   attempt(async () => {
-    const plan = toRaw(allocation.plan!)
-    const rules = [toRaw(props.rule), ...plan.rules.filter(({ id }) => id !== props.rule.id)]
-    const { catches } = await client.send('POST', 'allocation/preview', { plan: { ...plan, rules }, ...allocation.question! }, settlement)
+    const tree = toRaw(allocation.plan!)
+    const rules = [toRaw(props.rule), ...tree.rules.filter(({ id }) => id !== props.rule.id)]
+    const plan = allocation.planWith({ ...tree, rules })
+    const { catches } = await client.send('POST', 'allocation/preview', { plan, ...allocation.question!, uplifts: 'none' }, settlement)
     const caught = catches.find(one => one.rule === props.rule.id && one.currency === props.currency)
     ifFirst.value = caught ?? { amount: '0', count: 0 }
   })
@@ -107,45 +61,7 @@ onMounted(() => {
 
 <template>
   <div ref="editor" class="editor" role="group" aria-label="Rule">
-    <ProblemNote v-if="known.problem" :problem="known.problem" />
-    <div v-for="(condition, index) in rule.conditions" :key="index" class="condition">
-      <span class="minor">{{ index === 0 ? 'where' : 'and' }}</span>
-      <template v-if="byValue(condition)">
-        <SentenceChoice
-          label="what the rule looks at"
-          :options="dimensions"
-          :chosen="condition.dimension"
-          :text="dimensionLabel(condition.dimension)"
-          @choose="look(index, $event)"
-        />
-        <span class="minor">is</span>
-        <span v-for="value in condition.values" :key="String(value)" class="value"
-          >{{ value ?? 'none'
-          }}<button class="drop" :aria-label="`not ${value ?? 'none'}`" @click="tick(index, value ?? NONE)">×</button></span
-        >
-        <UPopover>
-          <button class="control" :aria-label="`values of ${dimensionLabel(condition.dimension)}`">
-            {{ condition.values.length ? 'or …' : 'choose values …' }}
-          </button>
-          <template #content
-            ><OptionList
-              :options="valueOptions(condition.dimension)"
-              :several="condition.values.map(value => value ?? NONE)"
-              :busy="!known.byDimension[condition.dimension]"
-              label="values"
-              sortable
-              @choose="tick(index, $event)"
-          /></template>
-        </UPopover>
-      </template>
-      <RuleOtherCondition v-else :condition="condition" :dimensions="dimensions" @change="changeOther(index, $event)" />
-      <button v-if="rule.conditions.length > 1" class="link" @click="dropCondition(index)">delete condition</button>
-    </div>
-    <div class="condition">
-      <button class="link" @click="addCondition">and another condition</button>
-      <button class="link" @click="addOther({ dimension: 'ResourceName', pattern: '*' })">and a name like …</button>
-      <button class="link" @click="addOther({ measure: 'billedCost', atLeast: '0' })">and an amount</button>
-    </div>
+    <ConditionList :conditions="rule.conditions" :least="1" @change="setConditions" />
     <div class="condition">
       <span class="minor">goes to</span>
       <select
@@ -195,24 +111,6 @@ onMounted(() => {
   flex-wrap: wrap;
   gap: 6px;
   align-items: center;
-}
-.value {
-  display: inline-flex;
-  align-items: center;
-  background: var(--act-soft);
-  border-radius: 3px;
-  padding-left: 8px;
-}
-.drop {
-  min-width: 24px;
-  min-height: 24px;
-}
-.editor :deep(.control) {
-  min-height: 26px;
-  border-radius: 3px;
-  text-decoration: underline;
-  text-decoration-color: var(--act);
-  text-underline-offset: 3px;
 }
 .done {
   margin-left: auto;

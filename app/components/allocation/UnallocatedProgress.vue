@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { COST_CENTRE } from '../../../core/spend/dimension'
+import { centreDimension } from '../../../core/spend/dimension'
 import { unallocatedByMonth, type MonthShare } from '../../../core/allocation/unallocated-share'
 import { monthEnd } from '../../../core/time/day'
 import type { ProblemDetails } from '../../../shared/contracts/common'
@@ -12,15 +12,15 @@ const data = useData()
 const months = shallowRef<MonthShare[]>([])
 const problem = shallowRef<ProblemDetails | null>(null)
 watch(
-  () => [props.currency, allocation.question?.measure, allocation.saved?.version, data.facts?.revision] as const,
-  async ([currency, measure]) => {
+  () => [props.currency, allocation.question?.measure, allocation.treeId, allocation.saved?.version, data.facts?.revision] as const,
+  async ([currency, measure, tree]) => {
     if (!measure || !data.facts?.firstDay || !data.facts.lastDay) return
-    const asked = { measure, splitBy: [COST_CENTRE], grain: 'month' as const, basis: 'billing' as const }
+    const asked = { measure, splitBy: [centreDimension(tree)], grain: 'month' as const, basis: 'billing' as const }
     try {
       const [answer] = await askAnswers([
         { ...asked, start: `${data.facts.firstDay.slice(0, 7)}-01`, end: monthEnd(data.facts.lastDay.slice(0, 7)) },
       ])
-      months.value = unallocatedByMonth(answer!.rows, currency).slice(-13)
+      months.value = unallocatedByMonth(answer!.rows, currency, centreDimension(tree)).slice(-13)
       problem.value = null
     } catch (error) {
       months.value = []

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { OwnerReason } from '../../../core/allocation/drafting/likely-owners'
-import { COST_CENTRE } from '../../../core/spend/dimension'
+import { centreDimension } from '../../../core/spend/dimension'
 import { addMonths, monthEnd, monthStart } from '../../../core/time/day'
 import type { UnallocatedGroup } from '../../../shared/contracts/allocation'
 
@@ -23,7 +23,7 @@ const { owners, problem } = useLikelyOwners(
     const { plan, question } = allocation
     // figures that are on their way out are not looked at
     if (!plan || !question || allocation.loading || question.month !== props.month) return null
-    return { groups: reasoned.value, plan, question, currency: props.currency }
+    return { groups: reasoned.value, tree: plan, question, currency: props.currency }
   }),
 )
 const likeliest = computed(() => new Map(reasoned.value.map((group, at) => [group, owners.value[at]?.[0] ?? null])))
@@ -32,6 +32,11 @@ const reasonWords = (reason: OwnerReason): string => {
   const share = 'share' in reason ? ratioText(reason.share) : ''
   if (reason.kind === 'spelling') return `“${reason.value}” looks like “${reason.looksLike}”`
   if (reason.kind === 'neighbours') return `${share} of what is allocated in ${reason.value}`
+  if (reason.kind === 'container') return `${share} of what else is in ${reason.path ?? `its ${count(reason.containers)} containers`}`
+  if (reason.kind === 'maker')
+    return `${reason.by} made ${reason.made === 1 ? 'it' : count(reason.made)}, and ${share} of what else they made is there`
+  if (reason.kind === 'attached')
+    return `made by ${reason.to === 1 ? 'a resource' : `${count(reason.to)} resources`} of which ${share} is there`
   return `${share} of what bore ${reason.names === 1 ? 'its name' : `its ${count(reason.names)} names`} in ${monthText(addMonths(props.month, -1))}`
 }
 /** Groups that are to be accepted together. */
@@ -72,7 +77,7 @@ const link = (group: UnallocatedGroup) => {
   const query = writeSentence({
     ...readSentence({}),
     ...{ measure: allocation.question!.measure, splitBy: ['ResourceId'], basis: 'billing', currency: props.currency },
-    keep: allocation.draft ? keep : { ...keep, [COST_CENTRE]: [null] },
+    keep: allocation.draft ? keep : { ...keep, [centreDimension(allocation.treeId)]: [null] },
     period: { start: monthStart(props.month), end: monthEnd(props.month) },
   })
   return { path: '/spend', query }
@@ -88,6 +93,7 @@ const link = (group: UnallocatedGroup) => {
     <p v-if="!all.length" class="good">Every charge of the month has an owner.</p>
     <UnallocatedProgress :currency="currency" />
     <p v-if="problem" class="warn">Likely owners could not be found: {{ problem.detail }}</p>
+    <LateOwners v-if="!isFixed && all.length" :month="month" :currency="currency" />
     <ul class="queue">
       <li v-for="(group, index) in shown" :key="index">
         <template v-if="group.pool">

@@ -33,19 +33,3 @@ function ask() {
   </button>
   <template v-else>{{ shown }}</template>
 </template>
-
-<style scoped>
-.figure {
-  min-height: 24px;
-  border-radius: 2px;
-  font: inherit;
-  color: inherit;
-}
-.figure:hover,
-.figure.open {
-  color: var(--act);
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  text-decoration-style: dotted;
-}
-</style>

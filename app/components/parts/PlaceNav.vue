@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What belongs to a place besides its first page. */
 const props = defineProps<{ place: string }>()
-const pages = computed(() => places.find(({ name }) => name === props.place)!.pages)
+const session = useSession()
+const pages = computed(() => pagesFor(places.find(({ name }) => name === props.place)!.pages, session.seesAll))
 </script>
 
 <template>

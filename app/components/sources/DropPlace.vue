@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { readableEndings } from '../../../shared/readable-files'
 
+/** What can be dropped, in words; everything where nothing is said. */
+const { what = undefined } = defineProps<{ what?: string }>()
 const emit = defineEmits<{ files: [File[]] }>()
 const over = ref(false)
 const picker = useTemplateRef<HTMLInputElement>('picker')
@@ -23,10 +25,10 @@ function picked() {
     @dragleave="over = false"
     @drop.prevent="take($event.dataTransfer?.files)"
   >
-    <span
-      >Drop a bill here: FOCUS 1.0 to 1.2 as CSV (plain or gzip) or Parquet, or any other CSV. Rate cards, cost centres, account trees,
-      invoices and exchange rates too.</span
-    >
+    <span>{{
+      what ??
+      'Drop a bill here: FOCUS 1.0 to 1.2 as CSV (plain or gzip) or Parquet, or any other CSV. Rate cards, cost centres, lookups, business measures, account trees, invoices and exchange rates too.'
+    }}</span>
     <button class="button" @click="picker?.click()">Choose files</button>
     <input
       ref="picker"

@@ -2,10 +2,11 @@
 /** What became of files that were dropped and are no delivery of charges, and one that waits to be reviewed. */
 const sources = useSources()
 const organisationFile = useOrganisationFile()
+const factsFile = useFactsFile()
 const data = useData()
-async function useOrganisation() {
-  const { name } = organisationFile.review!
-  const said = await organisationFile.take()
+/** Takes what was reviewed, and says what became of it. */
+async function use(name: string, take: () => Promise<string | null>) {
+  const said = await take()
   if (said === null) return
   sources.taken.push({ name, said, problem: null })
   await data.load()
@@ -17,5 +18,6 @@ async function useOrganisation() {
     <ProblemNote v-if="file.problem" :problem="file.problem" />
     <p v-else class="good">«{{ file.name }}» was taken: {{ file.said }}.</p>
   </template>
-  <OrganisationReview v-if="organisationFile.review" @use="useOrganisation" />
+  <OrganisationReview v-if="organisationFile.review" @use="use(organisationFile.review.name, organisationFile.take)" />
+  <FactsReview v-if="factsFile.review" @use="use(factsFile.review.file, factsFile.take)" />
 </template>

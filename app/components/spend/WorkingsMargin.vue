@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** How an amount of Spend was made: the price parts of its charges, adding up to it. */
 const spend = useSpend()
-const skus = useSkuWords()
 </script>
 
 <template>
@@ -18,26 +17,7 @@ const skus = useSkuWords()
     </p>
     <table class="ledger">
       <tbody>
-        <tr v-for="(part, i) in spend.workings.parts" :key="i">
-          <td :title="part.skuId ?? ''">
-            {{ (part.skuId && skus.words[part.skuId]?.words) || part.description || part.chargeCategory
-            }}<span v-if="part.skuId && skus.words[part.skuId]" class="minor">, for {{ skus.words[part.skuId]!.charged }}</span
-            ><br /><span class="minor">{{
-              part.unitPrice === null
-                ? `${part.charges} charges`
-                : `${quantity(part.quantity)} ${part.pricingUnit ?? ''} × ${fullPrice(part.unitPrice)}`
-            }}</span>
-          </td>
-          <td class="n">{{ money(part.amount, part.currency) }}</td>
-        </tr>
-        <tr v-if="spend.workings.left">
-          <td>the other {{ count(spend.workings.left.count) }}</td>
-          <td class="n">{{ money(spend.workings.left.amount, spend.currency) }}</td>
-        </tr>
-        <tr class="total">
-          <td>{{ count(spend.workings.parts.length + (spend.workings.left?.count ?? 0)) }} parts</td>
-          <td class="n">{{ money(spend.workings.total, spend.currency) }} {{ spend.currency }}</td>
-        </tr>
+        <PricePartRows :parts="spend.workings.parts" :left="spend.workings.left" :total="spend.workings.total" :currency="spend.currency" />
       </tbody>
     </table>
   </aside>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { componentKinds } from '../../../core/estimate/components'
 import { systemsOf } from '../../../core/estimate/components/server'
+import { kindsOnBills, upliftUnits } from '../../../core/uplift/meter-use'
 import { upliftSetSchema, type StoredUplift, type UpliftSet } from '../../../core/uplift/uplift-set'
 import { kept, patternList, upliftList } from '../../../shared/contracts/estimates'
 
@@ -99,6 +100,12 @@ function attach() {
 }
 const nameOf = (a: UpliftSet['attached'][number]) =>
   `${a.to === 'kind' ? (componentKinds.find(k => k.kind === a.key)?.label ?? a.key) : a.to !== 'pattern' ? `${a.to} ${a.key}` : `pattern ${patterns.value.find(p => p.id === a.key)?.name ?? a.key}`}${a.variant ? `, ${a.variant} only` : ''}`
+/** What of a set no bill shows: it is on estimates alone. */
+function onEstimates({ attached }: UpliftSet) {
+  const unseen = attached.filter(({ to, key }) => (to === 'kind' ? !kindsOnBills.has(key) : to !== 'system'))
+  if (!unseen.length) return ''
+  return unseen.length === attached.length ? 'on estimates only: no bill tells it' : `no bill tells ${unseen.map(nameOf).join(', ')}`
+}
 const chargeText = (set: UpliftSet) =>
   set.charges
     .map(c =>
@@ -116,6 +123,9 @@ const chargeText = (set: UpliftSet) =>
     <PlaceNav place="Estimates" />
     <h1 class="sentence">Uplifts on top of list prices: set here once, held wherever they are attached.</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
+    <p class="note">
+      They price estimates and what ran: statements under Allocation show them beside the bill, for months that begin with them.
+    </p>
     <p class="under"><button class="button" @click="begin">A new set</button></p>
     <form v-if="editing" class="edit" @submit.prevent="save">
       <div class="line">
@@ -145,7 +155,7 @@ const chargeText = (set: UpliftSet) =>
         ><label v-if="charge.by === 'unit'"
           >unit
           <select v-model="charge.unit" class="field">
-            <option v-for="u in ['GB', 'vCPU', 'users', 'calls', 'seat', 'core']" :key="u">{{ u }}</option>
+            <option v-for="u in upliftUnits" :key="u">{{ u }}</option>
           </select></label
         >
         <button v-if="editing.charges.length > 1" type="button" class="link" @click="editing.charges.splice(i, 1)">take out</button>
@@ -198,7 +208,10 @@ const chargeText = (set: UpliftSet) =>
               <b>{{ set.name }}</b>
             </td>
             <td>{{ chargeText(set) }}</td>
-            <td>{{ set.attached.map(nameOf).join('; ') || 'nothing yet' }}</td>
+            <td>
+              {{ set.attached.map(nameOf).join('; ') || 'nothing yet' }}
+              <div v-if="onEstimates(set)" class="minor">{{ onEstimates(set) }}</div>
+            </td>
             <td>{{ dayText(set.validFrom) }}</td>
             <td>{{ set.who }}</td>
             <td>{{ timeText(set.setAt) }}</td>

@@ -11,6 +11,12 @@ export type OwnerReason =
   | { kind: 'neighbours'; weight: number; dimension: string; value: string; share: number }
   /** Resources of these names were on it the month before, with so much of what they cost. */
   | { kind: 'month before'; weight: number; names: number; share: number }
+  /** Of what else its maker made, so much is on it. */
+  | { kind: 'maker'; weight: number; by: string; made: number; share: number }
+  /** Of what else is in the containers that its resources are in, so much is on it; the path where it is one. */
+  | { kind: 'container'; weight: number; path: string | null; containers: number; share: number }
+  /** It belongs to resources of which so much is on it: they created it. */
+  | { kind: 'attached'; weight: number; to: number; share: number }
 export type LikelyOwner = { target: string; weight: number; reasons: OwnerReason[] }
 
 /** What is on cost centres (or pools) beside a group; a target of null is on none. */
@@ -20,10 +26,16 @@ export type OwnerEvidence = {
   neighbours: Readonly<Record<string, Beside>>
   /** What resources of the same names were on the month before, and how many names there are. */
   monthBefore: { names: number; amounts: Beside } | null
+  /** Who made how many of its resources, and what the rest of what they made is on. */
+  makers?: readonly { by: string; made: number; amounts: Beside }[]
+  /** The containers that its resources are in, and what those are on. */
+  containers?: { paths: readonly string[]; amounts: Beside } | null
+  /** Resources that created those of the group, and what they are on. */
+  attached?: { to: number; amounts: Beside } | null
 }
 
 /** How much each reason weighs at most: who bore the same resource says most, who else lives in an account least. */
-const WEIGHTS = { spelling: 0.8, neighbours: 0.6, monthBefore: 0.9 }
+const WEIGHTS = { spelling: 0.8, neighbours: 0.6, monthBefore: 0.9, maker: 0.7, container: 0.65, attached: 0.85 }
 /** A neighbourhood of which less is on one cost centre says nothing. */
 const LEAST_SHARE = 0.4
 
@@ -34,7 +46,7 @@ const LEAST_SHARE = 0.4
 export function likelyOwners(
   group: Pick<UnallocatedGroup, 'values'>,
   tree: Pick<CentreTree, 'rules' | 'centres' | 'pools'>,
-  { neighbours, monthBefore }: OwnerEvidence,
+  { neighbours, monthBefore, makers = [], containers = null, attached = null }: OwnerEvidence,
 ): LikelyOwner[] {
   const found = new Map<string, OwnerReason[]>()
   const known = new Set([...tree.centres, ...tree.pools].map(({ id }) => id))
@@ -55,6 +67,18 @@ export function likelyOwners(
   const before = monthBefore && mostOf(monthBefore.amounts)
   if (before)
     say(before.target, { kind: 'month before', weight: WEIGHTS.monthBefore * before.share, names: monthBefore.names, share: before.share })
+  // several makers do not add to each other: the one who made most of it says
+  const maker = [...makers].sort((a, b) => b.made - a.made || (a.by < b.by ? -1 : 1))[0]
+  const made = maker && mostOf(maker.amounts)
+  if (made) say(made.target, { kind: 'maker', weight: WEIGHTS.maker * made.share, by: maker.by, made: maker.made, share: made.share })
+  const within = containers && mostOf(containers.amounts)
+  if (within) {
+    const [path = null, ...others] = containers.paths
+    const named = { path: others.length ? null : path, containers: containers.paths.length }
+    say(within.target, { kind: 'container', weight: WEIGHTS.container * within.share, ...named, share: within.share })
+  }
+  const parents = attached && mostOf(attached.amounts)
+  if (parents) say(parents.target, { kind: 'attached', weight: WEIGHTS.attached * parents.share, to: attached.to, share: parents.share })
   return [...found]
     .map(([target, reasons]) => ({ target, reasons, weight: 1 - reasons.reduce((left, { weight }) => left * (1 - weight), 1) }))
     .sort((a, b) => b.weight - a.weight || (a.target < b.target ? -1 : 1))

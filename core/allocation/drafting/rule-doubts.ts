@@ -1,6 +1,7 @@
 import { scaled } from '../../money/scaled'
 import type { Condition } from '../condition'
-import { looksAt, patternTest } from '../condition-tests'
+import { patternTest } from '../../text/pattern'
+import { looksAt } from '../condition-tests'
 import type { Rule } from '../plan'
 
 /** Why a rule may not do what was meant: nothing has its tag, nothing has its values, or an earlier rule takes all that it is for. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { byLookup } from './by-lookup'
+import { byMeasure } from './by-measure'
 import { directCost } from './direct-cost'
 import { even } from './even'
 import type { KnownLookups, Needs, PoolMethod } from './pool-method'
@@ -7,7 +8,7 @@ import { quantity } from './quantity'
 import { shares } from './shares'
 
 /** Every way to divide a pool: plans, their checks, statements and lists are made of it. */
-export const poolMethods = [directCost, even, shares, quantity, byLookup] as const
+export const poolMethods = [directCost, even, shares, quantity, byMeasure, byLookup] as const
 
 /** A pool as a plan writes it. */
 export const pool = z.discriminatedUnion('method', poolMethods.map(({ schema }) => schema) as never) as unknown as z.ZodType<Pool>
@@ -19,8 +20,13 @@ export const poolLabel = (own: Pool): string => methodOf(own).label(own)
 export const poolNeeds = (own: Pool): Needs => methodOf(own).needs(own)
 /** Ways to divide as a list names them. */
 export const poolTitles = poolMethods.map(({ method, title }) => ({ method, title }))
-/** A pool divided in another way from now on. */
-export const dividedBy = ({ id, name, owner, among }: Pool, method: Pool['method'], known: KnownLookups): Pool => {
+/** A pool divided in another way from now on. @param measures names of the business measures that there are. */
+export const dividedBy = (
+  { id, name, owner, among }: Pool,
+  method: Pool['method'],
+  lookups: KnownLookups,
+  measures: readonly string[] = [],
+): Pool => {
   const base = { id, name, ...(owner === undefined ? {} : { owner }), ...(among ? { among } : {}) }
-  return (poolMethods.find(one => one.method === method) as unknown as PoolMethod<string, Pool>).begin(base, known)
+  return (poolMethods.find(one => one.method === method) as unknown as PoolMethod<string, Pool>).begin(base, lookups, measures)
 }

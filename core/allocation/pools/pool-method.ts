@@ -14,6 +14,8 @@ export type Needs =
   | { basis: 'quantity'; measure: QuantityMeasure; unit: string; conditions: readonly Condition[] }
   /** What a lookup says of each cost centre on the month's last day, by its id. */
   | { basis: 'lookup'; lookup: string; field: string }
+  /** What a business measure counts for each cost centre in the month. */
+  | { basis: 'measure'; measure: string }
 export type QuantityMeasure = 'pricingQuantity' | 'consumedQuantity'
 
 /** One way to divide a pool among cost centres, or further pools. */
@@ -24,7 +26,7 @@ export type PoolMethod<Name extends string = string, Given extends PoolBase = Po
   /** What a list of ways to divide calls it. */
   title: string
   /** A pool that is divided so from now on; what all pools have stays as it was. */
-  begin: (base: Omit<PoolBase, 'method'>, known: KnownLookups) => Given
+  begin: (base: Omit<PoolBase, 'method'>, lookups: KnownLookups, measures: readonly string[]) => Given
   /** In words, for statements. */
   label: (pool: Given) => string
   needs: (pool: Given) => Needs

@@ -11,6 +11,7 @@ import { lookedUp } from './looked-up'
 import { ownColumn } from './own-column'
 import { priceDetail } from './price-detail'
 import { serviceWhole } from './service-whole'
+import { source } from './source'
 import { tag } from './tag'
 import { tagSource } from './tag-source'
 
@@ -30,6 +31,7 @@ const dimensionKinds: readonly DimensionKind<unknown>[] = [
   lookedUp,
   costCentre,
   allocationRule,
+  source,
   column,
 ]
 

@@ -2,10 +2,12 @@ import type { CentreShown } from '../dimension'
 import type { Entries } from '../entries'
 import type { Coding } from '../layers'
 
-/** What codes are made of: entries, the service of each resource, codings of other dimensions, whose a charge is. */
+/** What codes are made of: entries, the service of each resource, sources, codings of other dimensions, whose a charge is. */
 export type CodingOf = {
   entries: Entries
   services: () => Map<string, string>
+  /** Under which names charges were delivered, in the order of the alphabet. */
+  sources: () => string[]
   coding: (dimension: string) => Coding
   centres: (tree: string | null, shows: CentreShown) => Coding | null
 }

@@ -3,6 +3,8 @@ import { scaledText } from '../../../core/money/scaled'
 import type { SkuMeaning } from '../../../core/ratecard/sku-meanings'
 import { plainGroups, type Group } from '../../../core/spend/plain-groups'
 import type { Converted, PackedConverted } from '../../../core/spend/convert'
+import { centreDimension } from '../../../core/spend/dimension'
+import { rowCodes } from '../../../core/spend/layers'
 import { covered } from '../../../core/spend/covered'
 import { periodKey, type SourcePeriod } from '../../../core/spend/cube'
 import { findPlaces, type FoundPlace } from '../../../core/spend/find'
@@ -13,6 +15,7 @@ import type { Answer, Grouping, Scope } from '../../../core/spend/question'
 import { periodsReached, type Reached } from '../../../core/spend/reached'
 import { rowsOf } from '../../../core/spend/rows'
 import { segmentSums } from '../../../core/spend/segment-sums'
+import { unmatchedOf, type Unmatched, type UnmatchedAsked } from '../../../core/spend/unmatched'
 import type { Day } from '../../../core/time/day'
 import type { ImportPeriod } from '../../../shared/contracts/imports'
 import type { CubeFacts } from './cube-facts'
@@ -20,7 +23,14 @@ import { answerAsked, answersAsked, meaningsOf, type Asked } from './cube-replie
 import { isWithin, type PeriodName, type Known } from './cube-state'
 
 /** The rows of a load's charges for a billing period that a scope leaves, by segment; null where it reaches none. */
-export type LoadRows = { loadId: number; billingPeriodStart: string; billingPeriodEnd: string; segments: (Uint32Array | null)[] }
+export type LoadRows = {
+  loadId: number
+  billingPeriodStart: string
+  billingPeriodEnd: string
+  segments: (Uint32Array | null)[]
+  /** Where rows are marked, the mark of each of them. */
+  marks?: (Uint16Array | null)[]
+}
 
 /** What can be asked of charges: of all, or of those within a bound. */
 export const calls = {
@@ -45,6 +55,23 @@ export const calls = {
         segments: part ? keptRows(part, segments, rowsWithin) : segments.map(reached => reached && rowsWithin(reached)),
       }))
   },
+  /** All rows of a billing month, each marked with the place of the cost centre or pool that it is on among the values; null for none. */
+  rowsByCentre({ whole }: Known, { scope, tree }: { scope: Scope; tree: string | null }): { values: (string | null)[]; loads: LoadRows[] } {
+    const { values, layers } = whole.coding(centreDimension(tree))
+    const rowsWithin = rowsOf(whole, scope)
+    const loads = periodsReached(whole, scope)
+      .sort((a, b) => (keyOf(a.period) < keyOf(b.period) ? -1 : 1))
+      .map(({ period: { loadId, billingPeriodStart, billingPeriodEnd }, segments }): LoadRows => {
+        const rows = segments.map(reached => reached && rowsWithin(reached))
+        const marks = segments.map((reached, at) => {
+          if (!reached) return null
+          const codeOf = rowCodes(layers, reached)
+          return Uint16Array.from(rows[at]!, row => codeOf(row))
+        })
+        return { loadId: loadId!, billingPeriodStart, billingPeriodEnd, segments: rows, marks }
+      })
+    return { values, loads }
+  },
   /** The days that charges cover, and which sources have delivered them. */
   covered: ({ cube }: Known, scope: Scope): ReturnType<typeof covered> => covered(cube, scope),
   /**
@@ -64,6 +91,8 @@ export const calls = {
   },
   /** Places whose name or id holds a text. */
   find: ({ cube }: Known, text: string): FoundPlace[] => findPlaces(cube, text),
+  /** Where charges and a lookup do not meet. */
+  unmatched: ({ cube }: Known, asked: UnmatchedAsked): Unmatched => unmatchedOf(cube, asked),
   facts: ({ facts }: Known, _: undefined): CubeFacts => facts(),
   /** Sums of billing periods as they are in memory, by currency. */
   sums: ({ cube }: Known, periods: PeriodName[]): ImportPeriod[] =>

@@ -1,7 +1,11 @@
 import { settlementWithin } from '../../../core/allocation/bound'
 import { adjustmentsLeft, type Adjustment } from '../../../core/allocation/closing/adjustments'
-import { treeOf, type AllocationPlan } from '../../../core/allocation/plan'
+import { movedCharges, type MovedCharges } from '../../../core/allocation/moved-charges'
+import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
+import type { Cube } from '../../../core/spend/cube'
+import type { Lookup } from '../../../core/spend/lookup'
+import type { MeasureMonths } from '../../../core/unit-cost/measure-months'
 import type { Slices } from '../../../core/spend/slices'
 import type { SettledBeside } from '../../../shared/contracts/allocation'
 import type { Known } from './cube-state'
@@ -13,6 +17,12 @@ export type SettlementAsked = Pick<SettlementQuestion, 'month' | 'measure'> & {
   tree: string | null
   plan: AllocationPlan
   rates: RatesAsked
+  /** Lookups in place of those of their names; null for none. */
+  lookups?: Record<string, Lookup | null> | undefined
+  /** Business measures in place of those of their names. */
+  measures?: readonly MeasureMonths[] | undefined
+  /** `none` where nobody looks at uplifts. */
+  uplifts?: 'none' | undefined
   beside: SettledBeside
 }
 /** A closed month of which is asked what it would come to now. Plans are null where they would change nothing. */
@@ -25,20 +35,49 @@ export type AdjustmentsAsked = Pick<SettlementAsked, 'month' | 'measure' | 'tree
   posted: readonly Adjustment[]
 }
 
-function* settle({ whole, ...known }: Known, { tree, plan, rates, month, measure }: Omit<SettlementAsked, 'beside'>): Slices<Settlement> {
+/** @param uplifts nothing where none are asked for. */
+function* settle(
+  { whole, ...known }: Omit<Known, 'uplifts'>,
+  asked: Omit<SettlementAsked, 'beside' | 'uplifts'>,
+  uplifts?: Known['uplifts'],
+): Slices<Settlement> {
+  const { tree, plan, rates, lookups, month, measure } = asked
   const centres = treeOf(plan, tree)
   if (!centres) throw new Error('there is no such tree of cost centres')
   const { reportCurrency, rates: list } = rates ?? known
-  return yield* settleInSlices(whole, centres, { month, measure, reportCurrency, rates: list })
+  const cube = knowing({ whole }, lookups)
+  const others = asked.measures ?? []
+  const kept = known.measures.filter(({ name }) => !others.some(other => other.name === name))
+  const measures = [...kept, ...others].filter(one => one.tree === tree)
+  return yield* settleInSlices(cube, centres, { month, measure, reportCurrency, rates: list, measures, uplifts })
 }
+
+/** Which charges of a month would be elsewhere under another plan, or with other lookups. */
+export type MovedAsked = Pick<SettlementAsked, 'month' | 'measure' | 'tree' | 'lookups'> & { now: AllocationPlan; plan: AllocationPlan }
+
+/** The charges with lookups in place of those of their names. */
+const knowing = ({ whole }: Pick<Known, 'whole'>, lookups: SettlementAsked['lookups']): Cube =>
+  lookups ? whole.knowing({ ...whole.reference, lookups: withOthers(whole.reference.lookups, lookups) }) : whole
+
+/** Lookups with others in place of those of their names. */
+const withOthers = (known: Record<string, Lookup>, others: Record<string, Lookup | null>): Record<string, Lookup> =>
+  Object.fromEntries(Object.entries({ ...known, ...others }).flatMap(([name, own]) => (own ? [[name, own] as const] : [])))
+
+const noTree: CentreTree = { centres: [], pools: [], rules: [] }
 
 /** What takes longer than others should wait, made in slices; written here but for the revision. */
 export const sliced = {
-  *settlement(known: Known, { beside, ...asked }: SettlementAsked): Slices<Settlement & SettledBeside> {
+  *settlement(known: Known, { beside, uplifts, ...asked }: SettlementAsked): Slices<Settlement & SettledBeside> {
     // what is borne of a pool depends on all that others bear
-    const settled = yield* settle(known, asked)
+    const settled = yield* settle(known, asked, uplifts === 'none' ? undefined : known.uplifts)
     const { bound } = known
     return { ...(bound ? settlementWithin(settled, treeOf(asked.plan, asked.tree)!, bound) : settled), ...beside }
+  },
+
+  /** Charges that something not saved puts elsewhere; a tree that one of the plans has not puts none anywhere. */
+  *moved({ whole }: Known, { month, measure, tree, lookups, now, plan }: MovedAsked): Slices<MovedCharges> {
+    const before = { cube: whole, tree: treeOf(now, tree) ?? noTree }
+    return yield* movedCharges(before, { cube: knowing({ whole }, lookups), tree: treeOf(plan, tree) ?? noTree }, { month, measure })
   },
 
   /** What is left to adjust of a closed month, of all cost centres. */

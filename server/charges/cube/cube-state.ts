@@ -5,9 +5,13 @@ import { allocationPlanSchema, type AllocationPlan } from '../../../core/allocat
 import type { DictionaryName } from '../../../core/focus/star'
 import type { Rate } from '../../../core/money/rates'
 import { earlierCard, type RateCard } from '../../../core/ratecard/rate-card'
+import type { UpliftFacts } from '../../../core/allocation/uplift-lines'
+import type { StoredUplift } from '../../../core/uplift/uplift-set'
+import { usedSkus } from '../../../core/uplift/used-sku'
 import { skuMeanings, type SkuMeaning } from '../../../core/ratecard/sku-meanings'
 import { periodKey, Cube, type SourcePeriod } from '../../../core/spend/cube'
 import type { CubePart } from '../../../core/spend/part'
+import type { MeasureMonths } from '../../../core/unit-cost/measure-months'
 import { lookup, referenceBody } from '../../../shared/contracts/spend-settings'
 import type { Entry } from '../entry-sql'
 import { decodeSegment } from '../segment-codec'
@@ -35,6 +39,10 @@ export type Known = {
   meanings: ReadonlyMap<string, SkuMeaning>
   /** The currency that the company reports in, where it has said so. */
   reportCurrency: string | null
+  /** Business measures by month and cost centre, of all trees. */
+  measures: readonly MeasureMonths[]
+  /** The organisation's uplifts, and what SKUs are of. */
+  uplifts: UpliftFacts
   facts: () => CubeFacts
   /** What was worked out at length, until anything changes. */
   remembered: Map<string, unknown>
@@ -56,6 +64,8 @@ export class CubeState {
   #rates: Rate[] = []
   #meanings = new Map<string, SkuMeaning>()
   #reportCurrency: string | null = null
+  #measures: MeasureMonths[] = []
+  #uplifts: UpliftFacts = { sets: [], skus: new Map() }
   #staged = new Map<string, SourcePeriod | PeriodName>()
   #damaged = new Map<string, PeriodName>()
   /** What whoever asks sees, by their bound; forgotten with every change. */
@@ -74,6 +84,7 @@ export class CubeState {
     const own = {
       ...{ cube: part?.cube ?? this.cube, whole: this.cube, part, bound },
       ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
+      ...{ measures: this.#measures, uplifts: this.#uplifts },
     }
     let facts: CubeFacts | null = null
     const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])), remembered: new Map() }
@@ -143,13 +154,13 @@ export class CubeState {
       closed: Object.fromEntries(Object.entries(beside.closed).map(([month, text]) => [month, planOf(text)])),
     }
     const lookups = Object.fromEntries(beside.lookups.map(({ name, text }) => [name, lookup.parse(JSON.parse(text))]))
-    this.#meanings = skuMeanings(
-      beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard),
-      skus,
-    )
+    const cards = beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard)
+    this.#meanings = skuMeanings(cards, skus)
+    this.#uplifts = { sets: JSON.parse(beside.uplifts) as StoredUplift[], skus: usedSkus(cards) }
     const charged = Object.fromEntries([...this.#meanings].map(([sku, { charged }]) => [sku, charged]))
     this.cube.setReference({ ...said, charged, lookups })
     this.#rates = JSON.parse(beside.rates) as Rate[]
+    this.#measures = JSON.parse(beside.measures) as MeasureMonths[]
   }
 }
 

@@ -1,6 +1,7 @@
 import type { ConnectorKind } from '../connector'
 import { cloud } from './cloud'
 import { publishedRateCard } from './published-rate-card'
+import { register } from './register'
 
 /** Every kind of outside service that can be connected. */
-export const connectorKinds: readonly ConnectorKind[] = [cloud, publishedRateCard]
+export const connectorKinds: readonly ConnectorKind[] = [cloud, publishedRateCard, register]

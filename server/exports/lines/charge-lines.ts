@@ -45,18 +45,25 @@ const LINES_AT_ONCE = 1000
 /**
  * The charges of a scope, billing period by billing period and by the start of the charge, as texts of the chosen columns; amounts with
  * every digit.
+ * @param marked what a line has beside them, by its mark.
  */
-export async function* chargeLines(kept: LineSource, columns: readonly string[]): AsyncGenerator<(string | null)[][]> {
+export async function* chargeLines(
+  kept: LineSource,
+  columns: readonly string[],
+  marked?: readonly (string | null)[][],
+): AsyncGenerator<(string | null)[][]> {
   const values: Values = new Map()
-  for (const { loadId, billingPeriodStart, billingPeriodEnd, segments } of await kept.rows()) {
+  for (const { loadId, billingPeriodStart, billingPeriodEnd, segments, marks } of await kept.rows()) {
     const [start, end] = [isoInstant(billingPeriodStart), isoInstant(billingPeriodEnd)]
     const { currencies, code } = currencyList()
     const readers = columns.map(name => readerFor(name, { start, end, currencies }))
-    const found: { segment: Segment; row: number; start: number }[] = []
+    const found: { segment: Segment; row: number; start: number; mark: number }[] = []
     let number = 0
     for await (const segment of storedSegments(kept, loadId, start, code)) {
-      const rows = segments[number++] ?? []
-      for (const row of rows) found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]! })
+      const rows = segments[number] ?? []
+      const own = marks?.[number]
+      number++
+      rows.forEach((row, at) => found.push({ segment, row, start: segment.time.starts[segment.time.codes[row]!]!, mark: own?.[at] ?? 0 }))
       for (const dictionary of new Set(readers.flatMap(reader => reader.dictionary ?? [])))
         await learn(
           kept,
@@ -67,7 +74,10 @@ export async function* chargeLines(kept: LineSource, columns: readonly string[])
     }
     found.sort((a, b) => a.start - b.start)
     for (let from = 0; from < found.length; from += LINES_AT_ONCE) {
-      yield found.slice(from, from + LINES_AT_ONCE).map(({ segment, row }) => readers.map(reader => reader.read(segment, row, values)))
+      yield found.slice(from, from + LINES_AT_ONCE).map(({ segment, row, mark }) => {
+        const line = readers.map(reader => reader.read(segment, row, values))
+        return marked ? [...line, ...marked[mark]!] : line
+      })
     }
   }
 }

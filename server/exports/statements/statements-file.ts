@@ -11,9 +11,18 @@ import { statementsPdf } from './statements-pdf'
 import type { StatementsTask } from './statements-task'
 
 /** Writes the statements of a month in one format. */
-export async function statementsFile({ format, month, measure, settled, centres, centre, people }: StatementsTask): Promise<Uint8Array> {
+export async function statementsFile({
+  format,
+  month,
+  measure,
+  settled,
+  centres,
+  centre,
+  people,
+  beside,
+}: StatementsTask): Promise<Uint8Array> {
   const read = settled instanceof Uint8Array ? new JsonBytes<Exclude<typeof settled, Uint8Array>>(settled).read() : settled
-  const all = monthStatements({ month, measure }, read, centres)
+  const all = monthStatements({ month, measure }, read, centres, beside)
   const within = centre === null ? null : centresWithin(centres, { centres: [centre] })
   const shown: MonthStatements = within
     ? { ...all, statements: all.statements.filter(one => within.has(one.centre.id)), unallocated: [] }
@@ -28,12 +37,13 @@ const factsOf = ({ month, measure, closed }: MonthStatements): FileTable['facts'
   { name: 'Month', text: month },
   { name: 'Cost', text: measureNames[measure] },
   { name: 'State', text: closed ? `closed by ${closed.who} on ${closed.closedAt}, rules of version ${closed.version}` : 'draft' },
+  ...(closed?.purpose ? [{ name: 'For', text: closed.purpose }] : []),
 ]
 
 const linesTable = (month: MonthStatements, owner: (id: string) => string): FileTable => ({
   title: `Statements of ${month.month}`,
   facts: factsOf(month),
-  heads: statementHeads.map(name => ({ name, kind: name === 'Amount' || name === 'Of pool' ? 'amount' : 'text' })),
+  heads: statementHeads.map(name => ({ name, kind: name === 'Amount' || name === 'Of pool' || name === 'Uplift' ? 'amount' : 'text' })),
   rows: statementRows(month, owner),
   total: null,
 })

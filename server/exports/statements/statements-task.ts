@@ -1,4 +1,4 @@
-import type { MonthStatements } from '../../../core/allocation/statements/month-statements'
+import type { BesideStatements, MonthStatements } from '../../../core/allocation/statements/month-statements'
 import type { CostCentre } from '../../../core/allocation/plan'
 import type { StatementFormat, Settlement } from '../../../shared/contracts/allocation'
 
@@ -10,6 +10,8 @@ export type StatementsTask = {
   /** The settled month, or its JSON in UTF-8. */
   settled: Settlement | Uint8Array
   centres: readonly CostCentre[]
+  /** The month before, and unit costs. */
+  beside: BesideStatements
   /** Only that cost centre and what lies below it; null for all. */
   centre: string | null
   /** Names of people by their ids. */

@@ -1,11 +1,25 @@
 import { act } from './act'
 import { bill } from './bill'
 import type { AnyJobKind } from './kind'
+import { happened } from './happened'
 import { load } from './load'
 import { lookForSavings } from './look-for-savings'
 import { mail } from './mail'
+import { registerJobKind } from './register'
 import { rateCard } from './rate-card'
+import { statementMail } from './statement-mail'
 import { watchedFolder } from './watched-folder'
 
 /** Every kind of thing that runs by itself or takes long. */
-export const jobKinds: readonly AnyJobKind[] = [load, watchedFolder, bill, rateCard, mail, lookForSavings, act]
+export const jobKinds: readonly AnyJobKind[] = [
+  load,
+  watchedFolder,
+  bill,
+  rateCard,
+  mail,
+  statementMail,
+  registerJobKind,
+  happened,
+  lookForSavings,
+  act,
+]

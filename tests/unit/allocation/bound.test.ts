@@ -89,17 +89,18 @@ it('of a share one sees the pool, how it is divided and what is borne; the whole
         ...{ centre: 'pier', currency: 'EUR', direct: '30', shared: '3', total: '33' },
         lines: [
           { kind: 'direct', service: null, amount: '30' },
-          { ...share, ofPool: null, note: null },
+          { ...share, ofPool: null, base: null, note: null },
         ],
       },
     ],
     catches: [{ rule: 'r1', currency: 'EUR', amount: '30', count: 1 }],
-    ...{ pools: [], unallocated: [], proof: [] },
+    ...{ pools: [], unallocated: [], proof: [], uplifts: [] },
     flows: [{ provider: null, target: 'pier', currency: 'EUR', amount: '30' }],
   })
   expect(settlementWithin(settled, plan, { ...bound, seesPools: true }).statements[0]!.lines[1]).toEqual({
     ...share,
     ofPool: '9',
+    base: { borne: '9', part: '30', of: '90', unit: 'EUR direct' },
     note: null,
   })
   // the settlement itself is left as it was

@@ -85,6 +85,12 @@ it('goes by the plan of the billing month, and forgets it when another comes', (
   withPlans(cube, { newest: other, closed: { '2026-08': plan } })
   expect(byCentre(cube)).toEqual(['a EUR 4', 'z EUR 3'])
   expect(cube.coding('CostCentre').values).toEqual([null, 'a', 'b', 'root', 'shared', 'z'])
+  // a tree that is younger than a closing goes by the newest plan there too
+  const { trees: _, ...earlier } = plan
+  const tree = { ...plan.trees![0]!, rules: [{ ...plan.trees![0]!.rules[0]!, conditions: other.rules[0]!.conditions }] }
+  withPlans(cube, { newest: { ...other, trees: [tree] }, closed: { '2026-08': earlier } })
+  expect(byCentre(cube, 'CostCentre/products')).toEqual(['app EUR 7'])
+  expect(byCentre(cube)).toEqual(['a EUR 4', 'z EUR 3'])
   withPlans(cube, { newest: plan, closed: {} })
   // the rule ended on 20 September
   expect(byCentre(cube)).toEqual(['a EUR 5', 'null EUR 2'])

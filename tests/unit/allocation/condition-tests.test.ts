@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest'
-import { allOf, amountTest, patternTest, valueTest, type Looks } from '../../../core/allocation/condition-tests'
+import { allOf, amountTest, valueTest, type Looks } from '../../../core/allocation/condition-tests'
+import { patternTest } from '../../../core/text/pattern'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
 const holds = (one: Looks, value: string | null) => valueTest(one).holds(value, value?.toLowerCase() ?? null)

@@ -6,7 +6,10 @@ import { journalOf } from '../../../core/allocation/statements/journal'
 import { monthStatements } from '../../../core/allocation/statements/month-statements'
 import { allocationPlanSchema, servingMethods, type AllocationPlan, type Pool } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement } from '../../../core/allocation/settle'
+import { shareWorking } from '../../../core/allocation/share-working'
+import { decimalText } from '../../../core/money/decimal'
 import { scaled } from '../../../core/money/scaled'
+import { evaluate } from '../../../core/working/working'
 import { toEnd } from '../../../core/spend/slices'
 import { cubeOf, plainCharge, type PlainCharge } from '../../support/random-charges'
 
@@ -90,6 +93,20 @@ it('statements and what is unallocated are the charges, in every currency; so ar
       expect(settled.proof.every(({ equal }) => equal)).toBe(true)
       const month = monthStatements({ month: MONTH, measure: of }, { ...settled, adjustments: [], closed: null }, own.centres)
       expect(sums([...month.statements, ...month.unallocated].map(one => ({ ...one, amount: one.toBear })))).toEqual(bill)
+      // each share says how it came about, to the last digit
+      for (const { currency, lines } of settled.statements)
+        for (const line of lines) {
+          if (line.kind !== 'share') continue
+          const intoPool = own.rules.filter(({ target }) => target === line.poolId).map(({ id }) => id)
+          const put = settled.catches.filter(one => one.currency === currency && intoPool.includes(one.rule))
+          const working = shareWorking(
+            line,
+            put.map(({ rule, amount }) => ({ words: rule, amount })),
+            currency,
+            2,
+          )
+          expect(decimalText(evaluate(working!))).toBe(line.amount)
+        }
       for (const { debit, credit } of journalOf(month, () => 2)) expect(debit ?? credit).toMatch(/^\d+(\.\d\d?)?$/)
     }),
     { numRuns: 150 },

@@ -20,7 +20,7 @@ const money = (list: Record<string, Record<string, string>>) =>
   new Map(Object.entries(list).map(([key, sums]) => [key, new Map(Object.entries(sums).map(([of, text]) => [of, scaled(text)] as const))]))
 const facts = (more: Partial<BasisFacts> = {}): BasisFacts => ({
   ...{ centres: ['a', 'b', 'c'].map(id => centre(id)), direct: money({ a: { EUR: '10' }, b: { EUR: '30' } }), services: new Map() },
-  ...{ quantities: new Map(), lookups: {}, reportCurrency: null, rates: [], day: '2026-10-31', ...more },
+  ...{ quantities: new Map(), lookups: {}, measures: [], reportCurrency: null, rates: [], day: '2026-10-31', ...more },
 })
 const settle = (
   pools: Pool[],
@@ -222,11 +222,12 @@ it('a pool is divided otherwise from now on; what it is called, who answers and 
   const from: Pool = { id: 'p', name: 'P', owner: 'ines', among: { of: 'everyone' }, method: 'direct cost', services: ['Servers'] }
   const base = { id: 'p', name: 'P', owner: 'ines', among: { of: 'everyone' } }
   const lookups = [{ name: 'desks', fields: ['count'] }]
-  expect(poolTitles.map(({ method }) => dividedBy(from, method, lookups))).toEqual([
+  expect(poolTitles.map(({ method }) => dividedBy(from, method, lookups, ['bookings', 'crossings']))).toEqual([
     { ...base, method: 'direct cost' },
     { ...base, method: 'even' },
     { ...base, method: 'shares', shares: {} },
     { ...base, method: 'quantity', measure: 'consumedQuantity', unit: 'Hours', conditions: [] },
+    { ...base, method: 'measure', measure: 'bookings' },
     { ...base, method: 'lookup', lookup: 'desks', field: 'count' },
   ])
   expect(dividedBy({ id: 'p', name: 'P', method: 'even' }, 'lookup', [])).toEqual({

@@ -18,6 +18,7 @@ const facts = (more: Partial<BasisFacts> = {}): BasisFacts => ({
   services: new Map(),
   quantities: new Map(),
   lookups: {},
+  measures: [],
   reportCurrency: null,
   rates: [],
   day: '2026-10-31',
@@ -121,7 +122,7 @@ it('goes by shares, measured quantities and lookups', () => {
     'in proportion to Hours on the bill',
     'in proportion to desks in desks',
   ])
-  expect(poolMethods.map(({ method }) => method)).toEqual(['direct cost', 'even', 'shares', 'quantity', 'lookup'])
+  expect(poolMethods.map(({ method }) => method)).toEqual(['direct cost', 'even', 'shares', 'quantity', 'measure', 'lookup'])
 })
 
 const out = (pools: Pool[], pooled: Record<string, Record<string, string>>, more: Partial<SharingOut> = {}) =>
@@ -167,7 +168,7 @@ it('falls back to even parts, and says why', () => {
     (list: Record<string, bigint>, notes: string[] = []) =>
     () => ({
       weights: Object.entries(list).map(([target, weight]) => ({ target, weight })),
-      notes,
+      ...{ unit: 'EUR direct', decimals: 0, notes },
       lacking: 'nothing is there',
       everyone: ['a', 'b', 'c'],
       refused: null,

@@ -129,6 +129,25 @@ it('undo leads back step by step, to no draft at all; what is no draft is not ta
   }
 })
 
+it('a further tree over the same money is made, named, changed by itself and deleted', async () => {
+  const allocation = await opened()
+  const id = await allocation.addTree()
+  expect(id).toBe('new-tree')
+  await allocation.load({ ...month, tree: id })
+  expect(allocation.plan!.centres).toEqual([{ id: 'all', name: 'All of it', parent: null, owner: null }])
+  expect(log.at(-1)!.body).toMatchObject({ tree: 'new-tree', plan: { trees: [{ id: 'new-tree' }] } })
+  await allocation.renameTree('Products')
+  const below = await allocation.addCentre('all')
+  // what is asked of another state of the tree is asked within the whole plan
+  expect(allocation.planWith({ ...allocation.plan!, rules: [] }).trees![0]!.centres.map(one => one.id)).toEqual(['all', below])
+  expect(allocation.trees.map(({ name, centres }) => [name, centres.length])).toEqual([['Products', 2]])
+  // the first tree is as it was
+  expect(allocation.draft!.centres).toEqual(plan.centres)
+  await allocation.removeTree()
+  // a tree that is not there any more gives way to the first
+  expect([allocation.trees, allocation.treeId, allocation.plan!.centres.length]).toEqual([[], null, 2])
+})
+
 it('values of what rules look at come once, with their amounts in the currency that is shown first', async () => {
   const use = (SubAccountName: string | null, amount: string, currency = 'EUR') => ({
     ...{ day: '2026-10-02', hour: 0, source: 's', currency, amount, tags: {}, values: { SubAccountName, ChargeCategory: 'Usage' } },

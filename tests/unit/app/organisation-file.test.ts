@@ -45,7 +45,7 @@ const idle = (store: ReturnType<typeof useOrganisationFile>) => vi.waitFor(() =>
 it('an empty company takes it at once', async () => {
   current = null
   const store = useOrganisationFile()
-  expect(await store.receive('f.json', text({ people: [person('ines')], plan: plan() }))).toBe('1 people, 2 cost centres, 1 rules')
+  expect(await store.receive('f.json', text({ people: [person('ines')], plan: plan() }))).toBe('1 person, 2 cost centres, 1 rule')
   expect([store.review, sent().length]).toEqual([null, 1])
 })
 
@@ -64,7 +64,7 @@ it('beside what is there it is reviewed: what differs, and what moves in each mo
     { month: '2026-10', effects },
   ])
   expect([sent().length, store.isSame]).toEqual([0, false])
-  expect(await store.take()).toBe('1 people, 2 cost centres, 1 rules')
+  expect(await store.take()).toBe('1 person, 2 cost centres, 1 rule')
   expect(sent()[0]!.body).toMatchObject({ basedOn: 4 })
   expect(store.review).toBeNull()
 })
@@ -76,6 +76,7 @@ it('what somebody has saved meanwhile is not overwritten: the file is held again
   current = { people: [person('ines')], plan: plan('b'), version: 5 }
   expect(await store.take()).toBeNull()
   expect([store.problem?.detail, store.review?.current.version]).toEqual(['There are some already.', 4])
+  await expect(store.receive('g.json', text({ people: [], plan: plan() }))).rejects.toThrow('«f.json» waits to be decided')
   await store.again()
   expect([store.problem, store.review?.current.version, store.isSame]).toEqual([null, 5, true])
   store.leave()
@@ -96,4 +97,36 @@ it('names every wrong place of a file, and asks nothing', async () => {
   const many = { ...plan(), rules: Array.from({ length: 30 }, (_, i) => ({ ...plan('nowhere').rules[0]!, id: `r${i}` })) }
   await expect(store.receive('f.json', text({ people: [], plan: many }))).rejects.toThrow(/rules 20, target: [^;]* … and 10 more\./)
   expect(log).toEqual([])
+})
+
+const centreRows = (...rows: string[]) => ['cost centre,name,below', ...rows].join('\n')
+
+it('a table of cost centres or rules is reviewed like a file of all, in place of its part alone', async () => {
+  const store = useOrganisationFile()
+  expect(await store.receiveTable('centres', 'c.csv', centreRows('b,B,', 'a,New name,b'))).toBeNull()
+  expect(store.review!.plan.tree.centres.changed).toEqual([{ name: 'New name', fields: ['name', 'parent'] }])
+  expect(store.review!.file.plan.rules).toEqual(plan().rules)
+  expect(store.review!.people).toEqual({ added: [], changed: [], removed: [] })
+  await expect(store.receiveTable('rules', 'r.csv', 'rule,goes to,condition,looks at,test,value\nr,a,1,Tags/team,is,y')).rejects.toThrow(
+    /waits to be decided/,
+  )
+  store.leave()
+  expect(await store.receiveTable('rules', 'r.csv', 'rule,goes to,condition,looks at,test,value\nr,a,1,Tags/team,is,"y, z"')).toBeNull()
+  expect(store.review!.file.plan.rules[0]!.conditions).toEqual([{ dimension: 'Tags/team', values: ['y, z'] }])
+})
+
+it('a table with wrong lines is refused with all of them; rules have nothing to go to before there are cost centres', async () => {
+  const store = useOrganisationFile()
+  await expect(store.receiveTable('centres', 'c.csv', centreRows('a,A,gone', ',B,'))).rejects.toThrow(/line 3: it has no cost centre/)
+  await expect(store.receiveTable('centres', 'c.csv', centreRows('a,A,gone'))).rejects.toThrow(/line 2: there is no cost centre «gone»/)
+  expect([store.review, sent().length]).toEqual([null, 0])
+  current = null
+  await expect(store.receiveTable('rules', 'r.csv', 'rule,goes to,condition,looks at,test,value\nr,a,1,Tags/team,is,y')).rejects.toThrow(
+    /no cost centres yet/,
+  )
+  expect(await store.receiveTable('centres', 'c.csv', centreRows('a,A,'))).toBe('1 person, 2 cost centres, 1 rule')
+  expect(sent()[0]!.body).toEqual({
+    people: [],
+    plan: { centres: [{ id: 'a', name: 'A', parent: null, owner: null }], pools: [], rules: [] },
+  })
 })

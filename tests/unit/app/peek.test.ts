@@ -10,11 +10,14 @@ it('knows the product’s own files by what is in them', async () => {
   expect(await kind('a.json', '{"prices":[]}')).toBe('rate card')
   expect(await kind('A.JSON', '{"plan":{}}')).toBe('cost centres')
   expect(await kind('a.json', '{"containerTags":{}}')).toBe('account tree')
+  expect(await kind('a.json', '{"measures":[]}')).toBe('measures')
   expect([await kind('a.json', '[1]'), await kind('a.json', '{"constructor":1}'), await kind('a.json', '{')]).toEqual(
     Array(3).fill('unknown'),
   )
   expect(await kind('a.csv', 'row,valid from\ncard,2026-01-01\n')).toBe('rate card table')
   expect(await kind('a.csv', 'from,to,valid from,rate\nUSD,EUR,2026-01-01,0.9\n')).toBe('exchange rates')
+  expect(await kind('a.csv', 'tree,cost centre,name,below\n,a,A,\n')).toBe('cost centre table')
+  expect(await kind('a.csv', 'rule,goes to,condition,looks at,test,value\n')).toBe('rule table')
   expect(await kind('a.csv', 'issuer,invoice,month,total\nP,1,2026-01,5\n')).toBe('invoices')
 })
 

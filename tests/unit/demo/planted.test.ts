@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { allocationPlanSchema } from '../../../core/allocation/plan'
 import { settleInSlices } from '../../../core/allocation/settle'
 import { newEstimate } from '../../../core/estimate/estimate'
 import { Decimal, decimalText } from '../../../core/money/decimal'
@@ -7,6 +8,7 @@ import { hoursOfMonth } from '../../../core/time/day'
 import { correctedDelivery, demoDeliveries } from '../../../demo/deliveries'
 import type { FileCharge } from '../../../demo/focus-file'
 import { brackwaterInventory, coveredServers, larkfieldInventory, runsOn } from '../../../demo/inventory'
+import { laterPlan } from '../../../demo/later-plan'
 import { allocationPlan } from '../../../demo/organisation'
 import {
   bookingSpellings,
@@ -20,6 +22,7 @@ import {
   restatedMonth,
   sponsorCredit,
   taggingCampaign,
+  teamSplit,
   upfrontPurchase,
 } from '../../../demo/planted'
 import { brackwaterCard } from '../../../demo/rate-cards'
@@ -231,4 +234,11 @@ it('a correction of October comes after it was closed, beside all that was deliv
   expect(after.slice(0, -1)).toEqual(before)
   expect(after.at(-1)).toMatchObject({ ChargeClass: 'Correction', BilledCost: lateCorrection.amount, EffectiveCost: lateCorrection.amount })
   expect(sum(after).minus(sum(before)).eq(lateCorrection.amount)).toBe(true)
+})
+
+it('a team is split off in November, and pools that serve each other are a plan that can be saved', () => {
+  const { success } = allocationPlanSchema.safeParse(laterPlan(allocationPlan))
+  expect(success).toBe(true)
+  const november = charges('2026-11', 'Brackwater Cloud').filter(({ Tags }) => Tags?.includes(`"product":"${teamSplit.product}"`))
+  expect(november.length).toBeGreaterThan(500)
 })

@@ -120,7 +120,7 @@ it('no edit leaves anything of the state before in a figure', () => {
       for (const { estimate, prices } of [...states, ...states.toReversed()])
         expect(shown(priceScenarios(estimate, prices, memo))).toEqual(shown(priceScenarios(estimate, prices)))
     }),
-    { numRuns: 120 },
+    { numRuns: 50 },
   )
 })
 

@@ -68,7 +68,7 @@ it('takes the same from bytes and from a file as from texts: charges, entries, p
         )
       }
     }),
-    { numRuns: 300 },
+    { numRuns: 80 },
   )
 })
 
@@ -89,7 +89,7 @@ it('whether a row is taken does not depend on the rows before it', () => {
           .rules.map((rule, i) => [rule.id, alone.reduce((n, { intake }) => n + intake.conformance().rules[i]!.rows, 0)]),
       )
     }),
-    { numRuns: 200 },
+    { numRuns: 100 },
   )
 })
 
@@ -134,7 +134,7 @@ it('asks a rule again whenever what it speaks of changes', () => {
         )
       }
     }),
-    { numRuns: 150 },
+    { numRuns: 80 },
   )
 })
 

@@ -7,12 +7,18 @@ import { emptyReference } from '../../../core/spend/reference'
 import { cubeOf, plainCharge, valueOf } from '../../support/random-charges'
 
 const day = fc.constantFrom(null, '2026-09-10', '2026-09-20', '2026-10-05')
-const entry: fc.Arbitrary<LookupEntry> = fc.record({
-  key: fc.constantFrom('a', 'b', 'live', 'res-1', 'nobody'),
+const key = fc.oneof(
+  fc.record({ key: fc.constantFrom('a', 'b', 'live', 'res-1', 'nobody', '*') }),
+  fc.record({ key: fc.constantFrom('*', 'L*', '*-1', 'a', 'r*s*', 'nobody*'), match: fc.constant('pattern' as const) }),
+)
+/** As a pattern is read by a regular expression. */
+const fits = (pattern: string, value: string) => new RegExp(`^${pattern.replaceAll('*', '.*')}$`, 'i').test(value)
+const dated = fc.record({
   from: day,
   until: day,
   values: fc.dictionary(fc.constantFrom('one', 'two'), fc.constantFrom('x', 'y', 'constructor'), { maxKeys: 2 }),
 })
+const entry: fc.Arbitrary<LookupEntry> = fc.tuple(key, dated).map(([of, rest]) => ({ ...of, ...rest }))
 
 it('says of each charge what the first entry says that holds on its day', () => {
   fc.assert(
@@ -23,11 +29,15 @@ it('says of each charge what the first entry says that holds on its day', () => 
       (charges, entries, by) => {
         const cube = cubeOf(charges)
         cube.setReference({ ...emptyReference, lookups: { table: { by, fields: ['one', 'two'], entries } } })
-        const said = (own: (typeof charges)[number], field: string) =>
-          entries.find(
-            ({ key, from, until, values }) =>
-              key === valueOf(own, by) && (!from || own.day >= from) && (!until || own.day < until) && Object.hasOwn(values, field),
-          )?.values[field] ?? null
+        const said = (own: (typeof charges)[number], field: string) => {
+          const value = valueOf(own, by)
+          const holding = entries.filter(
+            ({ from, until, values }) => (!from || own.day >= from) && (!until || own.day < until) && Object.hasOwn(values, field),
+          )
+          const byKey = holding.find(({ key, match }) => !match && key === value)
+          const byPattern = holding.find(({ key, match }) => match && value !== null && fits(key, value))
+          return (byKey ?? byPattern)?.values[field] ?? null
+        }
         const question = {
           measure: 'billedCost' as const,
           grain: 'day' as const,
@@ -55,7 +65,7 @@ it('is found with its fields, has no values where nobody knows it, and changes w
   const value = (dimension: string) => cube.coding(dimension).values
   expect(value('Lookup/table/f/g')).toEqual([null])
   cube.setReference({ ...emptyReference, lookups })
-  expect(foundDimensions(cube)).toEqual(['Lookup/table/f/g', 'Lookup/table/h'])
+  expect(foundDimensions(cube)).toEqual(['Lookup/table/f/g', 'Lookup/table/h', 'Source'])
   expect([value('Lookup/table/f/g'), value('Lookup/table/h'), value('Lookup/other/h'), value('Lookup/constructor/h')]).toEqual([
     [null, '1'],
     [null],
@@ -74,6 +84,8 @@ it('finds entries that hold on the same days, and only those', () => {
     { place: 2, other: 0 },
   ])
   expect(overlaps([at('x', null, null), at('y', null, null), at('x', null, null)])).toEqual([{ place: 2, other: 0 }])
+  // a pattern and a key of the same letters are two
+  expect(overlaps([at('x', null, null), { ...at('x', null, null), match: 'pattern' }])).toEqual([])
   expect(overlaps([])).toEqual([])
   expect(
     ['SubAccountName', 'Tags/team', 'Container/1', 'ServiceWhole', 'Lookup/a/b', 'CostCentre', 'CostCentre/t', 'nonsense'].map(

@@ -99,6 +99,7 @@ it('a part knows no name, tag, currency, source, container or day of the others'
     'Container/1',
     'Container/2',
     'AccountTree/1',
+    'Source',
   ])
   expect(JSON.stringify([dictionaryNames.map(name => part.entries[name]), part.reference])).not.toContain('secret')
   expect(findPlaces(part, 's')).toEqual([expect.objectContaining({ name: 'Ours' })])

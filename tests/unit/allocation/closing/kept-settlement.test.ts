@@ -7,7 +7,7 @@ it('keeps the largest of what is unallocated one by one and the others of each c
     ...{ values: { SubAccountName: `account ${i}` }, currency: i === 501 ? 'USD' : 'EUR', resources: 2, count: 3 },
     amount: i < 500 ? '10' : `${i}.005`,
   }))
-  const settlement: Settlement = { statements: [], catches: [], pools: [], unallocated: groups, proof: [], flows: [] }
+  const settlement: Settlement = { statements: [], catches: [], pools: [], unallocated: groups, proof: [], flows: [], uplifts: [] }
   const { unallocated } = keptSettlement(settlement)
   expect(unallocated).toHaveLength(502)
   expect(unallocated.slice(0, 500)).toEqual(groups.slice(0, 500))

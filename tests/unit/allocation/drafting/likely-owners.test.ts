@@ -47,6 +47,40 @@ describe('who most likely owns what nobody does', () => {
     expect(brief(group('bookings'), tree, alike)).toEqual([['booking', 0.92, ['spelling', 'neighbours']]])
   })
 
+  it('goes by who made it, the one who made most of it, and by what it belongs to', () => {
+    const on = (...list: [string | null, string][]) => list.map(([target, amount]) => ({ target, amount }))
+    const makers = [
+      { by: 'a', made: 2, amounts: on(['freight', '9']) },
+      { by: 'constructor', made: 5, amounts: on(['booking', '3'], ['freight', '1'], [null, '50']) },
+      { by: 'b', made: 5, amounts: on(['freight', '9']) },
+    ]
+    // of two that made as many the first by name: 0.7 × 1 of b, not of «constructor» before
+    expect(brief(group(null), tree, { ...nothing, makers: makers.slice(0, 2) })).toEqual([['booking', 0.525, ['maker']]])
+    expect(brief(group(null), tree, { ...nothing, makers })).toEqual([['freight', 0.7, ['maker']]])
+    expect(likelyOwners(group(null), tree, { ...nothing, makers })[0]!.reasons).toEqual([
+      { kind: 'maker', weight: 0.7, by: 'b', made: 5, share: 1 },
+    ])
+    // 0.85 × 0.9
+    const attached = { to: 2, amounts: on(['constructor', '9'], ['booking', '1']) }
+    expect(brief(group(null), tree, { ...nothing, attached })).toEqual([['constructor', 0.765, ['attached']]])
+    // 0.65 × 0.8; the path where it is one
+    const within = { paths: ['booking/live'], amounts: on(['booking', '8'], ['freight', '2']) }
+    expect(likelyOwners(group(null), tree, { ...nothing, containers: within })[0]).toEqual({
+      ...{ target: 'booking', weight: 0.52 },
+      reasons: [{ kind: 'container', weight: 0.52, path: 'booking/live', containers: 1, share: 0.8 }],
+    })
+    expect(likelyOwners(group(null), tree, { ...nothing, containers: { ...within, paths: ['x', 'y'] } })[0]!.reasons[0]).toMatchObject({
+      ...{ path: null, containers: 2 },
+    })
+    // together as independent ones: 1 - 0.3 × 0.15
+    expect(brief(group(null), tree, { ...nothing, makers, attached: { to: 1, amounts: on(['freight', '1']) } })).toEqual([
+      ['freight', 0.955, ['maker', 'attached']],
+    ])
+    expect(brief(group(null), tree, { ...nothing, makers: [{ by: 'a', made: 1, amounts: [] }], attached: { to: 1, amounts: [] } })).toEqual(
+      [],
+    )
+  })
+
   it('says nothing of a mixed neighbourhood, of what is on nobody, or of whom the plan does not know', () => {
     const beside = (...list: [string | null, string][]): OwnerEvidence => ({
       ...{ neighbours: { SubAccountName: list.map(([target, amount]) => ({ target, amount })) }, monthBefore: { names: 1, amounts: [] } },

@@ -4,6 +4,7 @@ import type { Adjustment } from '../../../../core/allocation/closing/adjustments
 import { CLEARING, journalOf } from '../../../../core/allocation/statements/journal'
 import { monthStatements, type MonthStatements } from '../../../../core/allocation/statements/month-statements'
 import { statementHeads, statementRows } from '../../../../core/allocation/statements/statement-rows'
+import type { UpliftLine } from '../../../../core/allocation/uplift-lines'
 import type { Statement } from '../../../../core/allocation/statement'
 import { scaled, scaledText } from '../../../../core/money/scaled'
 
@@ -19,6 +20,10 @@ const direct = (service: string | null, amount: string): Statement['lines'][numb
 const adjustment = (centre: string | null, amount: string, currency = 'EUR'): Adjustment => ({
   ...{ month: '2026-09', centre, currency, cause: 'charges', amount },
   lines: [centre === null ? { kind: 'unallocated', amount } : { kind: 'direct', service: 'Disks', amount }],
+})
+const uplift = (centre: string | null, amount: string, times: UpliftLine['times'], currency = 'EUR'): UpliftLine => ({
+  ...{ centre, set: 'care', name: 'Care', label: 'on-call', currency, amount, times },
+  pool: times === null ? { id: 'net', name: 'Network' } : null,
 })
 const made = monthStatements(
   { month: '2026-10', measure: 'billedCost' },
@@ -39,6 +44,12 @@ const made = monthStatements(
     ],
     unallocated: [{ values: {}, currency: 'EUR', amount: '2.5', resources: 1, count: 1 }, { values: {}, currency: 'EUR', amount: '0.001', resources: 1, count: 1 }], // prettier-ignore
     adjustments: [adjustment('ferry', '-13.03'), adjustment(null, '0.995'), adjustment('gone', '4')],
+    uplifts: [
+      uplift('ferry', '25', { quantity: '2', unit: 'each', price: '12.50' }),
+      uplift('ferry', '1.5', { quantity: '75', unit: '%', price: '2' }),
+      uplift('constructor', '3', null, 'CHF'),
+      uplift(null, '12.5', { quantity: '1', unit: 'each', price: '12.50' }),
+    ],
   },
   centres,
 )
@@ -47,22 +58,57 @@ it('stands a month on cost centres in the order of the tree, with adjustments be
   expect(made.statements.map(({ centre, currency, total, toBear }) => [centre.name, currency, total, toBear])).toEqual([
     ['Ferry', 'EUR', '66.014', '52.984'],
     ['Ferry', 'USD', '3', '3'],
+    // uplifts alone, in a currency that nothing is billed in
+    ['Yard', 'CHF', '0', '0'],
     ['Yard', 'EUR', '-1.005', '-1.005'],
     ['gone', 'EUR', '0', '4'],
   ])
   expect(made.unallocated.map(({ currency, total, toBear }) => [currency, total, toBear])).toEqual([['EUR', '2.501', '3.496']])
 })
 
+it('stands beside the month before, and beside what one of a business measure costs', () => {
+  const unit = { measure: 'crossings', unit: 'crossing', quantity: '2', unitCost: '1.5', before: null, currency: 'EUR' }
+  const beside = {
+    to: null,
+    before: {
+      month: '2026-09',
+      totals: [
+        { centre: 'ferry', currency: 'EUR', total: '7' },
+        { centre: 'top', currency: 'EUR', total: '9' },
+      ],
+    },
+    unitCosts: [{ ...unit, centre: 'ferry' }, { ...unit, centre: 'top' }], // prettier-ignore
+  }
+  const settled = { closed: null, unallocated: [], adjustments: [], uplifts: [], statements: [statement('ferry', 'EUR'), statement('ferry', 'USD'), statement('constructor', 'EUR')] } // prettier-ignore
+  const own = monthStatements({ month: '2026-10', measure: 'billedCost' }, settled, centres, beside)
+  expect(own.monthBefore).toBe('2026-09')
+  // what was not there cost nothing; a unit cost is of all currencies, and stands once
+  expect(own.statements.map(one => [one.centre.id, one.currency, one.before, one.unitCosts.length])).toEqual([
+    ['ferry', 'EUR', '7', 1],
+    ['ferry', 'USD', '0', 0],
+    ['constructor', 'EUR', '0', 0],
+  ])
+  // nothing of the month before is loaded: nothing is compared
+  expect([made.monthBefore, made.statements[0]!.before]).toEqual([null, null])
+})
+
 it('is a table whose amounts add up to the bill and the adjustments', () => {
   const rows = statementRows(made, id => `name of ${id}`)
   expect(rows.every(row => row.length === statementHeads.length)).toBe(true)
   expect(rows.slice(0, 3)).toEqual([
-    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'direct', 'Servers', null, null, '60.004'],
-    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'share', 'Network', 'evenly; nobody else', '12.02', '6.01'],
-    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'adjustment', 'Disks', '2026-09: late or corrected charges', null, '-13.03'],
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'direct', 'Servers', null, null, '60.004', null],
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'share', 'Network', 'evenly; nobody else', '12.02', '6.01', null],
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'adjustment', 'Disks', '2026-09: late or corrected charges', null, '-13.03', null],
   ])
-  expect(rows.map(row => row[1])).toEqual(['Ferry', 'Ferry', 'Ferry', 'Ferry', 'Yard', 'gone', 'unallocated', 'unallocated'])
-  const euro = rows.filter(row => row[4] === 'EUR').reduce((sum, row) => sum + scaled(row.at(-1)!), 0n)
+  expect(rows.slice(3, 6)).toEqual([
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'uplift', 'Care: on-call', '2 × 12.50', null, null, '25'],
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'EUR', 'uplift', 'Care: on-call', '2 % of 75', null, null, '1.5'],
+    ['2026-10', 'Ferry', '4100', 'name of fenna', 'USD', 'direct', 'Servers', null, null, '3', null],
+  ])
+  const names = rows.map(row => row[1])
+  expect(names).toEqual([...Array.from({ length: 6 }, () => 'Ferry'), 'Yard', 'Yard', 'gone', 'unallocated', 'unallocated', 'unallocated'])
+  expect(rows[6]!.slice(4)).toEqual(['CHF', 'uplift', 'Care: on-call', 'its part of Network', null, null, '3'])
+  const euro = rows.filter(row => row[4] === 'EUR').reduce((sum, row) => sum + scaled(row.at(-2) ?? '0'), 0n)
   // 60.004 + 6.01 - 1.005 + 2.501 on the bill; - 13.03 + 4 + 0.995 of adjustments
   expect(scaledText(euro)).toBe('59.475')
 })
@@ -71,11 +117,16 @@ it('is a journal in whole cents that balances', () => {
   // 52.984, -1.005, 4, 3.496: 59.475, rounded 59.48
   const lines = journalOf(made, () => 2)
   expect(lines.map(({ account, currency, debit, credit }) => [account, currency, debit, credit])).toEqual([
+    // uplifts are in no bill: they stand against an account of their own
+    ['constructor', 'CHF', '3', null],
+    ['uplifts', 'CHF', null, '3'],
     ['4100', 'EUR', '52.99', null],
     ['constructor', 'EUR', null, '1'],
     ['gone', 'EUR', '4', null],
     ['unallocated', 'EUR', '3.49', null],
     ['clearing', 'EUR', null, '59.48'],
+    ['4100', 'EUR', '26.5', null],
+    ['uplifts', 'EUR', null, '26.5'],
     ['4100', 'USD', '3', null],
     ['clearing', 'USD', null, '3'],
   ])
@@ -88,9 +139,18 @@ it('balances in every currency, whatever is borne', () => {
   fc.assert(
     fc.property(fc.array(bearer, { maxLength: 8 }), fc.array(bearer, { maxLength: 2 }), (own, nobody) => {
       const month: MonthStatements = {
-        ...{ month: '2026-10', measure: 'billedCost', closed: null },
-        statements: own.map(one => ({ ...one, centre: centres[0]!, lines: [], total: '0', adjustments: [] })),
-        unallocated: nobody.map(one => ({ ...one, total: '0', adjustments: [] })),
+        ...{ month: '2026-10', measure: 'billedCost', closed: null, monthBefore: null, to: null },
+        statements: own.map(one => ({
+          ...one,
+          centre: centres[0]!,
+          lines: [],
+          total: '0',
+          adjustments: [],
+          uplifts: [],
+          before: null,
+          unitCosts: [],
+        })),
+        unallocated: nobody.map(one => ({ ...one, total: '0', adjustments: [], uplifts: [] })),
       }
       const lines = journalOf(month, currency => (currency === 'JPY' ? 0 : 2))
       for (const currency of new Set([...own, ...nobody].map(one => one.currency))) {

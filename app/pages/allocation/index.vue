@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { addMonths, monthOf } from '../../core/time/day'
+import { upliftSums } from '../../../core/allocation/uplifts-below'
+import { addMonths } from '../../../core/time/day'
 
 const allocation = useAllocation()
 const closings = useClosings()
@@ -10,12 +11,7 @@ const router = useRouter()
 useHead({ title: 'Allocation · Rain Barrel' })
 
 // whole months are what one allocates first: the first that is open, else the last that has ended
-const months = computed(() => {
-  if (!data.facts?.lastDay) return []
-  const list: string[] = []
-  for (let month = monthOf(data.facts.lastDay); month >= monthOf(data.facts.firstDay!); month = addMonths(month, -1)) list.push(month)
-  return list
-})
+const months = computed(() => data.months)
 const month = computed(() => {
   const asked = String(route.query.month ?? '')
   const open = closings.firstOpen !== null && months.value.includes(closings.firstOpen) ? closings.firstOpen : null
@@ -30,6 +26,13 @@ const measure = computed(() => {
 const currency = computed(() =>
   allocation.currencies.includes(String(route.query.currency)) ? String(route.query.currency) : allocation.mainCurrency,
 )
+/** Another tree than the first. */
+const tree = computed(() => (typeof route.query.tree === 'string' ? route.query.tree : undefined))
+/** Trees by their names; the first is the organisation's. */
+const treeNames = computed(() => [
+  { value: '', label: 'the organisation' },
+  ...allocation.trees.map(({ id, name }) => ({ value: id, label: name || 'a tree without a name' })),
+])
 const centre = computed(
   () =>
     allocation.tree.find(c => c.id === route.query.centre)?.id ??
@@ -40,9 +43,9 @@ const centre = computed(
 const go = (change: Record<string, string | undefined>) => router.push({ query: { ...route.query, ...change } })
 
 watch(
-  () => [month.value, measure.value, data.facts?.revision] as const,
+  () => [month.value, measure.value, tree.value, data.facts?.revision] as const,
   () => {
-    if (month.value) void allocation.load({ month: month.value, measure: measure.value })
+    if (month.value) void allocation.load({ month: month.value, measure: measure.value, tree: tree.value })
   },
   { immediate: true },
 )
@@ -53,7 +56,15 @@ const session = useSession()
 const bound = computed(() => session.person?.bound ?? null)
 const borne = computed(() => allocation.borne.find(one => one.currency === currency.value) ?? null)
 const proof = computed(() => allocation.proofOf(currency.value))
+const uplifts = computed(() => upliftSums(allocation.settled?.uplifts ?? [], currency.value))
 const allEqual = computed(() => allocation.settled?.proof.every(p => p.equal) ?? false)
+/** Brings a part of the page into view, and the focus with it. */
+function intoView(label: string) {
+  const part = document.querySelector<HTMLElement>(`[aria-label="${label}"]`)
+  part?.setAttribute('tabindex', '-1')
+  part?.scrollIntoView({ block: 'center' })
+  part?.focus()
+}
 const stepMonth = (step: 1 | -1) => {
   const next = addMonths(month.value, step)
   if (months.value.includes(next)) void go({ month: next })
@@ -64,6 +75,7 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
 
 <template>
   <div class="page">
+    <PlaceNav place="Allocation" />
     <p v-if="data.facts && !data.facts.lastDay" class="sentence">
       Nothing is loaded yet. <NuxtLink to="/sources" class="link">Drop a bill under Sources</NuxtLink>
     </p>
@@ -94,7 +106,16 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           :chosen="currency"
           :text="currency"
           @choose="go({ currency: $event })"
-        />, {{ bound ? 'on your cost centres' : 'among the cost centres' }}.
+        />, {{ bound ? 'on your cost centres.' : 'among the cost centres of' }}
+        <template v-if="!bound"
+          ><SentenceChoice
+            label="tree of cost centres"
+            :options="treeNames"
+            :chosen="allocation.treeId ?? ''"
+            :text="treeNames.find(({ value }) => value === (allocation.treeId ?? ''))?.label ?? 'the organisation'"
+            @choose="go({ tree: $event || undefined, centre: undefined })"
+          />.</template
+        >
       </h1>
       <ProblemNote v-if="allocation.problem" :problem="allocation.problem" :retry="() => allocation.again()" />
       <p v-if="!allocation.settled && !allocation.problem" class="note" role="status">Adding up the month…</p>
@@ -133,14 +154,26 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
           >
         </div>
         <AdjustedBill :currency="currency" :month="month" />
+        <p v-if="Number(uplifts.borne) || Number(uplifts.onNone)" class="minor" data-testid="uplifts-beside">
+          Beside the bill, <NuxtLink class="link" to="/estimates/uplifts">uplifts</NuxtLink> on what ran:
+          <b>{{ money(uplifts.borne, currency) }}</b> on cost centres<template v-if="Number(uplifts.onNone)"
+            >, <b>{{ money(uplifts.onNone, currency) }}</b> on what is unallocated</template
+          >.
+        </p>
         <DraftBar :measure="measure" />
         <div class="columns" :class="{ busy: allocation.loading }">
           <div class="body">
-            <FlowPicture :currency="currency" />
+            <FlowPicture
+              :currency="currency"
+              @centre="go({ centre: $event })"
+              @pool="intoView('Pools')"
+              @unallocated="intoView('Unallocated queue')"
+            />
+            <TreeBar @tree="go({ tree: $event, centre: undefined })" />
             <RuleList :currency="currency" />
             <PoolList :currency="currency" />
             <CentreTree :currency="currency" :chosen="centre" @choose="go({ centre: $event })" />
-            <PeopleList />
+            <PeopleList v-if="allocation.treeId === null" />
           </div>
           <aside class="margin">
             <MonthState :month="month" :currency="currency" @basis="go({ cost: $event })" />
@@ -148,7 +181,9 @@ useSingleKey(']', () => stepMonth(1), 'the month after')
             <CentreStatement v-if="centre" :centre="centre" :currency="currency" :month="month" />
             <p v-if="allocation.saved" class="minor saved">
               Rules saved by {{ allocation.saved.who }}, {{ timeText(allocation.saved.savedAt) }}, version {{ allocation.saved.version }}.
-              <button class="link" @click="organisation.download()">Download cost centres and rules</button>
+              <button class="link" @click="organisation.download()">Download cost centres and rules</button>, or as CSV
+              <button class="link" @click="organisation.downloadTable('centres')">cost centres</button>
+              <button class="link" @click="organisation.downloadTable('rules')">rules</button>
             </p>
             <PlanVersions v-if="allocation.saved" />
           </aside>

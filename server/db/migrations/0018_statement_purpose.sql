@@ -1,0 +1,1 @@
+ALTER TABLE "closed_month" ADD COLUMN "purpose" text;
