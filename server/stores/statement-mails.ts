@@ -1,13 +1,17 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, getTableColumns, sql } from 'drizzle-orm'
 import type { MailState } from '../../shared/contracts/statement-mails'
 import type { Db } from '../db/database'
-import { statementMail } from '../db/schema'
+import { job, statementMail } from '../db/schema'
 
 export type StatementMail = typeof statementMail.$inferSelect
 
-/** What became of the mails of a closed month. */
-export const mailsOf = (db: Pick<Db, 'select'>, month: string): Promise<StatementMail[]> =>
-  db.select().from(statementMail).where(eq(statementMail.month, month))
+/** What became of the mails of a closed month, and whether a job is at each: read in one statement, since a mail ends while one looks. */
+export const mailsOf = (db: Pick<Db, 'select'>, month: string): Promise<(StatementMail & { isUnderWay: boolean })[]> =>
+  db
+    .select({ ...getTableColumns(statementMail), isUnderWay: sql<boolean>`${job.id} is not null` })
+    .from(statementMail)
+    .leftJoin(job, eq(job.name, sql`'statements ' || ${statementMail.month} || ' ' || ${statementMail.person}`))
+    .where(eq(statementMail.month, month))
 
 /**
  * Claims the one mail to someone of a month. @returns false where it was sent, is being sent, or nobody knows: then it must not be sent.
@@ -39,7 +43,7 @@ export async function noteMail(
     .where(and(eq(statementMail.month, month), eq(statementMail.person, person), from && eq(statementMail.state, from)))
 }
 
-/** The job that sends somebody the statements of a month. */
+/** The job that sends somebody the statements of a month; {@link mailsOf} makes the same name in the database. */
 export const statementMailJob = (month: string, person: string) => `statements ${month} ${person}`
 /** Its kind. */
 export const STATEMENT_MAIL = 'statement-mail'

@@ -8,7 +8,7 @@ import { notFound } from '../problems/problem'
 import { findClosed, type ClosedMonth } from '../stores/closings'
 import { planOfVersion } from '../stores/organisation'
 import { personEntries } from '../stores/people'
-import { jobsOf, putJob } from '../stores/jobs'
+import { putJob } from '../stores/jobs'
 import { mailsOf, noteMail, STATEMENT_MAIL, statementMailJob } from '../stores/statement-mails'
 import { statementsFile } from './statements-file'
 import type { Work } from './work'
@@ -41,13 +41,13 @@ async function closedCentres(db: Reading, month: string): Promise<{ closed: Clos
 /** Who answers for cost centres of a closed month, and what became of their mail. */
 export async function statementMails(db: Reading, month: string): Promise<StatementMails> {
   const { centres } = await closedCentres(db, month)
-  const [people, mails, jobs] = await Promise.all([personEntries(db), mailsOf(db, month), jobsOf(db, STATEMENT_MAIL)])
+  const [people, mails] = await Promise.all([personEntries(db), mailsOf(db, month)])
   const owners = people.flatMap(({ id, name, mail }) => {
     const own = uppermostOf(id, centres)
     const sent = mails.find(({ person }) => person === id)
     if (!own.length) return []
     // claimed, and nothing is at it any more: what became of it could not be noted
-    const isLeft = sent?.state === 'sending' && !jobs.has(statementMailJob(month, id))
+    const isLeft = sent?.state === 'sending' && !sent.isUnderWay
     const became = isLeft ? { state: 'not known' as const, said: 'What became of it could not be noted.' } : sent
     return [{ person: id, name, mail, centres: own.map(one => one.name), state: became?.state ?? null, said: became?.said ?? null }]
   })

@@ -87,9 +87,8 @@ const send = (again: string[] = []) => server.json(path, post({ again }))
 /** Waits until nobody's mail is under way. */
 async function settled(): Promise<StatementMails['owners']> {
   for (;;) {
-    const owners = await state()
     const { jobs } = await server.json<{ jobs: { kind: string }[] }>('jobs')
-    if (!jobs.some(({ kind }) => kind === 'statement-mail')) return owners
+    if (!jobs.some(({ kind }) => kind === 'statement-mail')) return state()
     await new Promise(resolve => setTimeout(resolve, 50))
   }
 }
