@@ -39,7 +39,8 @@ async function restoreInFolder(file: string, manifest: Manifest, { dataDir, serv
   // made beside and moved into place: what a kill leaves is taken away by the next
   const made = `${folder}.restoring`
   rmSync(made, { recursive: true, force: true })
-  const database = await openEmbedded(made, serverDir, { bare: true })
+  // what is of this version's schema goes into a copy of its empty database, which is there at once
+  const database = await openEmbedded(made, serverDir, { bare: manifest.migrations.length < migrationsOf(serverDir).length })
   try {
     await database.transaction(session => fill(session, file, manifest, serverDir))
     await migrateTo(database, migrationsOf(serverDir))
