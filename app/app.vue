@@ -5,7 +5,7 @@ const session = useSession()
 const data = useData()
 const route = useRoute()
 /** A page that is shown to someone outside: nothing of the house around it, and nothing else is asked of the server. */
-const outside = computed(() => route.path.startsWith('/shared/'))
+const outside = computed(() => /^\/(shared|list)\//.test(route.path))
 /** A page that shows nothing to whoever sees a part of the company. */
 const isOfAll = computed(() => route.path.startsWith('/sources'))
 const isForOthers = computed(() => isOfAll.value && !!session.person?.bound)

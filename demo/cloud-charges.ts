@@ -69,7 +69,7 @@ function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hour
     case 'disk':
       return [{ meter: 'disk-gb-month', variant: use.variant, quantity: gbMonths(use.gb, day, month) }]
     case 'snapshot':
-      return [{ meter: 'snapshot-gb-month', variant: null, quantity: gbMonths(use.gb, day, month) }]
+      return [{ meter: 'snapshot-gb-month', variant: null, quantity: gbMonths(storedGb(use, day, resource.since), day, month) }]
     case 'load balancer':
       return [{ meter: 'load-balancer-hour', variant: null, quantity: hours }]
     case 'transfer':
@@ -80,7 +80,7 @@ function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hour
       return [{ meter: 'analytics-scanned-tb', variant: null, quantity: rounded(use.tbPerDay * scale) }]
     case 'database':
       return [
-        { meter: 'database-hour', variant: use.size, quantity: hours },
+        ...(use.stopped && day >= use.stopped ? [] : [{ meter: 'database-hour', variant: use.size, quantity: hours } as Part]),
         { meter: 'database-gb-month', variant: null, quantity: gbMonths(use.gb, day, month) },
       ]
     case 'objects':

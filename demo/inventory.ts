@@ -1,6 +1,15 @@
 import { addDays, dayNumber, type Day } from '../core/time/day'
 import { FIRST_DAY, TODAY, months } from './calendar'
-import { bookingSpellings, demandStudy, idleGateways, recovery } from './planted'
+import {
+  bookingSpellings,
+  demandStudy,
+  disksLeftBehind,
+  growingSnapshots,
+  idleGateways,
+  recovery,
+  rehearsalZones,
+  stoppedDatabase,
+} from './planted'
 import { drawn } from './random'
 
 /** What a resource is charged for. Amounts that follow the traffic are per plain winter day. */
@@ -10,10 +19,10 @@ export type Use =
   | { kind: 'objects'; variant: string; gb: number; growthPerMonth: number; writes1000: number; reads1000: number }
   | { kind: 'transfer'; gbPerDay: number }
   | { kind: 'gateway'; gbPerDay: number }
-  | { kind: 'database'; size: string; gb: number }
+  | { kind: 'database'; size: string; gb: number; stopped?: Day }
   | { kind: 'logs'; ingestedGb: number; keptGb: number; searchedGb: number }
   | { kind: 'load balancer' }
-  | { kind: 'snapshot'; gb: number }
+  | { kind: 'snapshot'; gb: number; growthPerMonth?: number }
   | { kind: 'warehouse'; tbPerDay: number }
   | { kind: 'recovery'; servers: number }
 
@@ -608,6 +617,34 @@ export function brackwaterInventory(): CloudResource[] {
     until: idleGateways[0]!.rigRemoved,
     use: { kind: 'server', size: 'otter-4x16' },
   })
+  for (let i = 1; i <= disksLeftBehind.count; i++)
+    put({
+      ...plain,
+      ...{ account: disksLeftBehind.account, product: 'test-rig', type: 'Disk', name: `${disksLeftBehind.machine}-disk-${i}` },
+      tags: { team: 'vessel-telemetry', product: 'test-rig' },
+      use: { kind: 'disk', variant: disksLeftBehind.variant, gb: disksLeftBehind.gb },
+    })
+  put({
+    ...plain,
+    ...{ account: stoppedDatabase.account, product: 'data-lake', type: 'Database', name: stoppedDatabase.name },
+    tags: { team: 'data-lake', product: 'data-lake', environment: 'live' },
+    use: { kind: 'database', size: stoppedDatabase.size, gb: stoppedDatabase.gb, stopped: stoppedDatabase.stopped },
+  })
+  put({
+    ...plain,
+    ...{ account: growingSnapshots.account, product: 'maintenance-log', type: 'Snapshot', name: growingSnapshots.name },
+    since: growingSnapshots.since,
+    tags: { team: 'maintenance', product: 'maintenance-log', environment: 'live' },
+    use: { kind: 'snapshot', gb: growingSnapshots.gb, growthPerMonth: growingSnapshots.growthPerMonth },
+  })
+  for (let i = 1; i <= rehearsalZones.count; i++)
+    put({
+      ...plain,
+      ...{ account: rehearsalZones.account, product: 'booking-engine', environment: 'rehearsal', type: 'Disk' },
+      tags: { team: 'booking', product: 'booking-engine', environment: 'rehearsal' },
+      name: `rehearsal-booking-store-${i}`,
+      use: { kind: 'disk', variant: rehearsalZones.variant, gb: rehearsalZones.gb },
+    })
   for (let i = 1; i <= demandStudy.machines; i++) {
     const study = {
       ...plain,
@@ -748,8 +785,8 @@ export function coveredServers(inventory: CloudResource[], size: string, region:
 }
 
 /** GB in an object store on a day: it has grown evenly since the demo's first day. */
-export function storedGb(use: Extract<Use, { kind: 'objects' }>, day: Day): number {
-  return Math.round(use.gb + (use.growthPerMonth * (dayNumber(day) - dayNumber(FIRST_DAY))) / 30.4)
+export function storedGb(use: { gb: number; growthPerMonth?: number }, day: Day, since: Day = FIRST_DAY): number {
+  return Math.round(use.gb + ((use.growthPerMonth ?? 0) * (dayNumber(day) - dayNumber(since))) / 30.4)
 }
 
 /** Who of a team makes resources; the platform's are made by a pipeline. */

@@ -46,6 +46,14 @@ export const recurringCommitment = {
 }
 /** Seats paid twice, given back. */
 export const refund = { day: '2026-03-18', provider: 'Mossdesk', amount: '-588.00' }
+/** Disks of the test rig, which nobody took out with it. */
+export const disksLeftBehind = { machine: 'test-rig-alder', account: 'live-fleet', count: 4, gb: 900, variant: 'steady' }
+/** A database of a study that stands still since a day, with its storage. */
+export const stoppedDatabase = { name: 'pricing-study-db', account: 'data-lake', stopped: '2026-10-20', gb: 1600, size: 'otter-4x16' }
+/** Copies that only ever grow: nobody deletes the old. */
+export const growingSnapshots = { name: 'hull-pictures-copies', account: 'live-fleet', since: '2026-08-01', gb: 1200, growthPerMonth: 900 }
+/** Disks of the rehearsal in two zones, as live ones would be. */
+export const rehearsalZones = { account: 'rehearsal', count: 6, gb: 700, variant: 'steady, across zones' }
 /** A managed service whose copies are charged under another service: looked at whole, it costs several times what its own line says. */
 export const recovery = {
   name: 'recovery-booking',

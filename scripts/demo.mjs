@@ -75,6 +75,7 @@ const children = [
       RAIN_BARREL_DATA: data,
       BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`,
       SKERRY_REGISTER_URL: `http://127.0.0.1:${registerPort}`,
+      RAIN_BARREL_URL: process.env.RAIN_BARREL_URL || `http://127.0.0.1:${port}`,
       RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}`,
     },
   }),

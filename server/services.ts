@@ -5,7 +5,8 @@ import { ChargeStore } from './charges/charge-store'
 import { connectFromEnvironment } from './jobs/connections'
 import { lockFolder } from './db/folder-lock'
 import { openDatabase } from './db/open-database'
-import { CubeClient, cubeThread } from './charges/cube-client'
+import { CubeClient } from './charges/cube-client'
+import { CubeThread } from './charges/cube-thread'
 import { Exporter } from './exports/exporter'
 import { BodyReader } from './bodies/body-reader'
 import { Importer } from './imports/importer'
@@ -36,9 +37,9 @@ export async function startServices(
   const token = randomUUID()
   const unlock = lockFolder(dataDir, address ? { address, token } : {})
   const place = placeOf(dataDir)
-  const thread = cubeThread(serverDir) // is there by the time the database is
+  const thread = new CubeThread(serverDir) // is there by the time the database is
   const database = await openDatabase({ dataDir, serverDir, url }).catch(async (error: unknown) => {
-    await thread.terminate()
+    await thread.end()
     throw error
   })
   const charges = new ChargeStore(database)

@@ -1,39 +1,63 @@
 <script setup lang="ts">
-import type { ActionState } from '../../shared/contracts/savings'
+import { groupings, orders, type GroupedBy, type ListOrder } from '../../core/opportunity/grouped'
+import { stateChoices, type StateChoice } from '../utils/savings-list'
 
 const savings = useSavings()
 const session = useSession()
+const route = useRoute()
+const router = useRouter()
 useHead({ title: 'Savings · Rain Barrel' })
 onMounted(() => savings.load())
-const troubles: Partial<Record<ActionState, string>> = {
-  failed: 'last try failed',
-  lapsed: 'approval lapsed',
-  'not known': 'not known whether done',
+
+const oneOf = <T extends string>(value: unknown, all: readonly T[], usual: T): T => all.find(one => one === value) ?? usual
+const textOf = (value: unknown) => (typeof value === 'string' && value ? value : null)
+watch(
+  () => route.query,
+  ({ kind, centre, state, by, order }) => {
+    Object.assign(savings.narrowing, {
+      detector: textOf(kind),
+      centre: textOf(centre),
+      state: oneOf<StateChoice>(
+        state,
+        stateChoices.map(({ value }) => value),
+        'open',
+      ),
+      by: oneOf<GroupedBy>(by, groupings, 'detectorLabel'),
+      order: oneOf<ListOrder>(order, orders, 'per hour'),
+    })
+  },
+  { immediate: true },
+)
+const go = (change: Record<string, string | undefined>) => router.push({ query: { ...route.query, ...change } })
+const opened = ref<string | null>(null)
+/** A block of the curve opens what it stands for, in its group. */
+function openOne(id: string) {
+  opened.value = savings.groups.find(({ rows }) => rows.some(row => row.id === id))?.key ?? null
+  savings.choose(id)
 }
-const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } as const
+const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.ticked.includes(id)))
 </script>
 
 <template>
   <div class="page">
-    <p v-if="!savings.state && !savings.problem" class="note" role="status">Looking at what runs…</p>
+    <p v-if="!savings.state && !savings.problem" class="note" role="status">Looking for what can be saved…</p>
     <ProblemNote v-if="savings.problem" :problem="savings.problem" :retry="savings.state ? undefined : () => savings.load()" />
     <template v-if="savings.state">
-      <h1 class="sentence">
-        <template v-if="!savings.state.connected && !savings.state.opportunities.length"
-          >No cloud is connected. Set its address in the environment and start Rain Barrel again.</template
-        >
-        <template v-else-if="savings.state.said.length">{{ savings.state.said.join(' ') }}</template>
-        <template v-else-if="savings.looking">Looking at what runs…</template>
-        <template v-else>Nothing to save is in sight.</template>
-      </h1>
+      <SavingsSentence @go="go" />
       <div class="figures">
-        <span v-if="savings.open.length"
-          ><span class="big">{{ money(savings.monthly, savings.currency) }} {{ currencySign(savings.currency) }}</span
+        <span>
+          <span class="big">{{ money(savings.saved, savings.currency) }} {{ currencySign(savings.currency) }}</span
           ><span class="label"
-            >a month, in {{ savings.open.length }} {{ savings.open.length === 1 ? 'opportunity' : 'opportunities' }}</span
-          ></span
+            >a month, in {{ count(savings.listed.length) }} {{ savings.listed.length === 1 ? 'opportunity' : 'opportunities' }}</span
+          >
+        </span>
+        <span v-if="savings.notCounted.length" class="minor"
+          ><b>{{ money(savings.notCountedSum, savings.currency) }} {{ currencySign(savings.currency) }}</b> not counted twice</span
         >
-        <button v-if="session.seesAll" class="link" :disabled="savings.looking || !savings.state.connected" @click="savings.look()">
+        <span v-if="savings.state.whole.unrated.length" class="warn"
+          >{{ count(savings.state.whole.unrated.length) }} without a rate into {{ savings.currency }}: in no total</span
+        >
+        <button v-if="session.seesAll && savings.state.connected" class="link" :disabled="savings.looking" @click="savings.look()">
           {{ savings.looking ? 'Looking…' : 'Look again' }}
         </button>
         <span v-if="savings.state.ledger.length" class="sofar"
@@ -43,47 +67,16 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
       </div>
       <div class="columns" :class="{ open: savings.chosen }">
         <div class="body">
-          <div v-if="savings.state.opportunities.length" class="scroll" tabindex="0" role="group" aria-label="opportunities">
-            <table class="ledger" data-testid="opportunities">
-              <thead>
-                <tr>
-                  <th>what</th>
-                  <th>where</th>
-                  <th>owner</th>
-                  <th class="n">saves a month</th>
-                  <th class="n">work</th>
-                  <th>state</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr
-                  v-for="opportunity in savings.state.opportunities"
-                  :key="opportunity.id"
-                  class="acts"
-                  :class="{ chosen: savings.chosenId === opportunity.id }"
-                >
-                  <td>
-                    <button class="link" :aria-pressed="savings.chosenId === opportunity.id" @click="savings.choose(opportunity.id)">
-                      {{ opportunity.title }}
-                    </button>
-                  </td>
-                  <td>{{ opportunity.subAccountName }} · {{ opportunity.region }}</td>
-                  <td>
-                    {{ opportunity.owner ?? '–' }}<span v-if="opportunity.centre" class="minor centre">{{ opportunity.centre }}</span>
-                  </td>
-                  <td class="n">{{ money(opportunity.monthlySaving, opportunity.currency) }} {{ opportunity.currency }}</td>
-                  <td class="n">{{ opportunity.minutesOfWork }} min</td>
-                  <td>
-                    <span aria-hidden="true">{{ marks[opportunity.state] }}</span> {{ opportunity.state
-                    }}<span v-if="opportunity.action && troubles[opportunity.action.state]" class="bad"
-                      >, {{ troubles[opportunity.action.state] }}</span
-                    >
-                  </td>
-                </tr>
-              </tbody>
-            </table>
+          <SavingsCurve :opened="opened" @open="openOne" />
+          <SavingsTable :opened="opened" @open="key => (opened = key)" />
+          <div v-if="tickedRows.length" class="ticked" role="group" aria-label="with those chosen">
+            <span class="note">{{ count(tickedRows.length) }} chosen:</span>
+            <DecisionBar :rows="tickedRows" />
+            <HandOver :rows="tickedRows" />
           </div>
+          <SavingsLists />
           <SavingsLedger />
+          <FinderList />
           <ConnectionBar v-if="session.seesAll" @delivered="savings.load()" />
         </div>
         <OpportunityMargin v-if="savings.chosen" :opportunity="savings.chosen" />
@@ -93,16 +86,25 @@ const marks = { spotted: '☐', 'under way': '◧', done: '☑', gone: '☒' } a
 </template>
 
 <style scoped>
-.centre {
-  margin-left: 8px;
-}
 .sofar {
   margin-left: auto;
   color: var(--ink-2);
 }
-
 .body {
   min-width: 0;
+}
+.ticked {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: flex-start;
+  background: var(--paper-raised);
+  border: 1px solid var(--act);
+  border-radius: 4px;
+  padding: 8px 12px;
+  margin-top: 8px;
 }
 .columns {
   display: grid;

@@ -1,10 +1,23 @@
 import { defineStore } from 'pinia'
+import { computed, reactive, ref } from 'vue'
+import { savingsCurve, minutesToHalf } from '../../core/opportunity/curve'
+import { groupSavings, savedOf, type GroupedBy, type ListOrder } from '../../core/opportunity/grouped'
 import { addTexts } from '../../core/money/amount-text'
 import type { ProblemDetails } from '../../shared/contracts/common'
-import { actionPreview, savingsState, type ActionPreview, type SavingsState } from '../../shared/contracts/savings'
-import { computed, ref } from 'vue'
+import {
+  actionPreview,
+  savingsState,
+  thresholdsPreview,
+  type ActionPreview,
+  type SavingsDecision,
+  type SavingsState,
+  type ThresholdsPreview,
+  type ThresholdsSet,
+} from '../../shared/contracts/savings'
+import { listLink, savingsLists, type ListsToMake, type SavingsLists } from '../../shared/contracts/savings-lists'
 import { useSession } from './session'
 import { client, problemOf } from '../utils/client'
+import { listedOf, type SavingsNarrowing } from '../utils/savings-list'
 
 export const useSavings = defineStore('savings', () => {
   const session = useSession()
@@ -14,20 +27,41 @@ export const useSavings = defineStore('savings', () => {
   const chosenId = ref<string | null>(null)
   const preview = ref<ActionPreview | null>(null)
   const acting = ref(false)
+  /** What the list shows, as the page's address has it. */
+  const narrowing = reactive<SavingsNarrowing & { by: GroupedBy; order: ListOrder }>({
+    ...{ detector: null, centre: null, state: 'open', by: 'detectorLabel', order: 'per hour' },
+  })
+  /** Ticked, for what is done with several at once. */
+  const ticked = ref<string[]>([])
 
+  const currency = computed(() => state.value?.whole.currency ?? 'EUR')
+  const listed = computed(() =>
+    state.value ? listedOf(state.value.opportunities, state.value.finders, state.value.whole.currency, narrowing) : [],
+  )
+  const groups = computed(() => groupSavings(listed.value, narrowing.by, narrowing.order))
+  const saved = computed(() => savedOf(listed.value))
+  const curve = computed(() =>
+    savingsCurve(listed.value.map(({ id, saved, minutesOfWork: minutes }) => ({ id, saved: saved ?? '0', minutes }))),
+  )
+  const half = computed(() => minutesToHalf(curve.value))
+  const shownIds = computed(() => new Set(listed.value.map(({ id }) => id)))
+  /** What the list does not count since another does. */
+  const notCounted = computed(() => (state.value?.whole.notCounted ?? []).filter(({ id }) => shownIds.value.has(id)))
+  const notCountedSum = computed(() => addTexts(notCounted.value.map(({ amount }) => amount)))
   const chosen = computed(() => state.value?.opportunities.find(o => o.id === chosenId.value) ?? null)
-  const open = computed(() => state.value?.opportunities.filter(o => o.state !== 'done' && o.state !== 'gone') ?? [])
-  const currency = computed(() => state.value?.opportunities[0]?.currency ?? 'EUR')
-  const monthly = computed(() => addTexts(open.value.map(o => o.monthlySaving)))
-  const promised = computed(() => addTexts(state.value?.ledger.map(l => l.promised ?? '0') ?? []))
-  const seen = computed(() => addTexts(state.value?.ledger.map(l => l.seen ?? '0') ?? []))
+  const ledgerOf = (what: 'promised' | 'seen') =>
+    addTexts((state.value?.ledger ?? []).filter(line => line.currency === currency.value).map(line => line[what] ?? '0'))
+  const promised = computed(() => ledgerOf('promised'))
+  const seen = computed(() => ledgerOf('seen'))
 
-  async function attempt(work: () => Promise<void>) {
+  async function attempt(work: () => Promise<void>): Promise<boolean> {
     try {
       await work()
       problem.value = null
+      return true
     } catch (error) {
       problem.value = problemOf(error)
+      return false
     }
   }
 
@@ -35,7 +69,8 @@ export const useSavings = defineStore('savings', () => {
     attempt(async () => {
       state.value = await client.get('savings', savingsState)
       await session.load()
-      if (session.seesAll && state.value.connected && !state.value.opportunities.length) await look()
+      const isLookedThrough = state.value.opportunities.some(({ confidence }) => confidence === 'measured')
+      if (session.seesAll && state.value.connected && !isLookedThrough) await look()
     })
   async function look() {
     looking.value = true
@@ -48,6 +83,16 @@ export const useSavings = defineStore('savings', () => {
     chosenId.value = id
     preview.value = null
   }
+  function tick(ids: readonly string[], isOn: boolean) {
+    const others = ticked.value.filter(id => !ids.includes(id))
+    ticked.value = isOn ? [...others, ...ids] : others
+  }
+  /** Keeps what is decided. @returns whether it was kept. */
+  const decide = (decision: SavingsDecision) =>
+    attempt(async () => {
+      state.value = await client.send('POST', 'savings/decisions', decision, savingsState)
+      ticked.value = ticked.value.filter(id => shownIds.value.has(id))
+    })
   const showPreview = () =>
     attempt(async () => {
       preview.value = await client.send('POST', 'savings/preview', { id: chosenId.value }, actionPreview)
@@ -68,24 +113,51 @@ export const useSavings = defineStore('savings', () => {
     }
     acting.value = false
   }
+  /** Lists that were handed over; null until they are asked for. */
+  const lists = ref<SavingsLists | null>(null)
+  const loadLists = () =>
+    attempt(async () => {
+      lists.value = await client.get('savings/lists', savingsLists)
+    })
+  /** Makes a list for each owner. @returns those, and whose owner nobody knows; null where none could be made. */
+  async function handOver(asked: ListsToMake): Promise<SavingsLists | null> {
+    let made: SavingsLists | null = null
+    await attempt(async () => {
+      made = await client.send('POST', 'savings/lists', asked, savingsLists)
+      await loadLists()
+    })
+    return made
+  }
+  /** A link that opens a list, as a path; null where it could not be made. */
+  async function linkTo(id: string): Promise<string | null> {
+    let path: string | null = null
+    await attempt(async () => {
+      path = (await client.send('POST', `savings/lists/${id}/link`, {}, listLink)).path
+    })
+    return path
+  }
+  const takeBack = (id: string) =>
+    attempt(async () => {
+      lists.value = await client.send('DELETE', `savings/lists/${id}`, {}, savingsLists)
+    })
+
+  /** What other thresholds would find; null where it cannot be said. */
+  async function tryThresholds(asked: ThresholdsSet): Promise<ThresholdsPreview | null> {
+    let found: ThresholdsPreview | null = null
+    await attempt(async () => {
+      found = await client.send('POST', 'savings/thresholds/preview', asked, thresholdsPreview)
+    })
+    return found
+  }
+  const setThresholds = (asked: ThresholdsSet) =>
+    attempt(async () => {
+      state.value = await client.send('PUT', 'savings/thresholds', asked, savingsState)
+    })
 
   return {
-    state,
-    problem,
-    looking,
-    chosenId,
-    chosen,
-    preview,
-    acting,
-    open,
-    currency,
-    monthly,
-    promised,
-    seen,
-    load,
-    look,
-    choose,
-    showPreview,
-    approve,
+    ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
+    ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, promised, seen },
+    ...{ lists, loadLists, handOver, linkTo, takeBack },
+    ...{ load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
   }
 })

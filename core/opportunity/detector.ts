@@ -1,5 +1,7 @@
 import type { RateCard } from '../ratecard/rate-card'
 import type { Day } from '../time/day'
+import type { BilledResource, Bill } from './bill/billed-resource'
+import type { BillFinding } from './bill/finding'
 import type { Deed } from './deeds'
 import type { Opportunity, OutsideEvent, Reading, Resource, ResourceCharge } from './opportunity'
 
@@ -37,10 +39,41 @@ export type DetectorAction = {
   noun: string
 }
 
-/** One way to find savings in what connectors report: what it needs, finds and does, and all that is said of it, in one file. */
-export type Detector = {
+/** A figure that decides what is found: it can be set for the company and for a sub account. */
+export type Threshold = {
+  key: string
+  /** Such as `days without use, at least`. */
+  label: string
+  unit: string
+  usual: number
+  least: number
+  most: number
+  /** Where only these can be told apart. */
+  options?: readonly number[]
+}
+/** Thresholds as they are set, by key. */
+export type Settings = Readonly<Record<string, number>>
+
+type Common = {
   detector: string
   label: string
+  /** How many that are open are spoken of, as a sentence. */
+  says: (open: number) => string
+}
+
+/** One way to find savings in the bill alone, for every source: what it looks at, finds, and all that is said of it, in one file. */
+export type BillDetector = Common & {
+  from: 'bill'
+  thresholds: readonly Threshold[]
+  /** @param settings what its thresholds are set to for a resource. */
+  find: (bill: Bill, settings: (resource: BilledResource) => Settings) => BillFinding[]
+  /** What its owner does, in words, and how it can be undone. */
+  byHand: { steps: (found: Opportunity) => string[]; undo: string }
+}
+
+/** One way to find savings in what connectors report: what it needs, finds and does, and all that is said of it, in one file. */
+export type ConnectionDetector = Common & {
+  from: 'connection'
   needs: Needs
   /** @param facts one resource after the other: so many are not held at once. */
   find: (facts: AsyncIterable<Facts> | Iterable<Facts>, context: DetectorContext) => Promise<Opportunity[]>
@@ -50,8 +83,9 @@ export type Detector = {
    */
   whyNot: (approved: Opportunity, facts: Facts, context: DetectorContext) => string | null
   action: DetectorAction
-  /** How many that are open are spoken of, as a sentence. */
-  says: (open: number) => string
   /** Reads evidence that was kept in an earlier form, where there was one. */
   earlierEvidence?: (kept: object) => Opportunity['evidence'] | null
 }
+
+/** A way to find savings. */
+export type Detector = BillDetector | ConnectionDetector

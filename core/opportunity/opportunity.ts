@@ -1,5 +1,6 @@
 import type { Day } from '../time/day'
 import type { Working } from '../working/working'
+import type { Effect } from './effect'
 
 /** What an inventory says of a resource. */
 export type Resource = {
@@ -44,6 +45,14 @@ export type EvidenceSeries = {
 /** What proves an opportunity: measured over days, the end exclusive. */
 export type Evidence = { from: Day; to: Day; series: EvidenceSeries[] }
 
+/** What an opportunity rests on: what was measured, or the bill alone. */
+export const confidences = ['measured', 'from the bill'] as const
+export type Confidence = (typeof confidences)[number]
+
+/** What may go wrong for those who use it. */
+export const risks = ['none', 'little', 'some'] as const
+export type Risk = (typeof risks)[number]
+
 /** Something that can be saved, with what proves it. Amounts are decimal text in `currency`. */
 export type Opportunity = {
   id: string
@@ -51,6 +60,8 @@ export type Opportunity = {
   title: string
   resourceId: string
   resourceName: string
+  /** The service that charges for it; empty where nobody says. */
+  service: string
   provider: string
   region: string
   subAccountName: string
@@ -59,8 +70,12 @@ export type Opportunity = {
   monthlySaving: string
   /** Evaluates to the monthly saving. */
   working: Working
-  /** The unit price that the saving rests on, for comparing with the bill afterwards. */
-  hourlyPrice: string
+  /** What acting costs once, and how that is made up; null where it costs nothing. */
+  oneOff: { amount: string; working: Working } | null
+  /** What it does to what is paid, charge by charge: they add up to the monthly saving. */
+  effects: Effect[]
   evidence: Evidence
+  confidence: Confidence
+  risk: Risk
   minutesOfWork: number
 }

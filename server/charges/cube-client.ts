@@ -1,16 +1,13 @@
 import { randomUUID } from 'node:crypto'
-import { join } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { Worker } from 'node:worker_threads'
 import { dictionaryNames, type DictionaryName } from '../../core/focus/star'
 import type { ChargeStore } from './charge-store'
 import type { Counting, CountingPeriod } from './counting'
 import type { Database } from '../db/database'
 import { readBeside } from '../stores/beside'
 import type { Bound } from '../../core/allocation/bound'
-import type { CubeChanges, CubeReply, CubeRequest } from './cube/cube-messages'
-import { GivenUp } from './cube/in-slices'
-import { ChargesSeen, type Seen } from './charges-seen'
+import type { CubeChanges, CubeRequest } from './cube/cube-messages'
+import { ChargesSeen } from './charges-seen'
+import type { CubeThread } from './cube-thread'
 
 /** So many dictionary entries are handed on in one message. */
 const ENTRIES_AT_ONCE = 20_000
@@ -20,14 +17,8 @@ const MOST_READINGS = 5
 
 const keyOf = ({ source, start }: { source: string; start: string }) => JSON.stringify([source, start])
 
-/** Starts the thread that has the charges. */
-export const cubeThread = (serverDir: string): Worker => new Worker(pathToFileURL(join(serverDir, 'workers/cube.mjs')))
-
 /** All charges in a thread of their own: filled from the database, asked through messages, by what whoever asks may see. */
 export class CubeClient {
-  #worker: Worker
-  #waiting = new Map<number, { resolve: (reply: never) => void; reject: (error: Error) => void }>()
-  #last = 0
   #knownIds = new Map(dictionaryNames.map(name => [name, 0]))
   /** The billing periods in memory, and whose charges they have. */
   #loads = new Map<string, CountingPeriod>()
@@ -37,44 +28,20 @@ export class CubeClient {
   readonly #me = randomUUID()
   #turn: Promise<void> = Promise.resolve()
 
-  /** @param worker the thread, which may be under way before the database is open. */
+  /** @param thread may be under way before the database is open. */
   constructor(
-    worker: Worker,
+    private readonly thread: CubeThread,
     private readonly charges: ChargeStore,
     private readonly database: Database,
-  ) {
-    this.#worker = worker
-    this.#worker.on('message', (reply: CubeReply) => {
-      const waiting = this.#waiting.get(reply.id)
-      this.#waiting.delete(reply.id)
-      if ('givenUp' in reply) waiting?.reject(new GivenUp())
-      else if ('error' in reply) waiting?.reject(new Error(reply.error))
-      else waiting?.resolve({ revision: reply.revision, result: reply.result } as never)
-    })
-    this.#worker.on('error', error => {
-      for (const { reject } of this.#waiting.values()) reject(error as Error)
-      this.#waiting.clear()
-    })
-  }
+  ) {}
 
   /** What someone may see of the charges; null for all. */
   within(bound: Bound | null): ChargesSeen {
-    return new ChargesSeen((request, unwanted) => this.#send({ ...request, within: bound } as CubeRequest, [], unwanted))
+    return new ChargesSeen((request, unwanted) => this.thread.send({ ...request, within: bound } as CubeRequest, [], unwanted))
   }
 
   async #change<K extends keyof CubeChanges>(change: K, argument: CubeChanges[K], transfer: ArrayBuffer[] = []): Promise<void> {
-    await this.#send({ change, argument } as CubeRequest, transfer)
-  }
-
-  #send<T>(request: Omit<CubeRequest, 'id'>, transfer: ArrayBuffer[] = [], unwanted?: AbortSignal): Promise<Seen<T>> {
-    const id = ++this.#last
-    return new Promise((resolve, reject) => {
-      this.#waiting.set(id, { resolve, reject })
-      this.#worker.postMessage({ id, ...request }, transfer)
-      const giveUp = () => this.#worker.postMessage({ giveUp: id } satisfies CubeRequest)
-      if (unwanted?.aborted) giveUp()
-      else unwanted?.addEventListener('abort', giveUp, { once: true })
-    })
+    await this.thread.send({ change, argument } as CubeRequest, transfer)
   }
 
   /** The state of the charges that questions see; below zero until the first. */
@@ -170,6 +137,6 @@ export class CubeClient {
   }
 
   async close(): Promise<void> {
-    await this.#worker.terminate()
+    await this.thread.end()
   }
 }

@@ -2,7 +2,15 @@ import { connectors, connectorThatCan, withConnector } from '../connectors/conne
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
 import { actJob, approveAction } from '../use-cases/act'
-import { mustBeTheirs, previewAction, savingsState } from '../use-cases/savings'
+import type { SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
+import type { AnswerToList, ListsToMake, SavingsFileAsked } from '../../shared/contracts/savings-lists'
+import { saveThresholds } from '../stores/decisions'
+import { revokeList } from '../stores/savings-lists'
+import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
+import { savingsFile } from '../use-cases/savings-file'
+import { savingFor } from '../use-cases/savings-found'
+import { allSavingsLists, answerSavingsList, linkToList, makeSavingsLists, mustBeList, openSavingsList } from '../use-cases/savings-lists'
+import { mustBeThresholds, previewThresholds } from '../use-cases/savings-thresholds'
 import type { EngineWork } from './engine-work'
 
 /** What can be saved, of what is for whoever asks. */
@@ -23,15 +31,67 @@ export class Savings {
     return this.state()
   }
 
+  /** Keeps what somebody decides about some of them. */
+  async decide(asked: SavingsDecision) {
+    await decideSavings(this.work, asked)
+    return this.state()
+  }
+
+  /** Sets the thresholds of detectors in place of all that were set. */
+  async setThresholds(asked: ThresholdsSet) {
+    mustBeThresholds(asked)
+    await saveThresholds(this.work.database.db, asked.thresholds, this.work.asker.id)
+    return this.state()
+  }
+
+  /** What would be found with other thresholds; sets nothing. */
+  previewThresholds(asked: ThresholdsSet) {
+    return previewThresholds(this.work, asked)
+  }
+
+  /** Lists that were handed over. */
+  lists() {
+    return allSavingsLists(this.work)
+  }
+
+  /** Makes a list for each owner, and mails it where that is wanted. */
+  async makeLists(asked: ListsToMake) {
+    const made = await makeSavingsLists(this.work, asked)
+    this.work.jobs.wake()
+    return made
+  }
+
+  linkToList(id: string) {
+    return linkToList(this.work, id)
+  }
+
+  async revokeList(id: string) {
+    await mustBeList(this.work, id)
+    await revokeList(this.work.database.db, id)
+    return this.lists()
+  }
+
+  file(asked: SavingsFileAsked) {
+    return savingsFile(this.work, asked)
+  }
+
+  openList(secret: string) {
+    return openSavingsList(this.work, secret)
+  }
+
+  answerList(secret: string, asked: AnswerToList) {
+    return answerSavingsList(this.work, secret, asked)
+  }
+
   /** What approving would do; does nothing. */
   async preview(id: string) {
-    await mustBeTheirs(this.work, id)
+    await savingFor(this.work, id)
     return previewAction(this.work, id)
   }
 
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
-    await mustBeTheirs(this.work, id)
+    await savingFor(this.work, id)
     await approveAction(this.work.database.db, id, this.work.asker.id)
     await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()

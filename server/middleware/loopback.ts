@@ -6,8 +6,11 @@ const loopback = /^(::1|(::ffff:)?127(\.\d{1,3}){3})$/
 
 const isOwnName = (host: string | undefined) => ['127.0.0.1', 'localhost', '[::1]', process.env.HOST].includes(host?.replace(/:\d+$/, ''))
 
-/** A read-only link: its secret is what lets one in. */
-const isShared = (path: string, method: string) => method === 'GET' && path.startsWith('/api/v1/shared/')
+/** A link: its secret is what lets one read what it shows, and answer to a list. */
+const isShared = (path: string, method: string) =>
+  method === 'GET'
+    ? /^\/api\/v1\/shared(-savings)?\//.test(path)
+    : method === 'POST' && /^\/api\/v1\/shared-savings\/[^/?]+\/answers$/.test(path)
 
 const fromElsewhere = new Problem(
   'forbidden',

@@ -1,12 +1,64 @@
+import { z } from 'zod'
 import * as contracts from '../../shared/contracts/savings'
+import * as lists from '../../shared/contracts/savings-lists'
 import { id } from './replies'
 import { operation } from './operation'
+
+const listPart = { id: z.uuid('a list has an id like 00000000-0000-4000-8000-000000000000') }
 
 export const savings = {
   state: operation('savings', 'get', '/savings', 'Opportunities and the ledger.', { reach: 'bounded', reply: contracts.savingsState }),
   look: operation('savings', 'post', '/savings/look', 'Looks again through the connector.', {
     reach: 'company',
     reply: contracts.savingsState,
+  }),
+  decide: operation('savings', 'post', '/savings/decisions', 'What somebody decides about some opportunities, all or none.', {
+    reach: 'bounded',
+    body: contracts.savingsDecision,
+    reply: contracts.savingsState,
+  }),
+  setThresholds: operation('savings', 'put', '/savings/thresholds', 'Sets the thresholds of detectors, in place of all that were set.', {
+    reach: 'company',
+    body: contracts.thresholdsSet,
+    reply: contracts.savingsState,
+  }),
+  previewThresholds: operation('savings', 'post', '/savings/thresholds/preview', 'What would be found with other thresholds.', {
+    reach: 'company',
+    body: contracts.thresholdsSet,
+    reply: contracts.thresholdsPreview,
+  }),
+  lists: operation('savings', 'get', '/savings/lists', 'Lists that were handed to owners, with what they answered.', {
+    reach: 'bounded',
+    reply: lists.savingsLists,
+  }),
+  makeLists: operation('savings', 'post', '/savings/lists', 'A list of some opportunities for each owner, mailed where that is wanted.', {
+    reach: 'bounded',
+    body: lists.listsToMake,
+    reply: lists.savingsLists,
+  }),
+  linkToList: operation('savings', 'post', '/savings/lists/{id}/link', 'A link that opens a list; it is told this once.', {
+    parts: listPart,
+    reach: 'bounded',
+    reply: lists.listLink,
+  }),
+  revokeList: operation('savings', 'delete', '/savings/lists/{id}', 'Takes a list back: nothing opens it any more.', {
+    parts: listPart,
+    reach: 'bounded',
+    reply: lists.savingsLists,
+  }),
+  file: operation('savings', 'post', '/savings/file', 'Some opportunities as a file.', {
+    reach: 'bounded',
+    body: lists.savingsFileAsked,
+    reply: 'file',
+  }),
+  openList: operation('savings', 'get', '/shared-savings/{secret}', 'What a link to a list shows.', {
+    reach: 'common',
+    reply: lists.sharedSavings,
+  }),
+  answerList: operation('savings', 'post', '/shared-savings/{secret}/answers', "An owner's answer to one opportunity of their list.", {
+    reach: 'common',
+    body: lists.answerToList,
+    reply: lists.sharedSavings,
   }),
   preview: operation('savings', 'post', '/savings/preview', 'What approving would do.', {
     reach: 'bounded',

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, not, notInArray, sql } from 'drizzle-orm'
-import { detectorOf, detectors } from '../../core/opportunity/detectors'
+import { connectionDetectorOf, connectionDetectors } from '../../core/opportunity/detectors'
 import type { Opportunity } from '../../core/opportunity/opportunity'
-import type { ActionState, ActionStep, OpportunityState } from '../../shared/contracts/savings'
+import { ANY } from '../../core/opportunity/realised'
+import type { ActionState, ActionStep, FoundState } from '../../shared/contracts/savings'
 import type { Db } from '../db/database'
 import { action, opportunity } from '../db/schema'
 
@@ -49,9 +50,16 @@ export async function listOpportunities(db: Db): Promise<{ opportunity: StoredOp
 }
 
 function asKept(row: StoredOpportunity): StoredOpportunity {
-  const evidence = detectors.find(({ detector }) => detector === row.detector)?.earlierEvidence?.(row.body.evidence)
-  return evidence ? { ...row, body: { ...row.body, evidence } } : row
+  const { body } = row
+  const evidence = connectionDetectors.find(({ detector }) => detector === row.detector)?.earlierEvidence?.(body.evidence)
+  return { ...row, body: { ...earlierFacts(body), ...body, ...(evidence && { evidence }) } }
 }
+
+/** What was not said of an opportunity before: everything of its resource was to go, as it was measured. */
+const earlierFacts = ({ resourceId, monthlySaving }: Opportunity): Partial<Opportunity> => ({
+  ...{ service: '', oneOff: null, confidence: 'measured', risk: 'little' },
+  effects: [{ resourceId, sku: ANY, how: 'gone', now: monthlySaving, then: '0' }],
+})
 
 export async function findOpportunity(db: Db, id: string) {
   return (await listOpportunities(db)).find(row => row.opportunity.id === id) ?? null
@@ -75,7 +83,7 @@ export async function approve(db: Db, { id, body }: StoredOpportunity, who: stri
     const step: ActionStep = {
       at: new Date().toISOString(),
       who,
-      what: `approved: ${detectorOf(body.detector).action.deed} ${body.resourceName}`,
+      what: `approved: ${connectionDetectorOf(body.detector).action.deed} ${body.resourceName}`,
       outcome: 'recorded',
     }
     await tx
@@ -109,7 +117,7 @@ export async function approve(db: Db, { id, body }: StoredOpportunity, who: stri
 }
 
 /** Where an action leaves its opportunity. One whose approval has lapsed is none, until a look finds it again. */
-const opportunityAfter: Record<ActionState, OpportunityState> = {
+const opportunityAfter: Record<ActionState, FoundState> = {
   approved: 'under way',
   sent: 'under way',
   'not known': 'under way',

@@ -1,5 +1,5 @@
 import { deeds } from '../../core/opportunity/deeds'
-import { detectorOf } from '../../core/opportunity/detectors'
+import { connectionDetectorOf } from '../../core/opportunity/detectors'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
 import { ConnectorFailed, type ActionOutcome, type Capability, type Connector } from '../connectors/connector'
 import type { Db } from '../db/database'
@@ -48,7 +48,7 @@ async function known(db: Db, id: string) {
 
 /** The connection that an opportunity is acted on through: it has what is looked at just before. */
 function connectorFor(db: Db, { detector, body }: StoredOpportunity): Promise<Connector> {
-  const { measurements, events } = detectorOf(detector).needs
+  const { measurements, events } = connectionDetectorOf(detector).needs
   const wanted: Capability[] = ['inventory', 'actions']
   if (measurements?.length) wanted.push('measurements')
   if (events) wanted.push('events')
@@ -85,7 +85,7 @@ async function settle(act: Act): Promise<boolean> {
   const { from, connector, approved, opportunity, who } = act
   const { db } = from
   const { resourceName } = opportunity.body
-  const doing = deeds[detectorOf(opportunity.detector).action.deed]
+  const doing = deeds[connectionDetectorOf(opportunity.detector).action.deed]
   const what = `ask what became of ${doing.now} ${resourceName}`
   let found: ActionOutcome
   try {
@@ -115,7 +115,7 @@ async function attempt(act: Act, about: About): Promise<void> {
   const { from, connector, opportunity, who } = act
   const { db } = from
   const { resourceId, resourceName } = opportunity.body
-  const { action, needs } = detectorOf(opportunity.detector)
+  const { action, needs } = connectionDetectorOf(opportunity.detector)
   const doing = deeds[action.deed]
   const approved = (await known(db, opportunity.id)).action! // as it stands now: its key may be another
   const tries = approved.tries + 1
@@ -158,7 +158,7 @@ async function attempt(act: Act, about: About): Promise<void> {
 
 /** Why what the approval rests on does not hold at this moment; null where it does. */
 async function whyNot({ from, connector, opportunity: { body } }: Act): Promise<string | null> {
-  const detector = detectorOf(body.detector)
+  const detector = connectionDetectorOf(body.detector)
   const { deed } = detector.action
   const inventory = capabilityOf(connector, 'inventory')
   const resource = (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)

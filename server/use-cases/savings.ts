@@ -1,25 +1,21 @@
-import type { Owner } from '../../core/allocation/whose'
 import { Decimal, decimalText } from '../../core/money/decimal'
-import { scaledText } from '../../core/money/scaled'
-import { detectorOf, detectors } from '../../core/opportunity/detectors'
-import { promisedSince, realisedSaving } from '../../core/opportunity/realised'
-import { addDays, daysBetween } from '../../core/time/day'
-import type { ActionPreview, LedgerLine, OpportunityView, SavingsState } from '../../shared/contracts/savings'
+import { connectionDetectorOf, connectionDetectors, detectors } from '../../core/opportunity/detectors'
+import type { ActionPreview, OpportunityView, SavingsDecision, SavingsState } from '../../shared/contracts/savings'
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
-import { Problem, notFound } from '../problems/problem'
-import type { ChargesSeen } from '../charges/charges-seen'
-import type { Work } from './work'
+import { Problem, conflict } from '../problems/problem'
+import { decide } from '../stores/decisions'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
-import { findOpportunity, keepFound, listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import { findOpportunity, keepFound } from '../stores/savings'
 import { settleOpen } from './act'
 import { canMeet, factsKept, type FactsFrom } from './detector-facts'
 import { observe } from './observe'
-import { reportedTo } from '../charges/delivered-days'
-
-type Needed = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>
-const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
+import { detectorFor, foundSavings, isOpen, unknownOpportunity, type SavingsWork } from './savings-found'
+import { savingsLedger } from './savings-ledger'
+import { wholeOf } from './whole-saving'
+import { finders } from './savings-thresholds'
+import type { Work } from './work'
 
 /**
  * Looks through a connection for what can be saved, with every detector that it has what for, and keeps what is found; asks first what
@@ -37,7 +33,7 @@ export async function lookForSavings(from: FactsFrom, connector: Connector, who:
       'There is nothing to price a saving with',
       `Drop the rate card of ${connector.provider} under Sources first.`,
     )
-  const able = detectors.filter(({ needs }) => canMeet(connector, needs))
+  const able = connectionDetectors.filter(({ needs }) => canMeet(connector, needs))
   await observe(
     db,
     connector,
@@ -53,24 +49,46 @@ export async function lookForSavings(from: FactsFrom, connector: Connector, who:
   return count
 }
 
-/** Everything the place shows: opportunities with owner and state, and the ledger. */
-export async function savingsState(work: Needed): Promise<SavingsState> {
-  const { database, seen, people, asker } = work
-  const all = await listOpportunities(database.db)
-  const saved = await currentPlan(database.db)
-  const owners = await ownersOf(seen, all)
-  const rows = asker.bound ? all.filter(({ opportunity }) => owners.get(opportunity.id)) : all
-  const opportunities = rows.map(({ opportunity, action }): OpportunityView => {
-    const { body } = opportunity
-    const target = owners.get(opportunity.id)?.target
+/** Everything the place shows: opportunities with owner and state, what they come to, and the ledger. */
+export async function savingsState(work: SavingsWork): Promise<SavingsState> {
+  const { database, seen, people } = work
+  const found = await foundSavings(work)
+  const [saved, whole, ways, ledger, all, { revision }] = await Promise.all([
+    currentPlan(database.db),
+    wholeOf(
+      work,
+      found.filter(isOpen).map(({ body }) => body),
+    ),
+    finders(work, found),
+    savingsLedger(work, found),
+    connectors(database.db),
+    seen.ask('facts', undefined),
+  ])
+  const seenTo = new Map(ledger.map(line => [line.id, line]))
+  const { counted, ...total } = whole
+  const opportunities = found.map((one): OpportunityView => {
+    const { body, decision, action } = one
+    const { effects: _, ...own } = body
+    const target = one.owner?.target
     const centre = saved?.plan.centres.find(c => c.id === target)
-    const { deed, noun } = detectorOf(body.detector).action
+    const detector = detectorFor(body)
+    const line = seenTo.get(body.id)
     return {
-      ...{ ...body, deed, noun },
-      state: opportunity.state,
-      foundAt: opportunity.foundAt,
+      ...own,
+      state: one.state === 'done' && line?.seen != null && line.daysSince >= DAYS_TO_MEASURE ? 'measured' : one.state,
+      foundAt: one.foundAt,
+      firstYear: decimalText(new Decimal(body.monthlySaving).times(12).minus(body.oneOff?.amount ?? 0)),
+      counted: Object.hasOwn(counted, body.id) ? counted[body.id]! : null,
+      canDo: detector.from === 'connection' ? { deed: detector.action.deed, noun: detector.action.noun } : null,
+      byHand: detector.from === 'bill' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
       owner: centre?.owner ? people.nameOf(centre.owner) : null,
+      cameBack: one.cameBack,
+      decision: decision && {
+        ...{ state: decision.state, who: people.nameOf(decision.who), at: decision.at, reason: decision.reason },
+        ...{ lookAgain: decision.lookAgain, due: decision.due, doneOn: decision.doneOn },
+        notes: decision.notes.map(note => ({ ...note, who: people.nameOf(note.who) })),
+      },
       action: action && {
         state: action.state,
         approvedBy: people.nameOf(action.approvedBy),
@@ -81,93 +99,34 @@ export async function savingsState(work: Needed): Promise<SavingsState> {
       },
     }
   })
-  const done = rows.filter((row): row is { opportunity: StoredOpportunity; action: StoredAction } => row.action?.state === 'done')
-  const { revision } = await seen.ask('facts', undefined)
-  const ledger = await Promise.all(done.map(row => ledgerLine(work, row)))
   return {
-    connected: (await connectors(database.db)).some(connector => detectors.some(({ needs }) => canMeet(connector, needs))),
+    connected: all.some(connector => connectionDetectors.some(({ needs }) => canMeet(connector, needs))),
     said: detectors.flatMap(({ detector, says }) => {
-      const open = opportunities.filter(one => one.detector === detector && (one.state === 'spotted' || one.state === 'under way'))
-      return open.length ? [says(open.length)] : []
+      const open = found.filter(one => one.body.detector === detector && isOpen(one)).length
+      return open ? [says(open)] : []
     }),
-    opportunities,
-    ledger,
-    revision,
+    ...{ opportunities, whole: total, finders: ways, ledger, revision },
   }
 }
 
-/** Whose the resources of opportunities are, on the day to which each was measured. */
-async function ownersOf(seen: ChargesSeen, rows: readonly { opportunity: StoredOpportunity }[]): Promise<Map<string, Owner>> {
-  const days = [...new Set(rows.map(({ opportunity }) => opportunity.body.evidence.to))]
-  const asked = days.map(async day => {
-    const own = rows.filter(({ opportunity }) => opportunity.body.evidence.to === day)
-    const resources = own.map(({ opportunity: { body } }) => ({ ...body, id: body.resourceId, name: body.resourceName }))
-    const { result } = await seen.ask('whose', {
-      day,
-      resources: resources.map(({ id, name, provider, region, subAccountName, tags }) => ({
-        id,
-        name,
-        provider,
-        region,
-        subAccountName,
-        tags,
-      })),
-    })
-    const byResource = new Map(Object.entries(result))
-    return own.map(({ opportunity }) => [opportunity.id, byResource.get(opportunity.body.resourceId) ?? null] as const)
+/** So many days of the bill after a deed before it is called measured. */
+const DAYS_TO_MEASURE = 7
+
+/** Keeps what somebody decides about opportunities that are theirs. @throws Problem where one is not, or is being acted on. */
+export async function decideSavings(work: SavingsWork, { ids, ...asked }: SavingsDecision): Promise<void> {
+  const found = new Map((await foundSavings(work)).map(one => [one.body.id, one]))
+  const about = [...new Set(ids)].map(id => {
+    const one = found.get(id)
+    if (!one) throw unknownOpportunity(id)
+    const isActedOn = one.action && ['approved', 'sent', 'not known', 'done'].includes(one.action.state)
+    if (isActedOn && asked.state !== undefined)
+      throw conflict(
+        `${one.body.resourceName} was acted on from here`,
+        'What became of it stands in its steps; a note can be written, and a day be set.',
+      )
+    return one.body
   })
-  return new Map((await Promise.all(asked)).flat())
-}
-
-const DAYS_BEFORE = 7
-
-/** Promised beside seen, from the charges that are loaded. */
-async function ledgerLine(
-  { seen: charges, people }: Needed,
-  { opportunity, action }: { opportunity: StoredOpportunity; action: StoredAction },
-): Promise<LedgerLine> {
-  const { body } = opportunity
-  const doneAt = action.doneAt!.includes('T') ? action.doneAt! : `${action.doneAt!.replace(' ', 'T').slice(0, 19)}Z`
-  const day = doneAt.slice(0, 10)
-  const line = {
-    id: opportunity.id,
-    resourceName: body.resourceName,
-    doneAt,
-    approvedBy: people.nameOf(action.approvedBy),
-    currency: action.currency,
-    promisedMonthly: decimalText(new Decimal(action.promisedMonthly)),
-  }
-  const last = await reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
-  if (!last || last < day) return { ...line, seenTo: null, promised: null, seen: null, workings: null }
-  const billed = async (start: string, end: string) => {
-    const { result } = await charges.ask('group', {
-      splitBy: [],
-      grain: null,
-      start,
-      end,
-      keep: { ResourceId: [body.resourceId] },
-      leaveOut: {},
-      measures: ['billedCost', 'pricingQuantity'],
-    })
-    const own = result.find(group => group.currency === action.currency)
-    return { cost: new Decimal(scaledText(own?.amounts[0] ?? 0n)), hours: new Decimal(scaledText(own?.amounts[1] ?? 0n)) }
-  }
-  const [before, since] = await Promise.all([billed(addDays(day, -DAYS_BEFORE), day), billed(day, addDays(last, 1))])
-  const hoursSince = daysBetween(day, addDays(last, 1)) * 24
-  const seen = realisedSaving({ costBefore: before.cost, hoursBefore: before.hours, costSince: since.cost, hoursSince })
-  const hoursGone = hoursSince - Number(doneAt.slice(11, 13))
-  return {
-    ...line,
-    seenTo: last,
-    promised: decimalText(promisedSince(new Decimal(action.promisedMonthly), hoursGone).round(10)),
-    seen: seen && decimalText(seen.round(10)),
-    workings: {
-      costBefore: decimalText(before.cost),
-      hoursBefore: decimalText(before.hours),
-      costSince: decimalText(since.cost),
-      hoursSince,
-    },
-  }
+  await decide(work.database.db, about, asked, work.asker.id)
 }
 
 async function known({ database }: Pick<Work, 'database'>, id: string) {
@@ -176,19 +135,11 @@ async function known({ database }: Pick<Work, 'database'>, id: string) {
   return row
 }
 
-/** @throws Problem where an opportunity is not for whoever asks. */
-export async function mustBeTheirs({ database, seen, asker }: Needed, id: string): Promise<void> {
-  const row = await known({ database }, id)
-  if (asker.bound && !(await ownersOf(seen, [row])).get(id)) throw unknownOpportunity(id)
-}
-
-const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
-
 /** What approving would do; does nothing. */
 export async function previewAction(work: Pick<Work, 'database'>, id: string): Promise<ActionPreview> {
   const { opportunity } = await known(work, id)
   const { body } = opportunity
-  const { action, needs } = detectorOf(body.detector)
+  const { action, needs } = connectionDetectorOf(body.detector)
   const connector = await connectorThatCan(work.database.db, ['inventory', 'actions'], body.provider)
   const stillThere = await withConnector(async () =>
     (await capabilityOf(connector, 'inventory').resources(needs.inventory)).some(({ id }) => id === body.resourceId),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { deeds, type Deed } from '../../core/opportunity/deeds'
+import { confidences, risks } from '../../core/opportunity/opportunity'
 import { namedRecord } from '../../core/text/named-record'
 import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
@@ -12,14 +13,24 @@ export const actionState = z.enum(['approved', 'sent', 'not known', 'done', 'fai
 export type ActionState = z.infer<typeof actionState>
 export const actionStep = z.object({ at: z.string(), who: z.string(), what: z.string(), outcome: z.string() })
 export type ActionStep = z.infer<typeof actionStep>
-/** `gone`: it was acted on in vain, and is found no more. */
-export const opportunityState = z.enum(['spotted', 'under way', 'done', 'gone'])
+/** Where an opportunity stands by what was found and done through a connection. `gone`: it was acted on in vain, and is found no more. */
+export type FoundState = 'spotted' | 'under way' | 'done' | 'gone'
+/** What people can decide. */
+export const decidedState = z.enum(['agreed', 'under way', 'done', 'set aside'])
+export type DecidedState = z.infer<typeof decidedState>
+/** `measured`: it is done, and the bill shows what came of it. `gone`: it was agreed or acted on, and is found no more by itself. */
+export const opportunityState = z.enum(['spotted', 'agreed', 'under way', 'done', 'measured', 'set aside', 'gone'])
 export type OpportunityState = z.infer<typeof opportunityState>
+export const opportunityNote = z.object({ at: z.string(), who: z.string(), text: z.string() })
+export type OpportunityNote = z.infer<typeof opportunityNote>
+
+const working = z.custom<Working>(value => typeof value === 'object' && value !== null && 'op' in value)
 
 export const opportunityView = z.object({
   id: z.string(),
   state: opportunityState,
-  foundAt: z.string(),
+  /** When a connection first showed it; null for what the bill says, which is found anew each time. */
+  foundAt: z.string().nullable(),
   detector: z.string(),
   title: z.string(),
   resourceId: z.string(),
@@ -29,9 +40,16 @@ export const opportunityView = z.object({
   subAccountName: z.string(),
   tags: namedRecord(z.string()),
   currency: z.string(),
+  service: z.string(),
   monthlySaving: amountText,
-  hourlyPrice: amountText,
-  working: z.custom<Working>(value => typeof value === 'object' && value !== null && 'op' in value),
+  working,
+  oneOff: z.object({ amount: amountText, working }).nullable(),
+  /** Twelve months of it, less what it costs once. */
+  firstYear: amountText,
+  /** What it adds to the best that can be had of all that is open, in the currency of the total; null for what is in none. */
+  counted: amountText.nullable(),
+  confidence: z.enum(confidences),
+  risk: z.enum(risks),
   minutesOfWork: z.number(),
   evidence: z.object({
     from: day,
@@ -46,9 +64,24 @@ export const opportunityView = z.object({
       }),
     ),
   }),
-  /** What its action would do to what, in words: `delete`, `gateway`. */
-  deed: z.enum(Object.keys(deeds) as [Deed, ...Deed[]]),
-  noun: z.string(),
+  /** What its action would do to what, in words: `delete`, `gateway`; null where it is done by hand. */
+  canDo: z.object({ deed: z.enum(Object.keys(deeds) as [Deed, ...Deed[]]), noun: z.string() }).nullable(),
+  /** What its owner does, where nothing here can. */
+  byHand: z.object({ steps: z.array(z.string()), undo: z.string() }).nullable(),
+  decision: z
+    .object({
+      state: decidedState.nullable(),
+      who: z.string(),
+      at: z.string(),
+      reason: z.string().nullable(),
+      lookAgain: day.nullable(),
+      due: day.nullable(),
+      doneOn: day.nullable(),
+      notes: z.array(opportunityNote),
+    })
+    .nullable(),
+  /** It was done, and is found again on days since. */
+  cameBack: z.boolean(),
   /** From allocation: whom the resource lands on; null when no rule catches it. */
   centre: z.string().nullable(),
   owner: z.string().nullable(),
@@ -75,20 +108,124 @@ export const ledgerLine = z.object({
   /** The last day the bill reaches since; null while it reaches none. */
   seenTo: day.nullable(),
   promised: amountText.nullable(),
+  /** Seen on the bill: in effective cost, and apart in billed cost. */
   seen: amountText.nullable(),
-  workings: z.object({ costBefore: amountText, hoursBefore: amountText, costSince: amountText, hoursSince: z.number() }).nullable(),
+  seenBilled: amountText.nullable(),
+  daysBefore: z.number(),
+  daysSince: z.number(),
+  /** SKU by SKU: what would have been charged, and what was; null while the bill reaches no day since. */
+  workings: z
+    .array(
+      z.object({
+        sku: z.string(),
+        words: z.string(),
+        unit: z.string().nullable(),
+        how: z.enum(['gone', 'less', 'cheaper']),
+        unitsBefore: amountText,
+        costBefore: amountText,
+        unitsElse: amountText,
+        counterfactual: amountText,
+        actual: amountText,
+      }),
+    )
+    .nullable(),
 })
 export type LedgerLine = z.infer<typeof ledgerLine>
+
+/** A way to find savings: whether it has what it needs, what it goes by and what it has found. */
+export const finderView = z.object({
+  detector: z.string(),
+  label: z.string(),
+  from: z.enum(['bill', 'connection']),
+  /** What is missing and how it is given; null where it can look. */
+  lacks: z.string().nullable(),
+  found: z.number(),
+  thresholds: z.array(
+    z.object({
+      key: z.string(),
+      label: z.string(),
+      unit: z.string(),
+      usual: z.number(),
+      least: z.number(),
+      most: z.number(),
+      options: z.array(z.number()).optional(),
+      /** For the company; and by sub account where it is another. */
+      value: z.number(),
+      bySubAccount: namedRecord(z.number()),
+    }),
+  ),
+})
+export type FinderView = z.infer<typeof finderView>
+
+/** What all that is open comes to a month, each amount once. */
+export const wholeSaving = z.object({
+  currency: z.string().nullable(),
+  total: amountText,
+  notCounted: z.array(z.object({ id: z.string(), amount: amountText, instead: z.array(z.string()) })),
+  /** Without a rate into the currency: in no total. */
+  unrated: z.array(z.string()),
+  /** Whether no other combination saves more, as far as is known. */
+  isBest: z.boolean(),
+})
 
 export const savingsState = z.object({
   connected: z.boolean(),
   /** What is open, a sentence to a detector. */
   said: z.array(z.string()),
   opportunities: z.array(opportunityView),
+  whole: wholeSaving,
+  finders: z.array(finderView),
   ledger: z.array(ledgerLine),
   revision: z.number(),
 })
 export type SavingsState = z.infer<typeof savingsState>
+
+const decidedWords = z.string().trim().min(1, 'write a few words').max(2000)
+/** What is decided about some opportunities at once, all or none. */
+export const savingsDecision = z
+  .strictObject({
+    ids: z.array(z.string().min(1).max(600)).min(1, 'name at least one opportunity').max(1000),
+    /** `spotted` takes back what was decided. */
+    state: z.enum(['spotted', ...decidedState.options]).optional(),
+    reason: decidedWords.optional(),
+    lookAgain: day.nullable().optional(),
+    due: day.nullable().optional(),
+    doneOn: day.optional(),
+    note: decidedWords.optional(),
+  })
+  .superRefine((asked, context) => {
+    if (asked.state === 'set aside' && asked.reason === undefined)
+      context.addIssue({ code: 'custom', path: ['reason'], message: 'say why it is set aside' })
+    if (asked.doneOn !== undefined && asked.state !== 'done')
+      context.addIssue({ code: 'custom', path: ['doneOn'], message: 'a day is for what is done' })
+  })
+export type SavingsDecision = z.infer<typeof savingsDecision>
+
+/** Thresholds of detectors in place of those that are set; those that are not named go back to the usual. */
+export const thresholdsSet = z.strictObject({
+  thresholds: z
+    .array(
+      z.strictObject({
+        detector: z.string().max(100),
+        key: z.string().max(100),
+        /** Empty for the company. */
+        subAccount: z.string().max(500),
+        value: z.number(),
+      }),
+    )
+    .max(5000),
+})
+export type ThresholdsSet = z.infer<typeof thresholdsSet>
+/** What would be found with other thresholds: by detector how much, and what comes and goes. */
+export const thresholdsPreview = z.object({
+  found: z.array(z.object({ detector: z.string(), label: z.string(), now: z.number(), then: z.number() })),
+  now: amountText,
+  then: amountText,
+  currency: z.string().nullable(),
+  comes: z.array(z.string()),
+  goes: z.array(z.string()),
+})
+export type ThresholdsPreview = z.infer<typeof thresholdsPreview>
 
 export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
 export type ActionPreview = z.infer<typeof actionPreview>

@@ -19,7 +19,8 @@ const finding = (id: string, monthlySaving = '10'): Opportunity => ({
     subAccountName: 's',
     tags: {},
   },
-  ...{ currency: 'EUR', monthlySaving, hourlyPrice: '1', minutesOfWork: 1 },
+  ...{ currency: 'EUR', monthlySaving, minutesOfWork: 1, service: 'S', oneOff: null, confidence: 'measured', risk: 'none' },
+  effects: [{ resourceId: id, sku: 'x', how: 'gone', now: monthlySaving, then: '0' }],
   working: { op: 'input', label: 'a month', value: monthlySaving },
   evidence: { from: '2026-10-01', to: '2026-10-31', series: [] },
 })

@@ -65,10 +65,11 @@ it('finds the three gateways that pass nothing, priced, measured and owned', asy
       ['gw-old-build-net', '36.792', null, 'Platform', 'spotted'],
     ]),
   )
-  expect(found.opportunities).toHaveLength(3)
-  expect(
-    found.opportunities.every(o => o.evidence.series[0]!.days.length === 30 && o.evidence.series[0]!.said.startsWith('Nothing passed')),
-  ).toBe(true)
+  const measured = found.opportunities.filter(({ detector }) => detector === 'idle-gateway')
+  expect(measured).toHaveLength(3)
+  expect(measured.every(o => o.evidence.series[0]!.days.length === 30 && o.evidence.series[0]!.said.startsWith('Nothing passed'))).toBe(
+    true,
+  )
 })
 
 it('shows on a resource’s page what its cloud says of it, or why that is not known', async () => {
@@ -184,7 +185,9 @@ it('survives an answer that comes twice', async () => {
   const response = await server.call('savings/look', post({}))
   expect([200, 502]).toContain(response.status)
   expect((await server.call('savings/look', post({}))).status).toBe(200)
-  expect((await state()).opportunities.filter(o => o.state === 'spotted').map(o => o.resourceName)).toEqual(['gw-sandbox-trial'])
+  expect(
+    (await state()).opportunities.filter(o => o.detector === 'idle-gateway' && o.state === 'spotted').map(o => o.resourceName),
+  ).toEqual(['gw-sandbox-trial'])
 })
 
 it('the stand-in remembers over a restart', async () => {
@@ -210,7 +213,13 @@ it('after the next day the ledger sees on the bill what was promised, from the n
     seenTo: '2026-11-24',
     promised: '0.756',
     seen: '0.756',
-    workings: { costBefore: '8.4672', hoursBefore: '168', costSince: '0.4536', hoursSince: 24 },
+    ...{ seenBilled: '0.756', daysBefore: 7, daysSince: 1 },
+    workings: [
+      {
+        ...{ sku: 'BW-LOWCOAST-GATEWAYHOUR', words: 'Gateways in Low Coast: existing, hours', unit: 'Hours', how: 'gone' },
+        ...{ unitsBefore: '168', costBefore: '8.4672', unitsElse: '24', counterfactual: '1.2096', actual: '0.4536' },
+      },
+    ],
   })
   const again = await server.json<{ importIds: string[] }>('connections/brackwater/next-day', post({}))
   await ended(server, again.importIds[0]!)

@@ -61,7 +61,9 @@ const found = (id: string, tags: Record<string, string>) => ({
   foundAt: '2026-11-01T00:00:00Z',
   body: {
     ...{ id, detector: 'idle-gateway', title: `Delete ${id}`, resourceId: id, resourceName: id, provider: 'Testcloud', region: 'r1' },
-    ...{ subAccountName: 'live', tags, currency: 'EUR', monthlySaving: '36.5', hourlyPrice: '0.05', minutesOfWork: 5 },
+    ...{ subAccountName: 'live', tags, currency: 'EUR', monthlySaving: '36.5', minutesOfWork: 5, service: 'Gateways', oneOff: null },
+    ...{ confidence: 'measured' as const, risk: 'little' as const },
+    effects: [{ resourceId: id, sku: 'x', how: 'gone' as const, now: '36.5', then: '0' }],
     working: { op: 'input' as const, label: 'a month', value: '36.5', unit: 'EUR' },
     evidence: { from: '2026-10-01', to: '2026-10-31', series: [] },
   },
@@ -90,6 +92,8 @@ async function company(mark: string, outside: FileCharge[]): Promise<Running> {
   if (mark === 'B') await save('crossings', { basedOn: 1, values: [counted('theirs', '8')] })
   await save(`secret-${mark}-measure`, { values: [counted('theirs', '1')] })
   await server.json('spend/account-tree', put({ accounts, containerTags: { [`secret ${mark}`]: { [`hidden-${mark}`]: 'secret' } } }))
+  const threshold = { detector: 'fee-without-use', key: 'days', subAccount: `secret ${mark} account`, value: mark === 'A' ? 3 : 7 }
+  await server.json('savings/thresholds', put({ thresholds: [threshold] }))
   await server.stop()
   const database = await openKept(server.folder)
   await database.db
@@ -195,6 +199,18 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
     [`unit-costs?measure=secret-A-measure&cost=billedCost&of=${of}&until=2026-11`],
   ]),
   'get /savings': [['savings']],
+  'post /savings/decisions': [
+    ['savings/decisions', { ids: ['secret-A-gateway'], state: 'agreed' }],
+    ['savings/decisions', { ids: ['our-gateway', 'secret-A-gateway'], note: 'ours and theirs: nothing is kept' }],
+  ],
+  'get /savings/lists': [['savings/lists']],
+  'post /savings/lists': [['savings/lists', { ids: ['secret-A-gateway'], mail: false }]],
+  'post /savings/lists/{id}/link': [['savings/lists/00000000-0000-4000-8000-000000000000/link', {}]],
+  'delete /savings/lists/{id}': [['savings/lists/00000000-0000-4000-8000-000000000000', {}]],
+  'post /savings/file': [
+    ['savings/file', { ids: ['our-gateway'], format: 'csv' }],
+    ['savings/file', { ids: ['our-gateway', 'secret-A-gateway'], format: 'json' }],
+  ],
   'post /savings/preview': [
     ['savings/preview', { id: 'secret-A-gateway' }],
     ['savings/preview', { id: 'our-gateway' }],

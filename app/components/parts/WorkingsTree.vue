@@ -11,7 +11,8 @@ const props = withDefaults(defineProps<{ working: Working; currency: string; dep
 })
 const fullest = (text: string) =>
   text.replace(/^(-?)(\d+)/, (_, sign: string, whole: string) => `${sign ? '−' : ''}${count(Number(whole))}`)
-const figure = (value: Decimal) => fullest(decimalText(value.round(10)))
+/** Every digit that matters: what was divided has more. */
+const figure = (value: Decimal) => fullest(decimalText(value.round(value.abs().gte(1) ? 6 : 10)))
 const shown = (part: Working) =>
   `${figure(evaluate(part))}${part.op === 'input' && part.unit && !part.unit.startsWith('per ') ? ` ${part.unit}` : ''}`
 const names = (part: Working) =>

@@ -1,24 +1,28 @@
 <script setup lang="ts">
 import { deeds } from '../../../core/opportunity/deeds'
+import { workText } from '../../utils/savings-list'
 import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
 /** What came of an action that is not done, and what to do. */
 const trouble = computed(() => {
-  const { action } = props.opportunity
+  const { action, canDo } = props.opportunity
+  if (!canDo) return null
   if (action?.state === 'failed') return { head: 'Not done.', todo: 'Everything is as it was; try again when you like.' }
   if (action?.state === 'lapsed')
-    return {
-      head: 'The approval has lapsed.',
-      todo: `It was left alone; approve it anew if it still is to be ${deeds[props.opportunity.deed].past}.`,
-    }
+    return { head: 'The approval has lapsed.', todo: `It was left alone; approve it anew if it still is to be ${deeds[canDo.deed].past}.` }
   if (action?.state === 'approved' && !savings.acting)
     return { head: 'Approved, and not begun.', todo: 'Nothing was sent: approve it once more to go on.' }
   if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))
     return { head: 'Nobody knows whether it was done.', todo: 'Nothing is sent again before the cloud says what became of it: ask again.' }
   return null
 })
+/** What is not counted here since others count it, and what falls away from it. */
+const overlap = computed(() => savings.state?.whole.notCounted.find(({ id }) => id === props.opportunity.id) ?? null)
+const others = computed(() => (overlap.value?.instead ?? []).flatMap(id => savings.state?.opportunities.find(one => one.id === id) ?? []))
+const isOver = computed(() => ['done', 'measured'].includes(props.opportunity.state))
+const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'measured' : 'from the bill'))
 </script>
 
 <template>
@@ -29,8 +33,27 @@ const trouble = computed(() => {
     </div>
     <p class="minor">{{ opportunity.resourceId }} · {{ opportunity.subAccountName }} · {{ opportunity.region }}</p>
     <p class="minor">
-      owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · found
-      {{ timeText(opportunity.foundAt) }}
+      owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · {{ rests }},
+      {{ dayText(opportunity.evidence.from) }} to {{ dayText(opportunity.evidence.to) }} · risk: {{ opportunity.risk }}
+    </p>
+    <p class="sum">
+      <b>{{ money(opportunity.monthlySaving, opportunity.currency) }} {{ opportunity.currency }}</b> a month ·
+      {{ money(opportunity.firstYear, opportunity.currency) }} in the first year<template v-if="opportunity.oneOff"
+        >, after {{ money(opportunity.oneOff.amount, opportunity.currency) }} once</template
+      >
+      · {{ workText(opportunity.minutesOfWork) }} of work
+    </p>
+    <p v-if="overlap" class="warn">
+      {{ money(overlap.amount, savings.currency) }} {{ savings.currency }} of it is not counted: it is saved by
+      <template v-for="(other, i) in others" :key="other.id"
+        ><template v-if="i">, </template><button class="link" @click="savings.choose(other.id)">{{ other.title }}</button></template
+      >.
+    </p>
+    <p v-if="opportunity.cameBack" class="bad">It was done on {{ dayText(opportunity.decision!.doneOn!) }}, and is found on days since.</p>
+    <p v-if="opportunity.decision?.state" class="note">
+      {{ capitalised(opportunity.decision.state) }} by {{ opportunity.decision.who }}, {{ timeText(opportunity.decision.at)
+      }}<template v-if="opportunity.decision.reason">: {{ opportunity.decision.reason }}</template
+      ><template v-if="opportunity.decision.lookAgain">; to be looked at again on {{ dayText(opportunity.decision.lookAgain) }}</template>
     </p>
     <template v-for="series in opportunity.evidence.series" :key="series.label">
       <h3 class="minor">{{ capitalised(series.label) }}, {{ series.days.length }} days</h3>
@@ -38,30 +61,45 @@ const trouble = computed(() => {
     </template>
     <h3 class="minor">Workings</h3>
     <WorkingsTree :working="opportunity.working" :currency="opportunity.currency" />
+    <template v-if="opportunity.oneOff">
+      <h3 class="minor">Once</h3>
+      <WorkingsTree :working="opportunity.oneOff.working" :currency="opportunity.currency" />
+    </template>
     <div v-if="trouble" class="failed" role="alert">
       <b>{{ trouble.head }}</b> {{ capitalised(opportunity.action!.steps.at(-1)!.outcome) }}. {{ trouble.todo }}
     </div>
-    <template v-if="opportunity.state !== 'done'">
+    <template v-if="opportunity.byHand && !isOver">
+      <h3 class="minor">What to do</h3>
+      <ol>
+        <li v-for="step in opportunity.byHand.steps" :key="step">{{ step }}</li>
+      </ol>
+      <p class="minor">{{ opportunity.byHand.undo }}</p>
+    </template>
+    <template v-if="opportunity.canDo && !isOver">
       <div v-if="savings.preview" class="preview">
         <h3 class="minor">What would be done</h3>
         <ol>
           <li v-for="step in savings.preview.steps" :key="step">{{ step }}</li>
         </ol>
         <p class="warn">{{ savings.preview.undo }}</p>
-        <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this {{ opportunity.noun }} any more.</p>
+        <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this {{ opportunity.canDo.noun }} any more.</p>
         <div class="acts">
           <button class="button main" :disabled="savings.acting" @click="savings.approve()">
-            {{ savings.acting ? `${capitalised(deeds[opportunity.deed].now)}…` : `Approve and ${opportunity.deed}` }}</button><button
-            class="button"
-            :disabled="savings.acting"
-            @click="savings.preview = null"
-          >
-            Leave it
-          </button>
+            {{
+              savings.acting ? `${capitalised(deeds[opportunity.canDo.deed].now)}…` : `Approve and ${opportunity.canDo.deed}`
+            }}</button><button class="button" :disabled="savings.acting" @click="savings.preview = null">Leave it</button>
         </div>
       </div>
       <div v-else class="acts"><button class="button main" @click="savings.showPreview()">Show what would be done</button></div>
     </template>
+    <h3 class="minor">Decide</h3>
+    <DecisionBar :rows="[opportunity]" />
+    <ul v-if="opportunity.decision?.notes.length" class="log" aria-label="notes">
+      <li v-for="note in opportunity.decision.notes" :key="note.at">
+        <span class="minor">{{ timeText(note.at) }}, {{ note.who }}</span
+        ><br />{{ note.text }}
+      </li>
+    </ul>
     <template v-if="opportunity.action">
       <h3 class="minor">Steps taken</h3>
       <ul class="log">
@@ -106,6 +144,9 @@ ol {
   padding: 6px 10px;
   margin-top: 10px;
   border-radius: 3px;
+}
+.sum {
+  margin: 6px 0;
 }
 .log li {
   padding: 3px 0;

@@ -29,7 +29,7 @@ const opened = ref<string | null>(null)
               {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span>
             </td>
             <td>
-              <button class="link" :disabled="!line.workings" @click="opened = opened === line.id ? null : line.id">
+              <button class="link" :disabled="!line.workings?.length" @click="opened = opened === line.id ? null : line.id">
                 {{ line.resourceName }}
               </button>
             </td>
@@ -48,11 +48,36 @@ const opened = ref<string | null>(null)
             </td>
             <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>
           </tr>
-          <tr v-if="opened === line.id && line.workings">
-            <td colspan="7" class="note">
-              Seven days before: {{ money(line.workings.costBefore, line.currency) }} for {{ quantity(line.workings.hoursBefore) }} h.
-              Since, {{ line.workings.hoursSince }} h at that price less {{ money(line.workings.costSince, line.currency) }} billed =
-              {{ money(line.seen!, line.currency) }} {{ line.currency }} saved.
+          <tr v-if="opened === line.id && line.workings?.length">
+            <td colspan="7">
+              <table class="ledger" aria-label="how it is worked out">
+                <thead>
+                  <tr>
+                    <th>charged for</th>
+                    <th class="n">{{ line.daysBefore }} days before</th>
+                    <th class="n">unit price then</th>
+                    <th class="n">use that would have been, {{ line.daysSince }} {{ line.daysSince === 1 ? 'day' : 'days' }}</th>
+                    <th class="n">would have cost</th>
+                    <th class="n">was charged</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  <tr v-for="working in line.workings" :key="`${working.sku} ${working.unit}`">
+                    <td>{{ working.words }}</td>
+                    <td class="n">{{ money(working.costBefore, line.currency) }}</td>
+                    <td class="n">
+                      {{ money(working.costBefore, line.currency) }} / {{ quantity(working.unitsBefore) }} {{ working.unit }}
+                    </td>
+                    <td class="n">{{ quantity(working.unitsElse) }} {{ working.unit }}</td>
+                    <td class="n">{{ money(working.counterfactual, line.currency) }}</td>
+                    <td class="n">{{ money(working.actual, line.currency) }}</td>
+                  </tr>
+                </tbody>
+              </table>
+              <p class="note">
+                Seen in effective cost: {{ money(line.seen!, line.currency) }} {{ line.currency }}; in billed cost:
+                {{ money(line.seenBilled!, line.currency) }} {{ line.currency }}.
+              </p>
             </td>
           </tr>
         </template>

@@ -6,6 +6,11 @@ const { series } = defineProps<{ series: EvidenceSeries }>()
 const WIDTH = 350
 const HEIGHT = 70
 const most = computed(() => Math.max(1, ...series.days.map(d => d.value)))
+/** Where the threshold lies, where it can be drawn. */
+const limit = computed(() => {
+  const value = series.threshold?.value
+  return value === undefined || value > most.value ? null : HEIGHT - (value / most.value) * HEIGHT
+})
 const bars = computed(() =>
   series.days.map((d, i) => ({
     ...d,
@@ -33,6 +38,7 @@ const bars = computed(() =>
         <title>{{ dayText(bar.day) }}: {{ bar.value.toFixed(3) }} {{ series.unit }}</title>
       </rect>
       <line x1="0" :x2="WIDTH" :y1="HEIGHT" :y2="HEIGHT" stroke="var(--ink-3)" />
+      <line v-if="limit !== null" x1="0" :x2="WIDTH" :y1="limit" :y2="limit" class="limit" />
       <text x="0" :y="HEIGHT + 15">{{ dayShortText(series.days[0]?.day ?? '2026-01-01') }}</text>
       <text :x="WIDTH" :y="HEIGHT + 15" text-anchor="end">{{ dayShortText(series.days.at(-1)?.day ?? '2026-01-01') }}</text>
     </svg>
@@ -44,6 +50,12 @@ const bars = computed(() =>
 svg {
   width: 100%;
   display: block;
+}
+/* the threshold */
+.limit {
+  stroke: var(--bad);
+  stroke-width: 1.5;
+  stroke-dasharray: 5 3;
 }
 text {
   font: 11px var(--sans);

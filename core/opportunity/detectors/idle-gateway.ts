@@ -2,7 +2,7 @@ import { Decimal, decimalText } from '../../money/decimal'
 import { findPrice } from '../../ratecard/find-price'
 import { ESTIMATE_MONTH_HOURS, addDays } from '../../time/day'
 import { evaluate, input, multiply, subtract } from '../../working/working'
-import type { Detector, DetectorContext, Facts } from '../detector'
+import type { ConnectionDetector, DetectorContext, Facts } from '../detector'
 import type { EvidenceSeries, Opportunity, Reading } from '../opportunity'
 
 /** What is measured of a gateway: GB in an hour. */
@@ -17,7 +17,8 @@ const NOISE_GB = 0.1
  * Gateways that nothing passes: they are charged for every hour they exist. Saving a month = 730 h × the hourly price of the rate card;
  * afterwards nothing is charged.
  */
-export const idleGateway: Detector = {
+export const idleGateway: ConnectionDetector = {
+  from: 'connection',
   detector: 'idle-gateway',
   label: 'Gateways without traffic',
   needs: { inventory: 'gateway', measurements: [{ metric: PASSED, days: LOOK_BACK_DAYS }] },
@@ -100,10 +101,14 @@ function opportunityOf(facts: Facts, { card, today }: DetectorContext): Opportun
     subAccountName: gateway.subAccountName,
     tags: gateway.tags,
     currency: card.currency,
+    service: line.service,
     monthlySaving: decimalText(evaluate(working)),
     working,
-    hourlyPrice,
+    oneOff: null,
+    effects: [{ resourceId: gateway.id, sku: line.sku, how: 'gone', now: decimalText(evaluate(working)), then: '0' }],
     evidence: { from, to: today, series: [passedSeries(dailySums(seen), total)] },
+    confidence: 'measured',
+    risk: 'little',
     minutesOfWork: 10,
   }
 }

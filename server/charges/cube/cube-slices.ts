@@ -3,6 +3,10 @@ import { adjustmentsLeft, type Adjustment } from '../../../core/allocation/closi
 import { movedCharges, type MovedCharges } from '../../../core/allocation/moved-charges'
 import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
+import { lookThroughBill } from '../../../core/opportunity/bill/look-through-bill'
+import { billDetectors } from '../../../core/opportunity/detectors'
+import type { Opportunity } from '../../../core/opportunity/opportunity'
+import { settingsFrom, type SetThreshold } from '../../../core/opportunity/thresholds'
 import type { Cube } from '../../../core/spend/cube'
 import type { Lookup } from '../../../core/spend/lookup'
 import type { MeasureMonths } from '../../../core/unit-cost/measure-months'
@@ -90,5 +94,20 @@ export const sliced = {
     known.remembered.set(key, found)
     return found
   },
+
+  /**
+   * What can be saved by the bill alone, of what whoever asks may see of it: others' charges are not even compared with. What is found for
+   * one set of thresholds is remembered until anything changes.
+   */
+  *savings({ cube, cards, remembered }: Known, { thresholds }: { thresholds: SetThreshold[] }): Slices<{ found: Opportunity[] }> {
+    const asked = JSON.stringify(thresholds)
+    const before = remembered.get(SAVINGS) as { asked: string; found: Opportunity[] } | undefined
+    if (before?.asked === asked) return { found: before.found }
+    const { charged } = cube.reference
+    const found = yield* lookThroughBill(cube, { cards, charged }, billDetectors, settingsFrom(thresholds))
+    remembered.set(SAVINGS, { asked, found })
+    return { found }
+  },
 }
+const SAVINGS = 'savings'
 export type CubeSlices = typeof sliced

@@ -44,6 +44,8 @@ export type Known = {
   /** The organisation's uplifts, and what SKUs are of. */
   uplifts: UpliftFacts
   facts: () => CubeFacts
+  /** The newest rate card of each provider. */
+  cards: ReadonlyMap<string, RateCard>
   /** What was worked out at length, until anything changes. */
   remembered: Map<string, unknown>
 }
@@ -66,6 +68,7 @@ export class CubeState {
   #reportCurrency: string | null = null
   #measures: MeasureMonths[] = []
   #uplifts: UpliftFacts = { sets: [], skus: new Map() }
+  #cards = new Map<string, RateCard>()
   #staged = new Map<string, SourcePeriod | PeriodName>()
   #damaged = new Map<string, PeriodName>()
   /** What whoever asks sees, by their bound; forgotten with every change. */
@@ -84,7 +87,7 @@ export class CubeState {
     const own = {
       ...{ cube: part?.cube ?? this.cube, whole: this.cube, part, bound },
       ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
-      ...{ measures: this.#measures, uplifts: this.#uplifts },
+      ...{ measures: this.#measures, uplifts: this.#uplifts, cards: this.#cards },
     }
     let facts: CubeFacts | null = null
     const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])), remembered: new Map() }
@@ -156,6 +159,7 @@ export class CubeState {
     const lookups = Object.fromEntries(beside.lookups.map(({ name, text }) => [name, lookup.parse(JSON.parse(text))]))
     const cards = beside.cards.map(text => earlierCard(JSON.parse(text)) as RateCard)
     this.#meanings = skuMeanings(cards, skus)
+    this.#cards = new Map(cards.map(card => [card.provider, card]))
     this.#uplifts = { sets: JSON.parse(beside.uplifts) as StoredUplift[], skus: usedSkus(cards) }
     const charged = Object.fromEntries([...this.#meanings].map(([sku, { charged }]) => [sku, charged]))
     this.cube.setReference({ ...said, charged, lookups })

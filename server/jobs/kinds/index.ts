@@ -5,6 +5,7 @@ import { happened } from './happened'
 import { load } from './load'
 import { lookForSavings } from './look-for-savings'
 import { mail } from './mail'
+import { savingsListMail } from './savings-list-mail'
 import { registerJobKind } from './register'
 import { rateCard } from './rate-card'
 import { statementMail } from './statement-mail'
@@ -18,6 +19,7 @@ export const jobKinds: readonly AnyJobKind[] = [
   rateCard,
   mail,
   statementMail,
+  savingsListMail,
   registerJobKind,
   happened,
   lookForSavings,

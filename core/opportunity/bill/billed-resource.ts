@@ -1,0 +1,68 @@
+import type { Charged } from '../../ratecard/meters'
+import type { PriceLine, RateCard } from '../../ratecard/rate-card'
+import type { Scaled } from '../../money/scaled'
+import type { Day } from '../../time/day'
+import { stretchOf, type LookBack, type Window } from './stretches'
+
+/**
+ * What a resource was charged for under a SKU, stretch by stretch of time. What a commitment pays is apart: it goes on whatever becomes of
+ * the resource.
+ */
+export type BilledUse = {
+  sku: string
+  meter: string | null
+  unit: string | null
+  currency: string
+  /** The line of the provider's rate card; null where none has the SKU. */
+  line: PriceLine | null
+  /** Charged for existing or for use, as a card or the company's own words say; null where nobody does. */
+  charged: Charged | null
+  quantity: Scaled[]
+  cost: Scaled[]
+  /** At list prices, of what no commitment pays. */
+  list: Scaled[]
+  committedQuantity: Scaled[]
+  committedCost: Scaled[]
+}
+
+/** A resource as the bill has it. */
+export type BilledResource = {
+  id: string
+  name: string
+  provider: string
+  service: string
+  type: string | null
+  region: string
+  subAccountName: string
+  /** The value of the tag that tells environments apart; null where it has none. */
+  environment: string | null
+  card: RateCard | null
+  window: Window
+  uses: BilledUse[]
+}
+
+/** What was charged of each resource, and who else can be compared with it. */
+export type Bill = {
+  resources: BilledResource[]
+  /** The last day, exclusive, of what was looked at, by the source that delivers it. */
+  ends: Record<string, Day>
+}
+
+/** What was summed over the last so many days. */
+export const within = (sums: readonly Scaled[], days: LookBack): Scaled => total(sums.slice(stretchOf(days)))
+/** What was summed over all before them. */
+export const before = (sums: readonly Scaled[], days: LookBack): Scaled => total(sums.slice(0, stretchOf(days)))
+/** What was summed from one look-back to another, nearer one. */
+export const between = (sums: readonly Scaled[], from: LookBack, to: LookBack): Scaled => total(sums.slice(stretchOf(from), stretchOf(to)))
+
+/** Units charged of a SKU in the last so many days, whoever pays them. */
+export const unitsIn = ({ quantity, committedQuantity }: BilledUse, days: LookBack): Scaled =>
+  within(quantity, days) + within(committedQuantity, days)
+/** Units charged of it in all before them. */
+export const unitsBefore = ({ quantity, committedQuantity }: BilledUse, days: LookBack): Scaled =>
+  before(quantity, days) + before(committedQuantity, days)
+
+/** The uses of a resource under a meter of the rate card. */
+export const usesOf = ({ uses }: BilledResource, meter: string): BilledUse[] => uses.filter(({ line }) => line?.meter === meter)
+
+const total = (sums: readonly Scaled[]): Scaled => sums.reduce((sum, one) => sum + one, 0n)

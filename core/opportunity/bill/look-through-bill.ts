@@ -1,0 +1,80 @@
+import { scaledText } from '../../money/scaled'
+import type { Cube } from '../../spend/cube'
+import { groupInSlices } from '../../spend/group'
+import type { Slices } from '../../spend/slices'
+import { addDays, daysBetween, monthEnd, monthOf, monthStart, type Day } from '../../time/day'
+import { daysOf } from '../../time/period'
+import type { BillDetector, Settings } from '../detector'
+import type { EvidenceSeries, Opportunity } from '../opportunity'
+import type { BilledResource } from './billed-resource'
+import type { BillFinding, SeriesAsked } from './finding'
+import { readBill, type SkuFacts } from './read-bill'
+import { lookBacks } from './stretches'
+
+/** By detector what its thresholds are set to where a resource is. */
+export type SettingsOf = (detector: BillDetector, resource: BilledResource) => Settings
+
+/** Looks through the charges with some detectors. @returns what can be saved, each with its evidence day by day. */
+export function* lookThroughBill(
+  cube: Cube,
+  facts: SkuFacts,
+  detectors: readonly BillDetector[],
+  settingsOf: SettingsOf,
+): Slices<Opportunity[]> {
+  const bill = yield* readBill(cube, facts)
+  const findings: BillFinding[] = []
+  for (const detector of detectors) {
+    findings.push(...detector.find(bill, resource => settingsOf(detector, resource)))
+    yield
+  }
+  const units = yield* dailyUnits(cube, findings)
+  return findings.map(({ series, window, ...found }) => {
+    const from = addDays(window.end, -lookBacks[0])
+    const days = daysOf({ start: from, end: window.end })
+    return { ...found, evidence: { from, to: window.end, series: series.map(asked => seriesOf(asked, days, units)) } }
+  })
+}
+
+type DailyUnits = ReadonlyMap<string, number>
+const cellOf = (resource: string, sku: string, day: Day) => `${resource}\n${sku}\n${day}`
+
+/** Units charged day by day, of all that findings show. */
+function* dailyUnits(cube: Cube, findings: readonly BillFinding[]): Slices<DailyUnits> {
+  const asked = findings.flatMap(({ series }) => series)
+  if (!asked.length) return new Map()
+  const ends = findings.map(({ window }) => window.end)
+  const first = ends.reduce((least, end) => (end < least ? end : least))
+  const last = ends.reduce((most, end) => (end > most ? end : most))
+  const groups = yield* groupInSlices(cube, {
+    ...{ start: addDays(first, -lookBacks[0]), end: last, grain: 'day' as const },
+    keep: {
+      ResourceId: [...new Set(asked.map(({ resourceId }) => resourceId))],
+      SkuId: [...new Set(asked.flatMap(({ skus }) => skus))],
+      ChargeCategory: ['Usage'],
+      ChargeClass: [null],
+    },
+    leaveOut: {},
+    splitBy: ['ResourceId', 'SkuId'],
+    measures: ['pricingQuantity'],
+  })
+  const units = new Map<string, number>()
+  for (let group = 0; group < groups.size; group++) {
+    const [resource, sku] = [0, 1].map(split => groups.values[split]![groups.codes[split]![group]!]!) as [string, string]
+    const cell = cellOf(resource, sku, groups.starts![groups.steps[group]!]!)
+    units.set(cell, (units.get(cell) ?? 0) + Number(scaledText(groups.sums[0]!.total(groups.cells[group]!))))
+  }
+  return units
+}
+
+function seriesOf({ resourceId, skus, ...series }: SeriesAsked, days: readonly Day[], units: DailyUnits): EvidenceSeries {
+  return {
+    ...series,
+    days: days.map(day => {
+      const value = skus.reduce((sum, sku) => sum + (units.get(cellOf(resourceId, sku, day)) ?? 0), 0)
+      return { day, value: series.unit === 'GB' ? value * daysOfMonth(day) : value }
+    }),
+  }
+}
+
+/** GB-months of a day are the GB kept on it, divided by the days of its month. */
+const daysOfMonth = (day: Day) => daysBetween(monthStart(monthOf(day)), monthEnd(monthOf(day)))

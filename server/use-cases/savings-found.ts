@@ -1,0 +1,129 @@
+import type { Owner } from '../../core/allocation/whose'
+import { addDays } from '../../core/time/day'
+import { detectorOf } from '../../core/opportunity/detectors'
+import type { Opportunity } from '../../core/opportunity/opportunity'
+import type { SetThreshold } from '../../core/opportunity/thresholds'
+import type { DecidedState, OpportunityState } from '../../shared/contracts/savings'
+import type { ChargesSeen } from '../charges/charges-seen'
+import { notFound } from '../problems/problem'
+import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
+import { listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import type { Work } from './work'
+
+export type SavingsWork = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>
+
+/** An opportunity wherever it was found, with what was done and decided about it, and whose it is. */
+export type FoundSaving = {
+  body: Opportunity
+  state: OpportunityState
+  foundAt: string | null
+  action: StoredAction | null
+  decision: StoredDecision | null
+  owner: Owner
+  /** It was done, and is found on days since. */
+  cameBack: boolean
+}
+
+/** So many days may pass after a deed before the bill that shows it has come. */
+const LATE_DAYS = 7
+
+/** What the bill alone finds, of what whoever asks may see; the same until charges, cards or thresholds change. */
+export async function foundOnBill(seen: ChargesSeen, thresholds: SetThreshold[]): Promise<Opportunity[]> {
+  return (await seen.inSlices('savings', { thresholds })).read().found
+}
+
+/** Everything that can be saved or was decided, of what is for whoever asks. */
+export async function foundSavings(work: SavingsWork): Promise<FoundSaving[]> {
+  const { database, seen, asker } = work
+  const [stored, decisions, thresholds] = await Promise.all([
+    listOpportunities(database.db),
+    listDecisions(database.db),
+    listThresholds(database.db),
+  ])
+  const onBill = await foundOnBill(seen, thresholds)
+  const present = new Map<string, { body: Opportunity; row: { opportunity: StoredOpportunity; action: StoredAction | null } | null }>()
+  for (const row of stored) present.set(row.opportunity.id, { body: row.opportunity.body, row })
+  for (const body of onBill) present.set(body.id, { body, row: null })
+  const all: Omit<FoundSaving, 'owner'>[] = [...present].map(([id, { body, row }]) => {
+    const decision = decisions.get(id) ?? null
+    const from = { body, foundAt: row?.opportunity.foundAt ?? null, action: row?.action ?? null, decision }
+    const isGone = row?.opportunity.state === 'gone'
+    const found = row && row.opportunity.state !== 'spotted' && !isGone ? row.opportunity.state : null
+    const doneOn = decision?.state === 'done' ? decision.doneOn! : null
+    const cameBack = doneOn !== null && row?.opportunity.state !== 'done' && body.evidence.to > addDays(doneOn, LATE_DAYS)
+    return { ...from, state: found ?? stateOf(decision, isGone), cameBack }
+  })
+  // what was agreed or done, and is found no more
+  for (const [id, decision] of decisions)
+    if (!present.has(id) && decision.state !== null)
+      all.push({ body: decision.body, foundAt: null, action: null, decision, cameBack: false, state: stateOf(decision, true) })
+  const kept = withoutDone(all)
+  const owners = await ownersOf(
+    seen,
+    kept.map(({ body }) => body),
+  )
+  const rows = kept.map(one => ({ ...one, owner: owners.get(one.body.id) ?? null })).sort((a, b) => (a.body.id < b.body.id ? -1 : 1))
+  return asker.bound ? rows.filter(({ owner }) => owner) : rows
+}
+
+/**
+ * Leaves out what the bill alone still finds of a resource that was dealt with a moment ago: it reaches the deed hardly, or not yet. What
+ * people have decided about stays.
+ */
+function withoutDone<S extends Omit<FoundSaving, 'owner'>>(all: readonly S[]): S[] {
+  const done = new Map<string, string>()
+  for (const { state, body, action, decision } of all) {
+    if (state !== 'done') continue
+    const day = (action?.doneAt ?? decision?.doneOn ?? '').slice(0, 10)
+    if (day > (done.get(body.resourceId) ?? '')) done.set(body.resourceId, day)
+  }
+  return all.filter(({ state, decision, body }) => {
+    const day = done.get(body.resourceId)
+    return (
+      day === undefined ||
+      state !== 'spotted' ||
+      decision !== null ||
+      body.confidence === 'measured' ||
+      body.evidence.to > addDays(day, LATE_DAYS)
+    )
+  })
+}
+
+/** What was decided, as it stands today: what was set aside for a time comes back. */
+function stateOf(decision: StoredDecision | null, isGone: boolean): OpportunityState {
+  const state: DecidedState | null = decision?.state ?? null
+  if (state === 'done') return 'done'
+  if (isGone) return 'gone'
+  const isAside = state === 'set aside' && (decision!.lookAgain === null || decision!.lookAgain > new Date().toISOString().slice(0, 10))
+  return state === 'set aside' ? (isAside ? 'set aside' : 'spotted') : (state ?? 'spotted')
+}
+
+/** Whose the resources of opportunities are, on the last day that each was looked at. */
+async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Promise<Map<string, Owner>> {
+  const days = [...new Set(bodies.map(({ evidence }) => evidence.to))]
+  const asked = days.map(async day => {
+    const own = bodies.filter(({ evidence }) => evidence.to === day)
+    const resources = own.map(({ resourceId: id, resourceName: name, provider, region, subAccountName, tags }) => ({
+      ...{ id, name, provider, region, subAccountName, tags },
+    }))
+    const { result } = await seen.ask('whose', { day, resources })
+    const byResource = new Map(Object.entries(result))
+    return own.map(({ id, resourceId }) => [id, byResource.get(resourceId) ?? null] as const)
+  })
+  return new Map((await Promise.all(asked)).flat())
+}
+
+/** One of those that are for whoever asks. @throws Problem where there is none. */
+export async function savingFor(work: SavingsWork, id: string): Promise<FoundSaving> {
+  const found = (await foundSavings(work)).find(({ body }) => body.id === id)
+  if (!found) throw unknownOpportunity(id)
+  return found
+}
+
+export const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
+
+/** Whether nothing is done about it yet, and it can be had. */
+export const isOpen = ({ state }: Pick<FoundSaving, 'state'>) => state === 'spotted' || state === 'agreed' || state === 'under way'
+
+/** The detector that found it; null for one of a version before. */
+export const detectorFor = ({ detector }: Opportunity) => detectorOf(detector)

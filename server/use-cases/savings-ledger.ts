@@ -1,0 +1,88 @@
+import { Decimal, decimalText } from '../../core/money/decimal'
+import { scaledText } from '../../core/money/scaled'
+import { promisedSince, realisedSaving, type Charged } from '../../core/opportunity/realised'
+import { addDays, daysBetween, type Day } from '../../core/time/day'
+import type { LedgerLine } from '../../shared/contracts/savings'
+import type { ChargesSeen } from '../charges/charges-seen'
+import { reportedTo } from '../charges/delivered-days'
+import type { FoundSaving, SavingsWork } from './savings-found'
+
+const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
+/** Whole days before a deed that are looked at. */
+const DAYS_BEFORE = 7
+const DECIMALS = 10
+const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
+
+/** When something was done, by whom and what was promised for it; null where it is not done. */
+function deedOf({ state, action, decision, body }: FoundSaving) {
+  if (state !== 'done' && state !== 'measured') return null
+  if (action?.state === 'done') {
+    const at = action.doneAt!
+    const doneAt = at.includes('T') ? at : `${at.replace(' ', 'T').slice(0, 19)}Z`
+    return { doneAt, by: action.approvedBy, promisedMonthly: action.promisedMonthly, currency: action.currency }
+  }
+  if (decision?.state !== 'done') return null
+  const { monthlySaving: promisedMonthly, currency } = decision.body ?? body
+  return { doneAt: `${decision.doneOn!}T00:00:00Z`, by: decision.who, promisedMonthly, currency }
+}
+
+/** Promised beside seen, of everything that is done, from the charges that are loaded. */
+export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
+  const lines = await Promise.all(found.map(one => ledgerLine(work, one)))
+  return lines.filter(line => line !== null).sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
+}
+
+async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSaving): Promise<LedgerLine | null> {
+  const deed = deedOf(found)
+  if (!deed) return null
+  const { body } = found
+  const { doneAt, currency } = deed
+  const promisedMonthly = new Decimal(deed.promisedMonthly)
+  const line = {
+    ...{ id: body.id, resourceName: body.resourceName, doneAt, approvedBy: people.nameOf(deed.by), currency },
+    promisedMonthly: decimalText(promisedMonthly),
+  }
+  const notSeen = { seenTo: null, promised: null, seen: null, seenBilled: null, daysBefore: DAYS_BEFORE, daysSince: 0, workings: null }
+  const day = doneAt.slice(0, 10)
+  const last = await reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
+  if (!last || last < day) return { ...line, ...notSeen }
+  const end = addDays(last, 1)
+  const daysSince = daysBetween(day, end)
+  const [before, since] = await Promise.all([
+    charged(charges, body.resourceId, currency, addDays(day, -DAYS_BEFORE), day),
+    charged(charges, body.resourceId, currency, day, end),
+  ])
+  const realised = realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince })
+  const { result: meanings } = await charges.ask(
+    'meanings',
+    (realised?.lines ?? []).map(({ sku }) => sku),
+  )
+  return {
+    ...line,
+    ...{ seenTo: last, daysBefore: DAYS_BEFORE, daysSince },
+    promised: text(promisedSince(promisedMonthly, daysSince * 24 - Number(doneAt.slice(11, 13)))),
+    seen: realised && text(realised.effective),
+    seenBilled: realised && text(realised.billed),
+    workings: (realised?.lines ?? []).map(({ sku, unit, how, ...amounts }) => ({
+      ...{ sku, unit, how, words: Object.hasOwn(meanings, sku) ? meanings[sku]!.words : sku },
+      ...{ unitsBefore: text(amounts.unitsBefore), costBefore: text(amounts.costBefore), unitsElse: text(amounts.unitsElse) },
+      ...{ counterfactual: text(amounts.counterfactual), actual: text(amounts.actual) },
+    })),
+  }
+}
+
+/** What a resource was charged for its use from a day to another (exclusive), SKU by SKU, whoever pays it. */
+async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
+  const { result } = await charges.ask('group', {
+    ...{ splitBy: ['SkuId', 'PricingUnit'], grain: null, start, end },
+    keep: { ResourceId: [id], ChargeCategory: ['Usage'], ChargeClass: [null] },
+    leaveOut: { SkuId: [null] },
+    measures: ['pricingQuantity', 'effectiveCost', 'billedCost'],
+  })
+  return result
+    .filter(group => group.currency === currency)
+    .map(({ values, amounts }) => {
+      const [units, effective, billed] = amounts.map(one => new Decimal(scaledText(one))) as [Decimal, Decimal, Decimal]
+      return { sku: values.SkuId!, unit: values.PricingUnit ?? null, units, effective, billed }
+    })
+}
