@@ -8,7 +8,7 @@ import { saveThresholds } from '../stores/decisions'
 import { revokeList } from '../stores/savings-lists'
 import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
 import { savingsFile } from '../use-cases/savings-file'
-import { savingFor } from '../use-cases/savings-found'
+import { actedOnFor } from '../use-cases/savings-found'
 import { allSavingsLists, answerSavingsList, linkToList, makeSavingsLists, mustBeList, openSavingsList } from '../use-cases/savings-lists'
 import { mustBeThresholds, previewThresholds } from '../use-cases/savings-thresholds'
 import type { EngineWork } from './engine-work'
@@ -85,13 +85,13 @@ export class Savings {
 
   /** What approving would do; does nothing. */
   async preview(id: string) {
-    await savingFor(this.work, id)
+    await actedOnFor(this.work, id)
     return previewAction(this.work, id)
   }
 
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
-    await savingFor(this.work, id)
+    await actedOnFor(this.work, id)
     await approveAction(this.work.database.db, id, this.work.asker.id)
     await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()

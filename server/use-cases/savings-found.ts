@@ -5,7 +5,7 @@ import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { SetThreshold } from '../../core/opportunity/thresholds'
 import type { DecidedState, OpportunityState } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
-import { notFound } from '../problems/problem'
+import { conflict, notFound } from '../problems/problem'
 import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
 import { listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
 import type { Work } from './work'
@@ -113,11 +113,15 @@ async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Prom
   return new Map((await Promise.all(asked)).flat())
 }
 
-/** One of those that are for whoever asks. @throws Problem where there is none. */
-export async function savingFor(work: SavingsWork, id: string): Promise<FoundSaving> {
+/** Sees to it that one is for whoever asks, and that something here can act on it. @throws Problem else. */
+export async function actedOnFor(work: SavingsWork, id: string): Promise<void> {
   const found = (await foundSavings(work)).find(({ body }) => body.id === id)
   if (!found) throw unknownOpportunity(id)
-  return found
+  if (detectorFor(found.body).from === 'bill')
+    throw conflict(
+      `Nothing here acts on ${found.body.resourceName}`,
+      'Do it where it runs, and say here that it is done: the bill shows what was saved.',
+    )
 }
 
 export const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)
@@ -125,5 +129,5 @@ export const unknownOpportunity = (id: string) => notFound('opportunity', `Nothi
 /** Whether nothing is done about it yet, and it can be had. */
 export const isOpen = ({ state }: Pick<FoundSaving, 'state'>) => state === 'spotted' || state === 'agreed' || state === 'under way'
 
-/** The detector that found it; null for one of a version before. */
+/** The detector that found it. @throws RangeError for one that this version does not know. */
 export const detectorFor = ({ detector }: Opportunity) => detectorOf(detector)

@@ -1,6 +1,7 @@
 // Everything that is kept, as one file: made of a running server or a folder, restored on either database, across kills; damage is named.
 import { spawn, type ChildProcess } from 'node:child_process'
-import { existsSync, mkdtempSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { once } from 'node:events'
+import { createWriteStream, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
 import { get, type IncomingMessage } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,7 +10,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newEstimate, newRow } from '../../core/estimate/estimate'
 import { ChargeStore } from '../../server/charges/charge-store'
 import { holderOf } from '../../server/db/folder-lock'
-import { openPlain } from '../../server/db/open-database'
+import { openEmbedded } from '../../server/db/embedded'
+import { migrateTo, migrationsOf, openPlain } from '../../server/db/open-database'
 import { writeBackup } from '../../server/maintenance/backup'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { allocationPlan, people } from '../../demo/organisation'
@@ -158,6 +160,27 @@ describe.each([
     expect(await run('restore', [file], place)).toMatchObject({ code: 0 })
     expect(await run('check', [], place)).toMatchObject({ code: 0 })
   })
+})
+
+it('made before the schema was changed, it is restored and brought to what it is today', async () => {
+  const changes = migrationsOf('.output/server').length
+  const before = join(folder, 'before')
+  const database = await openPlain({ dataDir: before, serverDir: '.output/server' })
+  await database.close()
+  rmSync(join(before, 'database'), { recursive: true })
+  const bare = await openEmbedded(join(before, 'database'), '.output/server', { bare: true })
+  await migrateTo(bare, migrationsOf('.output/server').slice(0, changes - 1))
+  await bare.query(`insert into person (id, name, role) values ('ines', 'Ines', 'lead')`)
+  const earlier = join(folder, 'earlier.tar')
+  const out = createWriteStream(earlier)
+  await Promise.all([writeBackup(bare, out), once(out, 'close')])
+  await bare.close()
+  const place = await emptyPlace(false)
+  expect(await run('restore', [earlier], place)).toMatchObject({ code: 0, said: expect.stringContaining('Restored') })
+  const restored = await openPlain({ dataDir: place.RAIN_BARREL_DATA, serverDir: '.output/server' })
+  expect(await restored.query('select name from person')).toEqual([['Ines']])
+  expect(await restored.query('select count(*)::int from drizzle.__drizzle_migrations')).toEqual([[changes]])
+  await restored.close()
 })
 
 it('of a PostgreSQL server is restored in a folder: the way back', async () => {

@@ -91,6 +91,16 @@ it('is for a lead what is theirs', async () => {
   expect([opportunities, whole.total, ledger]).toEqual([[], '0', []])
 })
 
+it('acts on nothing that only the bill shows, and says where it is done', async () => {
+  for (const way of ['preview', 'approve']) {
+    const reply = await server.call(`savings/${way}`, post({ id: FEE }))
+    expect([reply.status, ((await reply.json()) as { detail: string }).detail]).toEqual([
+      409,
+      expect.stringContaining('Do it where it runs'),
+    ])
+  }
+})
+
 it('keeps what is decided, all or none, over a start', async () => {
   const wrong = await decide({ ids: [FEE, 'constructor'], state: 'agreed' })
   expect([wrong.status, ((await wrong.json()) as { detail: string }).detail]).toEqual([

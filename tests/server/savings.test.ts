@@ -52,7 +52,7 @@ afterAll(async () => {
 const state = async () => savingsState.parse(await server.json('savings'))
 const misbehave = (next: string | null) => fetch(`${cloudBase}/v1/behaviour`, { method: 'POST', body: JSON.stringify({ next }) })
 const approve = (id: string) => server.call('savings/approve', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
-const named = (s: SavingsState, name: string) => s.opportunities.find(o => o.resourceName === name)!
+const named = (s: SavingsState, name: string) => s.opportunities.find(o => o.resourceName === name && o.confidence === 'measured')!
 const gatewaysThere = async () =>
   ((await (await fetch(`${cloudBase}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.map(g => g.name)
 

@@ -2,7 +2,7 @@ import { findPrice } from '../../ratecard/find-price'
 import { decimalText } from '../../money/decimal'
 import { addDays } from '../../time/day'
 import { evaluate, input, multiply } from '../../working/working'
-import type { Detector, DetectorContext, Facts } from '../detector'
+import type { ConnectionDetector, DetectorContext, Facts } from '../detector'
 import type { Opportunity } from '../opportunity'
 
 const DAYS = 20
@@ -29,7 +29,11 @@ function opportunityOf(facts: Facts, { card, today }: DetectorContext): Opportun
     ...{ subAccountName: share.subAccountName, tags: share.tags, currency: card.currency },
     monthlySaving: decimalText(evaluate(working)),
     working,
-    hourlyPrice: line.tiers[0]!.price,
+    service: line.service,
+    oneOff: null,
+    effects: [{ resourceId: share.id, sku: line.sku, how: 'gone', now: decimalText(evaluate(working)), then: '0' }],
+    confidence: 'measured',
+    risk: 'some',
     evidence: {
       from,
       to: today,
@@ -48,7 +52,8 @@ function opportunityOf(facts: Facts, { card, today }: DetectorContext): Opportun
 }
 
 /** Shares that nobody reads: what was measured, what happened to them, and what was charged for them. */
-export const unreadShare: Detector = {
+export const unreadShare: ConnectionDetector = {
+  from: 'connection',
   detector: 'unread-share',
   label: 'Shares that nobody reads',
   needs: { inventory: 'share', measurements: [{ metric: 'read', days: DAYS }], events: { days: DAYS }, charges: { days: 3 } },

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { detectorOf } from '../../../core/opportunity/detectors'
+import { connectionDetectorOf } from '../../../core/opportunity/detectors'
 import { addDays } from '../../../core/time/day'
 import { brackwaterCard as card } from '../../../demo/rate-cards'
 import { savingsState } from '../../../shared/contracts/savings'
@@ -13,7 +13,7 @@ const facts = (gb: number, what = 'copied') => ({
   events: [{ id: 'e1', at: `${addDays(today, -2)}T05:00:00Z`, resourceId: 's1', what, by: 'Siri' }],
   charges: [{ day: today, sku: null, meter: null, unit: 'GB', currency: 'EUR', quantity: '200', effectiveCost: '1' }],
 })
-const detector = detectorOf('unread-share')
+const detector = connectionDetectorOf('unread-share')
 const find = (gb: number, what?: string) => detector.find([facts(gb, what)], { card, today })
 
 it('a detector that was added finds by what was measured, has happened and was charged, says why not, and is a legal reply', async () => {
@@ -26,12 +26,17 @@ it('a detector that was added finds by what was measured, has happened and was c
     ...found!,
     state: 'spotted',
     foundAt: today,
-    deed: detector.action.deed,
-    noun: 'share',
+    canDo: { deed: detector.action.deed, noun: 'share' },
+    byHand: null,
+    decision: null,
+    cameBack: false,
+    counted: null,
+    firstYear: '1',
     centre: null,
     owner: null,
     action: null,
   }
-  const state = { connected: true, said: [detector.says(1)], opportunities: [view], ledger: [], revision: 1 }
+  const whole = { currency: null, total: '0', notCounted: [], unrated: [], isBest: true }
+  const state = { connected: true, said: [detector.says(1)], opportunities: [view], whole, finders: [], ledger: [], revision: 1 }
   expect(savingsState.parse(state).opportunities[0]!.evidence.series[0]!.unit).toBe('GB')
 })
