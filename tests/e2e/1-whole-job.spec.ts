@@ -80,6 +80,7 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await page.getByRole('region', { name: 'All values' }).getByRole('button', { name: 'Servers', exact: true }).focus()
     await page.keyboard.press('l')
     await expect(page.getByRole('heading', { level: 1 })).toContainText('leaving out service Servers')
+    await expect(page.locator('.page')).toHaveAttribute('aria-busy', 'false')
     // and in the chart: arrows find a bar, Enter opens what to do
     await page.getByRole('application').focus()
     await page.keyboard.press('ArrowLeft')

@@ -1,7 +1,9 @@
 // What every reply says of who may show it and what it may load; and who is answered.
 import { createHash } from 'node:crypto'
+import { once } from 'node:events'
 import { readdirSync } from 'node:fs'
 import { request } from 'node:http'
+import { connect } from 'node:net'
 import { expect, it } from 'vitest'
 import { ownServer } from '../support/own-server'
 
@@ -75,4 +77,20 @@ it('answers pages of its own, links that are followed and tools; not what other 
   ] as const) {
     expect([method, path, headers, await ask(method, path, headers)]).toEqual([method, path, headers, status])
   }
+})
+
+it('whoever leaves before all of a request has come is no fault of the server', async () => {
+  const { port } = new URL(server.base)
+  for (const path of ['resources/makers', 'spend/answer', 'savings/decisions']) {
+    const socket = connect(Number(port), '127.0.0.1')
+    await once(socket, 'connect')
+    socket.write(
+      `POST /api/v1/${path} HTTP/1.1\r\nhost: 127.0.0.1:${port}\r\ncontent-type: application/json\r\ncontent-length: 100\r\n\r\n{"half":`,
+    )
+    await new Promise(resolve => setTimeout(resolve, 150))
+    socket.destroy()
+  }
+  await new Promise(resolve => setTimeout(resolve, 300))
+  expect((await server.call('health')).status).toBe(200)
+  expect(server.log()).not.toContain('fault')
 })
