@@ -26,6 +26,9 @@ const kinds = [
   { meter: 'object-gb-month', variant: 'ready', quantity: '400' },
   { meter: 'snapshot-gb-month', variant: null, quantity: '9' },
 ] as const
+/** Kinds that are found as they are: one in fifty of their share, the others are servers. */
+const FOUND: ReadonlySet<number> = new Set([2, 4])
+const SERVER = 3
 
 const entry = (dictionary: DictionaryName, values: Record<string, string>) => dictionaries[dictionary].map(column => values[column] ?? null)
 
@@ -36,7 +39,7 @@ function billOf(resources: number): Cube {
   const passed = findPrice(card, 'gateway-gb', REGION)!
   for (const name of dictionaryNames) cube.addEntry(name, 0, entry(name, {}))
   cube.addEntry('billingAccount', 0, entry('billingAccount', { ProviderName: card.provider }))
-  cube.addEntry('charge', 0, entry('charge', { ChargeCategory: 'Usage' }))
+  cube.addEntry('chargeKind', 0, entry('chargeKind', { ChargeCategory: 'Usage' }))
   for (let i = 0; i < ACCOUNTS; i++)
     cube.addEntry('subAccount', i, entry('subAccount', { SubAccountId: `id-${i}`, SubAccountName: `account-${i}` }))
   for (const [i, line] of [...lines, passed].entries()) {
@@ -61,7 +64,8 @@ function billOf(resources: number): Cube {
     rows = []
   }
   for (let i = 0; i < resources; i++) {
-    const kind = i % kinds.length
+    const own = i % kinds.length
+    const kind = FOUND.has(own) && Math.floor(i / kinds.length) % 50 !== 0 ? SERVER : own
     const cost = (Number(kinds[kind]!.quantity) * Number(lines[kind]!.tiers[0]!.price)).toFixed(6)
     for (let day = 0; day < DAYS; day++) {
       put(i, kind, day, kinds[kind]!.quantity, cost)

@@ -65,8 +65,8 @@ type Common = {
 export type BillDetector = Common & {
   from: 'bill'
   thresholds: readonly Threshold[]
-  /** @param settings what its thresholds are set to for a resource. */
-  find: (bill: Bill, settings: (resource: BilledResource) => Settings) => BillFinding[]
+  /** Gets ready for a bill. @returns what is found of a resource of it, by what the thresholds are set to there. */
+  lookThrough: (bill: Bill) => (resource: BilledResource, settings: Settings) => BillFinding[]
   /** What its owner does, in words, and how it can be undone. */
   byHand: { steps: (found: Opportunity) => string[]; undo: string }
 }

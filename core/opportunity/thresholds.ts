@@ -1,5 +1,5 @@
 import type { SettingsOf } from './bill/look-through-bill'
-import type { BillDetector, Threshold } from './detector'
+import type { BillDetector, Settings, Threshold } from './detector'
 
 /** A threshold as it is set: for the company where the sub account is empty. */
 export type SetThreshold = { detector: string; key: string; subAccount: string; value: number }
@@ -9,13 +9,22 @@ const nameOf = (detector: string, key: string, subAccount: string) => JSON.strin
 /** What thresholds are set to where a resource is: for its sub account, else for the company, else the usual. */
 export function settingsFrom(set: readonly SetThreshold[]): SettingsOf {
   const values = new Map(set.map(({ detector, key, subAccount, value }) => [nameOf(detector, key, subAccount), value]))
-  return ({ detector, thresholds }, { subAccountName }) =>
+  const at = ({ detector, thresholds }: BillDetector, subAccount: string): Settings =>
     Object.fromEntries(
       thresholds.map(({ key, usual }) => [
         key,
-        values.get(nameOf(detector, key, subAccountName)) ?? values.get(nameOf(detector, key, '')) ?? usual,
+        values.get(nameOf(detector, key, subAccount)) ?? values.get(nameOf(detector, key, '')) ?? usual,
       ]),
     )
+  // asked for every resource: a sub account's are put together once
+  const known = new Map<BillDetector, Map<string, Settings>>()
+  return (detector, { subAccountName }) => {
+    const own = known.get(detector) ?? new Map<string, Settings>()
+    known.set(detector, own)
+    const settings = own.get(subAccountName) ?? at(detector, subAccountName)
+    own.set(subAccountName, settings)
+    return settings
+  }
 }
 
 /** Why a threshold cannot be set so, in words that say how to mend it; null where it can. */

@@ -56,7 +56,9 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
       ><template v-if="opportunity.decision.lookAgain">; to be looked at again on {{ dayText(opportunity.decision.lookAgain) }}</template>
     </p>
     <template v-for="series in opportunity.evidence.series" :key="series.label">
-      <h3 class="minor">{{ capitalised(series.label) }}, {{ series.days.length }} days</h3>
+      <h3 class="minor">
+        {{ capitalised(series.label) }}<template v-if="series.days.length">, {{ series.days.length }} days</template>
+      </h3>
       <SeriesPicture :series="series" />
     </template>
     <h3 class="minor">Workings</h3>

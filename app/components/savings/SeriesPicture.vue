@@ -23,7 +23,12 @@ const bars = computed(() =>
 
 <template>
   <figure>
-    <svg :viewBox="`0 -14 ${WIDTH} ${HEIGHT + 32}`" role="img" :aria-label="`${series.label}, ${series.days.length} days: ${series.said}`">
+    <svg
+      v-if="series.days.length"
+      :viewBox="`0 -14 ${WIDTH} ${HEIGHT + 32}`"
+      role="img"
+      :aria-label="`${series.label}, ${series.days.length} days: ${series.said}`"
+    >
       <line x1="0" :x2="WIDTH" y1="0" y2="0" stroke="var(--line)" />
       <text :x="WIDTH" y="-4" text-anchor="end">{{ most.toFixed(most < 10 ? 1 : 0) }} {{ series.unit }} a day</text>
       <rect
@@ -39,8 +44,8 @@ const bars = computed(() =>
       </rect>
       <line x1="0" :x2="WIDTH" :y1="HEIGHT" :y2="HEIGHT" stroke="var(--ink-3)" />
       <line v-if="limit !== null" x1="0" :x2="WIDTH" :y1="limit" :y2="limit" class="limit" />
-      <text x="0" :y="HEIGHT + 15">{{ dayShortText(series.days[0]?.day ?? '2026-01-01') }}</text>
-      <text :x="WIDTH" :y="HEIGHT + 15" text-anchor="end">{{ dayShortText(series.days.at(-1)?.day ?? '2026-01-01') }}</text>
+      <text x="0" :y="HEIGHT + 15">{{ dayShortText(series.days[0]!.day) }}</text>
+      <text :x="WIDTH" :y="HEIGHT + 15" text-anchor="end">{{ dayShortText(series.days.at(-1)!.day) }}</text>
     </svg>
     <figcaption class="minor">{{ series.said }}{{ series.threshold ? ` ${capitalised(series.threshold.label)}.` : '' }}</figcaption>
   </figure>

@@ -24,16 +24,29 @@ export function* lookThroughBill(
   const bill = yield* readBill(cube, facts)
   const findings: BillFinding[] = []
   for (const detector of detectors) {
-    findings.push(...detector.find(bill, resource => settingsOf(detector, resource)))
-    yield
+    const findIn = detector.lookThrough(bill)
+    for (const [i, resource] of bill.resources.entries()) {
+      findings.push(...findIn(resource, settingsOf(detector, resource)))
+      if (i % RESOURCES_AT_ONCE === 0) yield
+    }
   }
-  const units = yield* dailyUnits(cube, findings)
-  return findings.map(({ series, window, ...found }) => {
+  findings.sort((a, b) => Number(b.monthlySaving) - Number(a.monthlySaving))
+  const units = yield* dailyUnits(cube, findings.slice(0, MOST_DRAWN))
+  const found: Opportunity[] = []
+  for (const [i, { series, window, ...finding }] of findings.entries()) {
     const from = addDays(window.end, -lookBacks[0])
-    const days = daysOf({ start: from, end: window.end })
-    return { ...found, evidence: { from, to: window.end, series: series.map(asked => seriesOf(asked, days, units)) } }
-  })
+    const days = i < MOST_DRAWN ? daysOf({ start: from, end: window.end }) : []
+    found.push({ ...finding, evidence: { from, to: window.end, series: series.map(asked => seriesOf(asked, days, units)) } })
+    if (i % FINDINGS_AT_ONCE === 0) yield
+  }
+  return found
 }
+
+/** So many are gone through before others have their turn. */
+const RESOURCES_AT_ONCE = 200
+const FINDINGS_AT_ONCE = 100
+/** Of so many of the largest the use is drawn day by day; of the others it is said in words. */
+const MOST_DRAWN = 1000
 
 type DailyUnits = ReadonlyMap<string, number>
 const cellOf = (resource: string, sku: string, day: Day) => `${resource}\n${sku}\n${day}`

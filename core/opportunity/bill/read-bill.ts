@@ -3,9 +3,12 @@ import type { Charged } from '../../ratecard/meters'
 import { findSku } from '../../ratecard/find-price'
 import type { RateCard } from '../../ratecard/rate-card'
 import type { Cube } from '../../spend/cube'
+import type { DictionaryName } from '../../focus/star'
 import { foundDimensions } from '../../spend/dimensions'
+import { columnLayer, entryCoding } from '../../spend/dimensions/entry-coding'
 import { sourceDays } from '../../spend/freshness'
 import { groupInSlices } from '../../spend/group'
+import type { Coding } from '../../spend/layers'
 import type { Slices } from '../../spend/slices'
 import { addDays, daysBetween, type Day } from '../../time/day'
 import type { Bill, BilledResource, BilledUse } from './billed-resource'
@@ -14,16 +17,12 @@ import { lookBacks, stretchesBefore, windowOf, type Window } from './stretches'
 /** What is known of SKUs beside the charges: the newest card of each provider, and what is charged for existing and what for use. */
 export type SkuFacts = { cards: ReadonlyMap<string, RateCard>; charged: Readonly<Record<string, Charged>> }
 
+/** So many are gone through before others have their turn. */
+const GROUPS_AT_ONCE = 2000
 /** A source that delivers nothing any more says nothing of what runs now. */
 const STALE_DAYS = 45
 const environmentTag = /^Tags\/(environment|env|stage)$/i
-const parts = [
-  ...['ResourceId', 'ProviderName', 'SkuId', 'SkuMeter', 'PricingUnit', 'PricingCategory'],
-  ...['ResourceName', 'ResourceType', 'ServiceName', 'RegionId', 'SubAccountName'],
-] as const
-const place = Object.fromEntries(parts.map((name, at) => [name, at])) as Record<(typeof parts)[number], number>
 const measures = ['pricingQuantity', 'effectiveCost', 'listCost'] as const
-const ENVIRONMENT = parts.length
 const noSums = (): Scaled[] => Array.from({ length: lookBacks.length + 1 }, () => 0n)
 
 /**
@@ -45,23 +44,42 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
     ends[source] = window.end
   }
   const environment = foundDimensions(cube).find(name => environmentTag.test(name))
+  const dimensions = ['ProviderName', 'SubAccountName', ...(environment ? [environment] : [])]
+  // one number a row for all that an entry says: names are read of the entries, where they are needed
+  const splits = [entryPlaces(cube, 'resource'), entryPlaces(cube, 'sku'), priceKinds(cube)]
+  const [RESOURCE, SKU, PRICE] = splits.map((_, at) => dimensions.length + at) as [number, number, number]
+  const read = {
+    id: reader(cube, 'resource', 'ResourceId'),
+    name: reader(cube, 'resource', 'ResourceName'),
+    type: reader(cube, 'resource', 'ResourceType'),
+    region: reader(cube, 'resource', 'RegionId'),
+    sku: reader(cube, 'sku', 'SkuId'),
+    meter: reader(cube, 'sku', 'SkuMeter'),
+    service: reader(cube, 'sku', 'ServiceName'),
+  }
   const found = new Map<string, BilledResource>()
   for (const { sources: together, window } of byWindow.values()) {
     const cuts = stretchesBefore(window.end)
-    const groups = yield* groupInSlices(cube, {
+    const question = {
       ...{ start: cuts[0]!, end: window.end, cuts, grain: null },
       keep: { Source: together, ChargeCategory: ['Usage'], ChargeClass: [null] },
       leaveOut: { ResourceId: [null], SkuId: [null] },
-      splitBy: [...parts, ...(environment ? [environment] : [])],
+      splitBy: dimensions,
       measures,
-    })
+    }
+    const groups = yield* groupInSlices(cube, question, { splits })
     const lastSeen = new Map<BilledResource, number>()
+    const prices = groups.values[PRICE]!.map(text => JSON.parse(text ?? '[null,null]') as [string | null, string | null])
+    const codes = groups.codes
+    const valueAt = (split: number, group: number) => groups.values[split]![codes[split]![group]!] ?? null
+    const sumAt = (measure: number, group: number): Scaled => groups.sums[measure]!.total(groups.cells[group]!)
     for (let group = 0; group < groups.size; group++) {
-      const valueAt = (split: number) => groups.values[split]![groups.codes[split]![group]!] ?? null
-      const value = (name: (typeof parts)[number]) => valueAt(place[name])
+      if (group % GROUPS_AT_ONCE === 0) yield
+      const entry = codes[RESOURCE]![group]! - 1
+      const sku = codes[SKU]![group]! - 1
       const stretch = groups.cuts![groups.steps[group]!]!
-      const provider = value('ProviderName') ?? ''
-      const id = value('ResourceId')!
+      const provider = valueAt(0, group) ?? ''
+      const id = read.id(entry)!
       const key = `${provider}\n${id}`
       let resource = found.get(key)
       if (!resource) {
@@ -72,25 +90,47 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
       // what it is called and where it is: as the newest charges have it
       if (stretch >= (lastSeen.get(resource) ?? -1)) {
         lastSeen.set(resource, stretch)
-        resource.name = value('ResourceName') ?? id
-        resource.type = value('ResourceType')
-        resource.service = value('ServiceName') ?? ''
-        resource.region = value('RegionId') ?? ''
-        resource.subAccountName = value('SubAccountName') ?? ''
-        resource.environment = environment ? valueAt(ENVIRONMENT) : null
+        resource.name = read.name(entry) ?? id
+        resource.type = read.type(entry)
+        resource.service = read.service(sku) ?? ''
+        resource.region = read.region(entry) ?? ''
+        resource.subAccountName = valueAt(1, group) ?? ''
+        resource.environment = environment ? valueAt(2, group) : null
       }
       const currency = groups.denomination(groups.kinds[group]!)
-      const use = useOf(resource, { sku: value('SkuId')!, meter: value('SkuMeter'), unit: value('PricingUnit'), currency }, facts)
-      const [quantity, cost, list] = groups.sums.map(sum => sum.total(groups.cells[group]!)) as [Scaled, Scaled, Scaled]
-      const isCommitted = value('PricingCategory') === 'Committed'
-      const add = (sums: Scaled[], amount: Scaled) => void (sums[stretch]! += amount)
-      add(isCommitted ? use.committedQuantity : use.quantity, quantity)
-      add(isCommitted ? use.committedCost : use.cost, cost)
-      if (!isCommitted) add(use.list, list)
+      const [unit, category] = prices[codes[PRICE]![group]!]!
+      const use = useOf(resource, { sku: read.sku(sku)!, meter: read.meter(sku), unit, currency }, facts)
+      const isCommitted = category === 'Committed'
+      const [quantity, cost] = isCommitted ? [use.committedQuantity, use.committedCost] : [use.quantity, use.cost]
+      quantity[stretch]! += sumAt(0, group)
+      cost[stretch]! += sumAt(1, group)
+      if (!isCommitted) use.list[stretch]! += sumAt(2, group)
     }
-    yield
   }
   return { resources: [...found.values()], ends }
+}
+
+/** A code for each entry of a dictionary: its place and one. */
+function entryPlaces({ entries }: Cube, dictionary: DictionaryName): Coding {
+  const codes = Int32Array.from(entries[dictionary], (_, place) => place + 1)
+  return { layers: [{ dictionary, codes }], values: [null, ...Array.from(codes, String)] }
+}
+
+/** What of a price says in which unit it is, and whether a commitment pays it. */
+function priceKinds(cube: Cube): Coding {
+  const [unit, category] = ['PricingUnit', 'PricingCategory'].map(column => reader(cube, 'price', column)) as [Reader, Reader]
+  return entryCoding(cube, 'price', [{ dictionary: 'price', read: id => JSON.stringify([unit(id), category(id)]) }])
+}
+
+type Reader = (entry: number) => string | null
+/** Reads a column of a dictionary's entries; spellings that count as another value are that value. */
+function reader(cube: Cube, dictionary: DictionaryName, column: string): Reader {
+  const { read } = columnLayer(cube, dictionary, column)
+  const alias = cube.reference.aliases[column] ?? {}
+  return entry => {
+    const own = read(entry)
+    return own !== null && Object.hasOwn(alias, own) ? alias[own]! : own
+  }
 }
 
 const nowhere = { type: null, region: '', subAccountName: '', environment: null }

@@ -18,16 +18,16 @@ export const betterClass: BillDetector = {
   detector: 'better-class',
   label: 'Old generation',
   thresholds: [saved],
-  find(bill, settings) {
+  lookThrough(bill) {
     const beside = besideByClass(bill)
-    return bill.resources.flatMap(resource => {
+    return (resource, settings) => {
       const { card } = resource
       if (!card) return []
       return resource.uses.flatMap(use => {
         if (!use.line || use.currency !== card.currency || within(use.cost, 30) <= 0n || unitsIn(use, 3) === 0n) return []
         // performance that was bought beside says more than the class: another way to look at it
         if (isDisk(use.line) && resource.uses.some(other => other !== use && unitsIn(other, 30) > 0n)) return []
-        const better = betterThan(use.line, card, settings(resource).saved!)
+        const better = betterThan(use.line, card, settings.saved!)
         if (!better) return []
         const units = monthlyUnits(resource, use)
         const then = atPrice(better.variant!, units, { price: dearestPrice(better), sku: better.sku, currency: card.currency }, use)
@@ -63,7 +63,7 @@ export const betterClass: BillDetector = {
         )
         return finding ? [finding] : []
       })
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [

@@ -22,12 +22,12 @@ export const diskLeftBehind: BillDetector = {
   detector: 'disk-left-behind',
   label: 'Disks that outlived their machine',
   thresholds: [days],
-  find(bill, settings) {
+  lookThrough(bill) {
     const machines = machinesByPlace(bill)
-    return bill.resources.flatMap(disk => {
+    return (disk, settings) => {
       const kept = usesOf(disk, 'disk-gb-month')
       if (!kept.length || kept.every(use => unitsIn(use, 3) === 0n)) return []
-      const back = settings(disk).days as LookBack
+      const back = settings.days as LookBack
       const machine = machineOf(disk, machines)
       if (!machine || disk.window.days < Math.min(back, 30) || runs(machine, back)) return []
       const gone = disk.uses.filter(use => within(use.cost, 30) !== 0n).map(use => ({ use, how: 'gone' as const, then: null }))
@@ -56,7 +56,7 @@ export const diskLeftBehind: BillDetector = {
         ],
       })
       return finding ? [finding] : []
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [

@@ -30,11 +30,10 @@ export const feeWithoutUse: BillDetector = {
   detector: 'fee-without-use',
   label: 'Fees without use',
   thresholds: [days, noise],
-  find(bill, settings) {
+  lookThrough(bill) {
     const used = usedServices(bill)
-    return bill.resources.flatMap(resource => {
-      const set = settings(resource)
-      const back = set.days as LookBack
+    return (resource, settings) => {
+      const back = settings.days as LookBack
       const fees = resource.uses.filter(isFee)
       const hours = fees.reduce((sum, fee) => sum + unitsIn(fee, back), 0n)
       if (resource.window.days < back || !hours || !used.has(serviceOf(resource))) return []
@@ -47,7 +46,7 @@ export const feeWithoutUse: BillDetector = {
           back,
         ),
       ]
-      if (use * 100n > fee * BigInt(set.noise!)) return []
+      if (use * 100n > fee * BigInt(settings.noise!)) return []
       const gone = resource.uses.filter(one => within(one.cost, 30) !== 0n).map(one => ({ use: one, how: 'gone' as const, then: null }))
       const finding = findingOf(resource, gone, {
         detector: feeWithoutUse.detector,
@@ -66,7 +65,7 @@ export const feeWithoutUse: BillDetector = {
         ],
       })
       return finding ? [finding] : []
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [

@@ -21,9 +21,8 @@ export const snapshotsGrowing: BillDetector = {
   detector: 'snapshots-growing',
   label: 'Snapshots that only grow',
   thresholds: [growth, size],
-  find(bill, settings) {
-    return bill.resources.flatMap(resource => {
-      const set = settings(resource)
+  lookThrough() {
+    return (resource, settings) => {
       return ['snapshot-gb-month', 'database-backup-gb-month'].flatMap(meter =>
         usesOf(resource, meter).flatMap(use => {
           // GB-months of some days, as the GB kept on each
@@ -33,7 +32,7 @@ export const snapshotsGrowing: BillDetector = {
           const more = lately.minus(earlier)
           // one that was made in between, or that the bill does not reach back to, was kept on fewer days
           if (unitsBefore(use, 60) === 0n || earlier.eq(0) || within(use.cost, 7) <= 0n) return []
-          if (more.lt(set.size!) || more.times(100).lt(earlier.times(set.growth!))) return []
+          if (more.lt(settings.size!) || more.times(100).lt(earlier.times(settings.growth!))) return []
           const [was, is] = [decimalText(earlier.round(3)), decimalText(lately.round(3))]
           const then = multiply('as much as a month ago', [
             monthlyCost(resource, use),
@@ -58,7 +57,7 @@ export const snapshotsGrowing: BillDetector = {
           return finding && evaluate(then).gte(0) ? [finding] : []
         }),
       )
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [

@@ -19,9 +19,9 @@ export const stoppedStillPaid: BillDetector = {
   detector: 'stopped-still-paid',
   label: 'Stopped, and still paid for',
   thresholds: [days],
-  find(bill, settings) {
-    return bill.resources.flatMap(resource => {
-      const back = settings(resource).days as LookBack
+  lookThrough() {
+    return (resource, settings) => {
+      const back = settings.days as LookBack
       const running = resource.uses.filter(isRunning)
       const ran = running.reduce((sum, use) => sum + between(use.quantity, 60, back) + between(use.committedQuantity, 60, back), 0n)
       if (ran === 0n || running.some(use => unitsIn(use, back) !== 0n)) return []
@@ -38,7 +38,7 @@ export const stoppedStillPaid: BillDetector = {
         },
       )
       return finding ? [finding] : []
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [

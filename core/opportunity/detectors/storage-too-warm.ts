@@ -22,22 +22,23 @@ export const storageTooWarm: BillDetector = {
   detector: 'storage-too-warm',
   label: 'Storage warmer than its use',
   thresholds: [size, hours, days, saved],
-  find(bill, settings) {
-    return bill.resources.flatMap(resource => {
-      const set = settings(resource)
+  lookThrough() {
+    return (resource, settings) => {
       const stored = usesOf(resource, 'object-gb-month').filter(use => unitsIn(use, 3) > 0n && within(use.cost, 30) > 0n)
       const { card } = resource
       if (!card || stored.length !== 1 || stored[0]!.currency !== card.currency) return []
       const line = stored[0]!.line!
       const offers = linesOf(card, line.meter, line.region)
         .filter(other => other.variant !== null && new Decimal(dearestPrice(other)).lt(dearestPrice(line)))
-        .filter(({ includes }) => Number(includes?.hoursToFetch ?? 0) <= set.hours! && Number(includes?.minimumDays ?? 0) <= set.days!)
+        .filter(
+          ({ includes }) => Number(includes?.hoursToFetch ?? 0) <= settings.hours! && Number(includes?.minimumDays ?? 0) <= settings.days!,
+        )
         // what watches objects and moves them by itself asks for what no bill says: how many there are
         .filter(other => !findPrice(card, 'object-watch-1000', other.region, other.variant))
-        .flatMap(other => offerOf(resource, stored[0]!, other, card, set) ?? [])
-        .filter(({ monthlySaving }) => new Decimal(monthlySaving).gte(set.saved!))
+        .flatMap(other => offerOf(resource, stored[0]!, other, card, settings) ?? [])
+        .filter(({ monthlySaving }) => new Decimal(monthlySaving).gte(settings.saved!))
       return offers.sort((a, b) => new Decimal(b.monthlySaving).cmp(a.monthlySaving)).slice(0, 1)
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [
@@ -51,7 +52,7 @@ export const storageTooWarm: BillDetector = {
 }
 
 /** What moving to a class would save; null where it would not. */
-function offerOf(resource: BilledResource, use: BilledUse, to: PriceLine, card: RateCard, set: Settings): BillFinding | null {
+function offerOf(resource: BilledResource, use: BilledUse, to: PriceLine, card: RateCard, settings: Settings): BillFinding | null {
   const gb = monthlyUnits(resource, use)
   const priced = ({ sku, ...line }: PriceLine) => ({ price: dearestPrice({ ...line, sku }), sku, currency: card.currency })
   const changes: Change[] = [{ use, how: 'cheaper', then: atPrice(`stored «${to.variant}»`, gb, priced(to), use) }]
@@ -64,11 +65,11 @@ function offerOf(resource: BilledResource, use: BilledUse, to: PriceLine, card: 
       const units = monthlyUnits(resource, own)
       changes.push({ use: own, how: 'cheaper', then: atPrice(meter === 'object-read-1000' ? 'read' : 'written', units, priced(line), own) })
       const fetching = meter === 'object-read-1000' ? findPrice(card, 'object-retrieval-gb', to.region, to.variant) : undefined
-      if (fetching) further.push(atPrice('fetched', gbOf('fetched a month', units, set), priced(fetching), own))
+      if (fetching) further.push(atPrice('fetched', gbOf('fetched a month', units, settings), priced(fetching), own))
     }
   const moving = findPrice(card, 'object-write-1000', to.region, to.variant)
   const oneOff = moving
-    ? multiply('moving, once', [objectsOf(gb, set), input('price', dearestPrice(moving), card.currency, moving.sku)])
+    ? multiply('moving, once', [objectsOf(gb, settings), input('price', dearestPrice(moving), card.currency, moving.sku)])
     : null
   const finding = findingOf(
     resource,
@@ -96,9 +97,9 @@ function offerOf(resource: BilledResource, use: BilledUse, to: PriceLine, card: 
 }
 
 /** GB of so many thousand requests, by the size that is assumed of an object: 1,000 requests of 1 MB are 1 GB. */
-const gbOf = (label: string, thousands: Working, set: Settings): Working =>
-  multiply(label, [thousands, input('GB for a thousand, at the size assumed', decimalText(new Decimal(set.size!)), 'GB')])
+const gbOf = (label: string, thousands: Working, settings: Settings): Working =>
+  multiply(label, [thousands, input('GB for a thousand, at the size assumed', decimalText(new Decimal(settings.size!)), 'GB')])
 
 /** Thousands of objects that so many GB are, by the size assumed. */
-const objectsOf = (gb: Working, set: Settings): Working =>
-  divide('objects, thousands', [gb, input('GB for a thousand, at the size assumed', decimalText(new Decimal(set.size!)), 'GB')])
+const objectsOf = (gb: Working, settings: Settings): Working =>
+  divide('objects, thousands', [gb, input('GB for a thousand, at the size assumed', decimalText(new Decimal(settings.size!)), 'GB')])

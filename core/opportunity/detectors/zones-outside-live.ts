@@ -17,14 +17,14 @@ export const zonesOutsideLive: BillDetector = {
   detector: 'zones-outside-live',
   label: 'Several zones outside live',
   thresholds: [saved],
-  find(bill, settings) {
-    return bill.resources.flatMap(resource => {
+  lookThrough() {
+    return (resource, settings) => {
       const { card, environment } = resource
       if (!card || environment === null || liveWords.has(environment.toLowerCase())) return []
       const changes = resource.uses.flatMap((use): (Change & { to: string })[] => {
         const one = use.line && use.currency === card.currency && unitsIn(use, 3) > 0n ? inOneZone(use.line, card) : null
         if (!one || within(use.cost, 30) <= 0n) return []
-        const most = new Decimal(dearestPrice(use.line!)).times(100 - settings(resource).saved!).div(100)
+        const most = new Decimal(dearestPrice(use.line!)).times(100 - settings.saved!).div(100)
         if (new Decimal(dearestPrice(one)).gt(most)) return []
         const priced = { price: dearestPrice(one), sku: one.sku, currency: card.currency }
         return [{ use, how: 'cheaper', then: atPrice(one.variant!, monthlyUnits(resource, use), priced, use), to: one.variant! }]
@@ -32,7 +32,7 @@ export const zonesOutsideLive: BillDetector = {
       // bought performance moves with the disk: its own lines are changed with it, or nothing is
       const finding = changes.length ? findingOf(resource, changes, said(resource.name, resource.id, environment, changes)) : null
       return finding ? [finding] : []
-    })
+    }
   },
   byHand: {
     steps: ({ resourceName }) => [
