@@ -1,5 +1,6 @@
-import { and, desc, eq, sql, type SQL } from 'drizzle-orm'
+import { and, desc, eq, gt, lte, sql, type SQL } from 'drizzle-orm'
 import { earlierCard, type RateCard } from '../../core/ratecard/rate-card'
+import type { Day } from '../../core/time/day'
 import type { RateCardEntry } from '../../shared/contracts/reference-data'
 import { alone } from '../db/alone'
 import type { Db, Tx } from '../db/database'
@@ -113,6 +114,20 @@ async function findBody<T>(
 export async function findRateCard(db: Db, provider: string, day?: string, revision?: number): Promise<RateCard | null> {
   const body = await findBody(db, { provider, day, revision }, rateCard.body)
   return body ? cardOf(body) : null
+}
+
+/** The cards that hold on a day of providers who have told of another that holds later. */
+export async function cardsUntilLater(db: Db, day: Day): Promise<RateCard[]> {
+  const newest = db
+    .selectDistinctOn([rateCard.provider], { provider: rateCard.provider, validFrom: rateCard.validFrom, body: rateCard.body })
+    .from(rateCard)
+  const inOrder = [rateCard.provider, desc(rateCard.validFrom), desc(rateCard.revision)] as const
+  const [later, now] = await Promise.all([
+    db.selectDistinct({ provider: rateCard.provider }).from(rateCard).where(gt(rateCard.validFrom, day)),
+    newest.where(lte(rateCard.validFrom, day)).orderBy(...inOrder),
+  ])
+  const isLater = new Set(later.map(({ provider }) => provider))
+  return now.flatMap(({ provider, body }) => (isLater.has(provider) ? [cardOf(body)] : []))
 }
 
 /** The same as its JSON text, written by the database. */

@@ -6,6 +6,7 @@ import type { SetThreshold } from '../../core/opportunity/thresholds'
 import type { DecidedState, OpportunityState } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
 import { conflict, notFound } from '../problems/problem'
+import { cardsUntilLater } from '../stores/rate-cards'
 import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
 import { listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
 import type { Work } from './work'
@@ -28,8 +29,14 @@ export type FoundSaving = {
 const LATE_DAYS = 7
 
 /** What the bill alone finds, of what whoever asks may see; the same until charges, cards or thresholds change. */
-export async function foundOnBill(seen: ChargesSeen, thresholds: SetThreshold[]): Promise<Opportunity[]> {
-  return (await seen.inSlices('savings', { thresholds })).read().found
+export async function foundOnBill(
+  { seen, database }: Pick<SavingsWork, 'seen' | 'database'>,
+  thresholds: SetThreshold[],
+): Promise<Opportunity[]> {
+  const { result: facts } = await seen.ask('facts', undefined)
+  // what a provider has announced for later prices nothing that runs now
+  const cards = facts.lastDay === null ? [] : await cardsUntilLater(database.db, facts.lastDay)
+  return (await seen.inSlices('savings', { thresholds, cards })).read().found
 }
 
 /** Everything that can be saved or was decided, of what is for whoever asks. */
@@ -40,7 +47,7 @@ export async function foundSavings(work: SavingsWork): Promise<FoundSaving[]> {
     listDecisions(database.db),
     listThresholds(database.db),
   ])
-  const onBill = await foundOnBill(seen, thresholds)
+  const onBill = await foundOnBill(work, thresholds)
   const present = new Map<string, { body: Opportunity; row: { opportunity: StoredOpportunity; action: StoredAction | null } | null }>()
   for (const row of stored) present.set(row.opportunity.id, { body: row.opportunity.body, row })
   for (const body of onBill) present.set(body.id, { body, row: null })

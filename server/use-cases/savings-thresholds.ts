@@ -74,9 +74,9 @@ export function mustBeThresholds({ thresholds }: ThresholdsSet): void {
 /** What would be found on the bill with other thresholds, beside what is found with those that are set. */
 export async function previewThresholds(work: SavingsWork, asked: ThresholdsSet): Promise<ThresholdsPreview> {
   mustBeThresholds(asked)
-  const { seen, database } = work
-  const then = await foundOnBill(seen, asked.thresholds)
-  const now = await foundOnBill(seen, await listThresholds(database.db))
+  const { database } = work
+  const then = await foundOnBill(work, asked.thresholds)
+  const now = await foundOnBill(work, await listThresholds(database.db))
   const [wholeNow, wholeThen] = await Promise.all([wholeOf(work, now), wholeOf(work, then)])
   const [idsNow, idsThen] = [new Set(now.map(({ id }) => id)), new Set(then.map(({ id }) => id))]
   const count = (list: typeof now, id: string) => list.filter(({ detector }) => detector === id).length

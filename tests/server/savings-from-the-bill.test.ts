@@ -91,6 +91,13 @@ it('is for a lead what is theirs', async () => {
   expect([opportunities, whole.total, ledger]).toEqual([[], '0', []])
 })
 
+it('goes by the card that holds, not by one that is announced', async () => {
+  // from December the old class is not sold any more, and the new one costs more
+  const announced = { ...card, validFrom: '2026-12-01', prices: [hour, gb, { ...anew, tiers: [{ from: '0', price: '0.2' }] }] }
+  await server.json('rate-cards', post(announced))
+  expect((await state()).whole.total).toBe('48.6666666667')
+})
+
 it('acts on nothing that only the bill shows, and says where it is done', async () => {
   for (const way of ['preview', 'approve']) {
     const reply = await server.call(`savings/${way}`, post({ id: FEE }))

@@ -47,7 +47,7 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
   const dimensions = ['ProviderName', 'SubAccountName', ...(environment ? [environment] : [])]
   // one number a row for all that an entry says: names are read of the entries, where they are needed
   const splits = [entryPlaces(cube, 'resource'), entryPlaces(cube, 'sku'), priceKinds(cube)]
-  const [RESOURCE, SKU, PRICE] = splits.map((_, at) => dimensions.length + at) as [number, number, number]
+  const [ENTRY, SKU, PRICE] = splits.map((_, at) => dimensions.length + at) as [number, number, number]
   const read = {
     id: reader(cube, 'resource', 'ResourceId'),
     name: reader(cube, 'resource', 'ResourceName'),
@@ -75,7 +75,7 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
     const sumAt = (measure: number, group: number): Scaled => groups.sums[measure]!.total(groups.cells[group]!)
     for (let group = 0; group < groups.size; group++) {
       if (group % GROUPS_AT_ONCE === 0) yield
-      const entry = codes[RESOURCE]![group]! - 1
+      const entry = codes[ENTRY]![group]! - 1
       const sku = codes[SKU]![group]! - 1
       const stretch = groups.cuts![groups.steps[group]!]!
       const provider = valueAt(0, group) ?? ''

@@ -3,6 +3,7 @@ import { adjustmentsLeft, type Adjustment } from '../../../core/allocation/closi
 import { movedCharges, type MovedCharges } from '../../../core/allocation/moved-charges'
 import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
+import type { RateCard } from '../../../core/ratecard/rate-card'
 import { lookThroughBill } from '../../../core/opportunity/bill/look-through-bill'
 import { billDetectors } from '../../../core/opportunity/detectors'
 import type { Opportunity } from '../../../core/opportunity/opportunity'
@@ -96,11 +97,15 @@ export const sliced = {
   },
 
   /**
-   * What can be saved by the bill alone, of what whoever asks may see of it: others' charges are not even compared with. What is found for
-   * one set of thresholds is remembered until anything changes.
+   * What can be saved by the bill alone, of what whoever asks may see of it: others' charges are not even compared with. It goes by the
+   * newest cards, but for those that are named. What is found for one set of thresholds is remembered until anything changes.
    */
-  *savings({ cube, cards, remembered }: Known, { thresholds }: { thresholds: SetThreshold[] }): Slices<{ found: Opportunity[] }> {
-    const asked = JSON.stringify(thresholds)
+  *savings(
+    { cube, remembered, ...known }: Known,
+    { thresholds, cards: present }: { thresholds: SetThreshold[]; cards: RateCard[] },
+  ): Slices<{ found: Opportunity[] }> {
+    const cards = new Map([...known.cards, ...present.map(card => [card.provider, card] as const)])
+    const asked = JSON.stringify([thresholds, present.map(({ provider, validFrom }) => [provider, validFrom])])
     const before = remembered.get(SAVINGS) as { asked: string; found: Opportunity[] } | undefined
     if (before?.asked === asked) return { found: before.found }
     const { charged } = cube.reference
