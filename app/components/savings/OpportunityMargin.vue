@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { addDays } from '../../../core/time/day'
 import { deeds } from '../../../core/opportunity/deeds'
 import { workText } from '../../utils/savings-list'
 import type { OpportunityView } from '../../../shared/contracts/savings'
@@ -34,7 +35,7 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
     <p class="minor">{{ opportunity.resourceId }} · {{ opportunity.subAccountName }} · {{ opportunity.region }}</p>
     <p class="minor">
       owner {{ opportunity.owner ?? 'nobody' }}<template v-if="opportunity.centre"> ({{ opportunity.centre }})</template> · {{ rests }},
-      {{ dayText(opportunity.evidence.from) }} to {{ dayText(opportunity.evidence.to) }} · risk: {{ opportunity.risk }}
+      {{ dayText(opportunity.evidence.from) }} to {{ dayText(addDays(opportunity.evidence.to, -1)) }} · risk: {{ opportunity.risk }}
     </p>
     <p class="sum">
       <b>{{ money(opportunity.monthlySaving, opportunity.currency) }} {{ opportunity.currency }}</b> a month ·

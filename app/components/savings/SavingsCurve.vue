@@ -43,7 +43,8 @@ function ticks(to: number, wanted: number): number[] {
   const step = [1, 2, 5, 10].map(n => n * power).find(n => n >= raw)!
   return Array.from({ length: Math.floor(to / step) + 1 }, (_, i) => i * step)
 }
-const hours = computed(() => ticks(most.value.minutes / 60, 6))
+/** Where the words of the axis stand, no number does. */
+const hours = computed(() => ticks(most.value.minutes / 60, 6).filter(hour => x(hour * 60) < WIDTH.value - 110))
 const amounts = computed(() => ticks(most.value.saved, 4))
 </script>
 
