@@ -1,5 +1,6 @@
 import type { Scaled } from '../../money/scaled'
 import type { Charged } from '../../ratecard/meters'
+import { chargedFor } from '../../ratecard/describe'
 import { findSku } from '../../ratecard/find-price'
 import type { RateCard } from '../../ratecard/rate-card'
 import type { Cube } from '../../spend/cube'
@@ -146,7 +147,8 @@ function useOf(
   const made: BilledUse = {
     ...of,
     line: line && line.unit === of.unit ? line : null,
-    charged: Object.hasOwn(charged, of.sku) ? charged[of.sku]! : null,
+    // the card that holds knows SKUs that the newest has dropped
+    charged: Object.hasOwn(charged, of.sku) ? charged[of.sku]! : line ? chargedFor(line) : null,
     ...{ quantity: noSums(), cost: noSums(), list: noSums(), committedQuantity: noSums(), committedCost: noSums() },
   }
   uses.push(made)

@@ -31,7 +31,7 @@ export const betterClass: BillDetector = {
         if (!better) return []
         const units = monthlyUnits(resource, use)
         const then = atPrice(better.variant!, units, { price: dearestPrice(better), sku: better.sku, currency: card.currency }, use)
-        const others = beside.get(`${resource.provider}\n${better.sku}`)
+        const others = beside.get(besideKey(resource.provider, better.sku, card.currency))
         const further = others?.cost.gt(0)
           ? [
               multiply(`beside it, as for other disks «${better.variant}»`, [
@@ -106,13 +106,15 @@ function givesWords(line: PriceLine, card: RateCard): string {
   return `${size?.vcpu} vCPU and ${size?.memoryGb} GB`
 }
 
-/** By provider and SKU what disks of a class are charged for beside their GB, over all that the bill has. */
+const besideKey = (provider: string, sku: string, currency: string) => `${provider}\n${sku}\n${currency}`
+
+/** By provider, SKU and currency what disks of a class are charged for beside their GB, over all that the bill has. */
 function besideByClass({ resources }: Bill): Map<string, { cost: Decimal; units: string }> {
   const sums = new Map<string, { cost: bigint; units: bigint }>()
   for (const resource of resources)
     for (const use of resource.uses) {
       if (!use.line || !isDisk(use.line)) continue
-      const key = `${resource.provider}\n${use.sku}`
+      const key = besideKey(resource.provider, use.sku, use.currency)
       const own = sums.get(key) ?? { cost: 0n, units: 0n }
       own.units += within(use.quantity, 30)
       own.cost += resource.uses.reduce((sum, other) => (isBeside(other, use) ? sum + within(other.cost, 30) : sum), 0n)

@@ -1,6 +1,6 @@
 import type { BillDetector, Threshold } from '../detector'
 import { unitsIn, within, type Bill, type BilledResource, type BilledUse } from '../bill/billed-resource'
-import { findingOf } from '../bill/finding'
+import { amount, findingOf } from '../bill/finding'
 import type { LookBack } from '../bill/stretches'
 
 const days: Threshold = {
@@ -46,7 +46,7 @@ export const feeWithoutUse: BillDetector = {
           back,
         ),
       ]
-      if (use * 100n > fee * BigInt(settings.noise!)) return []
+      if (amount(use).times(100).gt(amount(fee).times(settings.noise!))) return []
       const gone = resource.uses.filter(one => within(one.cost, 30) !== 0n).map(one => ({ use: one, how: 'gone' as const, then: null }))
       const finding = findingOf(resource, gone, {
         detector: feeWithoutUse.detector,

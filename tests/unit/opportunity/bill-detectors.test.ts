@@ -66,6 +66,9 @@ describe('fees without use', () => {
     expect(find(used('0.168'), card)).toHaveLength(1)
     expect(find(used('0.169'), card)).toEqual([])
     expect(find(used('0.169'), card, undefined, { noise: 2 })).toHaveLength(1)
+    // a part of a percent is one too: 0.5 % are 0.084
+    expect(find(used('0.084'), card, undefined, { noise: 0.5 })).toHaveLength(1)
+    expect(find(used('0.085'), card, undefined, { noise: 0.5 })).toEqual([])
     // what was used before the days looked at does not matter
     expect(find([...busy, ...idle(), ...everyDay('idle', gb, { quantity: '9', cost: '9', from: 20, to: 14 })], card)).toHaveLength(1)
     expect(find([...busy, ...idle(), ...everyDay('idle', gb, { quantity: '9', cost: '9', from: 20, to: 13 })], card)).toEqual([])
@@ -239,6 +242,12 @@ describe('old generation', () => {
     // 0.02 for each GB-month beside: 0.02 of the 0.04 are left
     const [found] = of([...disk(), ...other], card)
     expect(Number(found!.monthlySaving)).toBeCloseTo((300 * 73 * 0.02) / 72, 8)
+    // what others are charged in another currency is not added to it
+    const dollars = [
+      ...everyDay('f', anew('0.06'), { quantity: '10', cost: '0.6', currency: 'USD' }),
+      ...everyDay('f', per, { quantity: '1', cost: '9', currency: 'USD' }),
+    ]
+    expect(of([...disk(), ...other, ...dollars], card)[0]!.monthlySaving).toBe(found!.monthlySaving)
     expect(of([...disk(), ...everyDay('d', bought, { quantity: '1', cost: '0.01' })], card)).toEqual([])
   })
 
