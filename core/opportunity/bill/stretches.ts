@@ -1,11 +1,11 @@
-import { addDays, daysBetween, type Day } from '../../time/day'
+import { addDays, daysBetween, ESTIMATE_MONTH_HOURS, type Day } from '../../time/day'
 
 /** How far back, in days from the last that is delivered whole, what was charged is told apart. */
 export const lookBacks = [60, 30, 14, 7, 3] as const
 export type LookBack = (typeof lookBacks)[number]
 
-/** The months that estimates and savings are told in. */
-const DAYS_OF_A_MONTH = 730 / 24
+/** Days of the month that estimates and savings are told in. */
+export const DAYS_OF_A_MONTH = ESTIMATE_MONTH_HOURS / 24
 
 /**
  * The stretches of time that what was charged is summed in: all before the first look-back, then from each to the next.
@@ -27,6 +27,3 @@ export function windowOf(end: Day, firstDay: Day, most: LookBack = 30): Window {
   const first = firstDay > from ? firstDay : from
   return { from: first, end, days: daysBetween(first, end) }
 }
-
-/** What a sum over so many days comes to in a month of 730 hours, as a factor. */
-export const monthsIn = (days: number): number => days / DAYS_OF_A_MONTH

@@ -3,6 +3,7 @@ import { divide, evaluate, input, multiply } from '../../working/working'
 import type { BillDetector, Threshold } from '../detector'
 import { between, unitsBefore, unitsIn, usesOf, within } from '../bill/billed-resource'
 import { amount, findingOf, monthlyCost } from '../bill/finding'
+import { DAYS_OF_A_MONTH } from '../bill/stretches'
 
 const growth: Threshold = { key: 'growth', label: 'grown within a month by at least', unit: '%', usual: 20, least: 1, most: 1000 }
 const size: Threshold = { key: 'size', label: 'and by at least', unit: 'GB', usual: 200, least: 1, most: 1_000_000 }
@@ -10,7 +11,6 @@ const size: Threshold = { key: 'size', label: 'and by at least', unit: 'GB', usu
 /** The days from the sixtieth to the thirtieth before the end, and the last seven. */
 const EARLIER_DAYS = 30
 const LATELY_DAYS = 7
-const DAYS_OF_A_MONTH = 730 / 24
 
 /**
  * Snapshots and backups that grow: what is kept in the last week against what was kept a month before. What has come since is offered as

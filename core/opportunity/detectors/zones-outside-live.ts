@@ -25,12 +25,15 @@ export const zonesOutsideLive: BillDetector = {
         const one = use.line && use.currency === card.currency && unitsIn(use, 3) > 0n ? inOneZone(use.line, card) : null
         if (!one || within(use.cost, 30) <= 0n) return []
         const most = new Decimal(dearestPrice(use.line!)).times(100 - settings.saved!).div(100)
-        if (new Decimal(dearestPrice(one)).gt(most)) return []
+        if (use.line!.meter === 'disk-gb-month' && new Decimal(dearestPrice(one)).gt(most)) return []
         const priced = { price: dearestPrice(one), sku: one.sku, currency: card.currency }
         return [{ use, how: 'cheaper', then: atPrice(one.variant!, monthlyUnits(resource, use), priced, use), to: one.variant! }]
       })
+      const disk = changes.find(({ use }) => use.line!.meter === 'disk-gb-month')?.use.line
       // bought performance moves with the disk: its own lines are changed with it, or nothing is
-      const finding = changes.length ? findingOf(resource, changes, said(resource.name, resource.id, environment, changes)) : null
+      const bought = resource.uses.filter(({ line }) => line && line.variant === disk?.variant && isBought(line))
+      if (!disk || bought.some(use => unitsIn(use, 3) > 0n && !changes.some(change => change.use === use))) return []
+      const finding = findingOf(resource, changes, said(resource.name, resource.id, environment, changes))
       return finding ? [finding] : []
     }
   },
@@ -62,6 +65,7 @@ const said = (name: string, resourceId: string, environment: string, changes: re
   ],
 })
 
+const isBought = ({ meter }: PriceLine) => meter === 'disk-iops-month' || meter === 'disk-throughput-month'
 const zonesOf = ({ includes }: PriceLine) => Number(includes?.zones ?? 1)
 
 /** The line that gives as much in one zone; of bought performance, that of the same class. */
@@ -76,7 +80,7 @@ function inOneZone(line: NonNullable<BilledUse['line']>, card: Parameters<typeof
       )
     return others.filter(gives).sort((a, b) => new Decimal(dearestPrice(a)).cmp(dearestPrice(b)))[0] ?? null
   }
-  if (line.meter !== 'disk-iops-month' && line.meter !== 'disk-throughput-month') return null
+  if (!isBought(line)) return null
   const disks = linesOf(card, 'disk-gb-month', line.region)
   const own = disks.find(({ variant }) => variant === line.variant)
   const one = own ? inOneZone(own, card) : null

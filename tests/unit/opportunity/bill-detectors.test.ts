@@ -281,6 +281,11 @@ describe('several zones outside live', () => {
     expect(Number(of([...disk('rehearsal'), ...bought])[0]!.monthlySaving)).toBeCloseTo((300 * 73 * 0.04) / 72 + (1500 * 73 * 0.01) / 72, 8)
   })
 
+  it('offers nothing where what was bought cannot be had in one zone', () => {
+    const bought = everyDay('d', iopsTwo, { quantity: '50', cost: '1', tags: { environment: 'rehearsal' } })
+    expect(of([...disk('rehearsal'), ...bought], cardOf([two, one, iopsTwo]))).toEqual([])
+  })
+
   it('leaves what is live, what nobody says, and what stands in one zone', () => {
     for (const environment of ['live', 'Production', null]) expect(of(disk(environment))).toEqual([])
     expect(of(disk('rehearsal', one))).toEqual([])
