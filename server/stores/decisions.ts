@@ -14,6 +14,16 @@ export async function listDecisions(db: Pick<Db, 'select'>): Promise<Map<string,
 
 /** Keeps what somebody decides about some opportunities: all of it or, where anything fails, none. */
 export async function decide(db: Db, about: readonly Opportunity[], asked: Omit<SavingsDecision, 'ids'>, who: string): Promise<void> {
+  await db.transaction(tx => decideIn(tx, about, asked, who))
+}
+
+/** The same inside a transaction. */
+export async function decideIn(
+  tx: Pick<Db, 'insert'>,
+  about: readonly Opportunity[],
+  asked: Omit<SavingsDecision, 'ids'>,
+  who: string,
+): Promise<void> {
   const at = new Date().toISOString()
   const note: OpportunityNote[] = asked.note === undefined ? [] : [{ at, who, text: asked.note }]
   const { state, reason, lookAgain, doneOn, due } = asked
@@ -27,19 +37,17 @@ export async function decide(db: Db, about: readonly Opportunity[], asked: Omit<
           lookAgain: lookAgain ?? null,
           doneOn: state === 'done' ? (doneOn ?? at.slice(0, 10)) : null,
         }
-  await db.transaction(async tx => {
-    for (const body of about) {
-      // who writes a note or moves a day has not decided it
-      const row = { ...decided, ...(due !== undefined && { due }), ...(state !== undefined && { body, who, at }) }
-      await tx
-        .insert(savingsDecision)
-        .values({ opportunityId: body.id, body, who, at, notes: note, ...row })
-        .onConflictDoUpdate({
-          target: savingsDecision.opportunityId,
-          set: { ...row, notes: sql`${savingsDecision.notes} || ${JSON.stringify(note)}::jsonb` },
-        })
-    }
-  })
+  for (const body of about) {
+    // who writes a note or moves a day has not decided it
+    const row = { ...decided, ...(due !== undefined && { due }), ...(state !== undefined && { body, who, at }) }
+    await tx
+      .insert(savingsDecision)
+      .values({ opportunityId: body.id, body, who, at, notes: note, ...row })
+      .onConflictDoUpdate({
+        target: savingsDecision.opportunityId,
+        set: { ...row, notes: sql`${savingsDecision.notes} || ${JSON.stringify(note)}::jsonb` },
+      })
+  }
 }
 
 /** What thresholds are set to. */

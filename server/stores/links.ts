@@ -1,4 +1,4 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { desc, eq } from 'drizzle-orm'
 import { addDays, type Day } from '../../core/time/day'
 import type { EstimateDocument } from '../../core/estimate/documents/document-types'
@@ -7,9 +7,8 @@ import { LONGEST_LINK_DAYS } from '../../shared/contracts/estimates'
 import type { Db } from '../db/database'
 import { named } from './names'
 import { estimateLink } from '../db/schema'
-import { Problem, notFound } from '../problems/problem'
-
-const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')
+import { notFound } from '../problems/problem'
+import { hashOf, linkClosed, newSecret } from './link-secrets'
 
 /** Keeps what a link shows. @returns its id, and the secret that opens it: 256 random bits that are kept nowhere. */
 export async function makeLink(
@@ -23,9 +22,9 @@ export async function makeLink(
     who: string
   },
 ): Promise<{ id: string; secret: string }> {
-  const secret = randomBytes(32).toString('base64url')
+  const { secret, secretHash } = newSecret()
   const id = randomUUID()
-  await db.insert(estimateLink).values({ ...link, id, secretHash: hashOf(secret) })
+  await db.insert(estimateLink).values({ ...link, id, secretHash })
   return { id, secret }
 }
 
@@ -81,12 +80,6 @@ export async function openLink(db: Db, secret: string, today: string) {
     .where(eq(estimateLink.secretHash, hashOf(secret)))
     .limit(1)
   const document = link ? keptDocument(link.body) : null
-  if (!link || !document || link.revokedAt !== null || lastDayOf(link) < today)
-    throw new Problem(
-      'not found',
-      'link-closed',
-      'This link does not open anything',
-      'It may have expired or been taken back. Ask whoever sent it for a new one.',
-    )
+  if (!link || !document || link.revokedAt !== null || lastDayOf(link) < today) throw linkClosed()
   return { document, expiresOn: lastDayOf(link), madeAt: link.madeAt }
 }

@@ -1,15 +1,14 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { and, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
 import type { AnswerToList } from '../../shared/contracts/savings-lists'
 import type { MailState } from '../../shared/contracts/statement-mails'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { Db } from '../db/database'
 import { savingsAnswer, savingsList, savingsListLink } from '../db/schema'
+import { hashOf, newSecret } from './link-secrets'
 
 export type StoredList = typeof savingsList.$inferSelect
 export type StoredAnswer = typeof savingsAnswer.$inferSelect
-
-const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')
 
 /** Keeps lists that are handed over. @returns them, all or none. */
 export async function keepLists(
@@ -49,8 +48,8 @@ export async function keepAnswer(db: Pick<Db, 'insert'>, list: string, { id, ans
 
 /** Makes a secret that opens a list: 256 random bits that are kept nowhere. */
 export async function makeListSecret(db: Pick<Db, 'insert'>, list: string): Promise<string> {
-  const secret = randomBytes(32).toString('base64url')
-  await db.insert(savingsListLink).values({ secretHash: hashOf(secret), list })
+  const { secret, secretHash } = newSecret()
+  await db.insert(savingsListLink).values({ secretHash, list })
   return secret
 }
 

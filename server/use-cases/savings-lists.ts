@@ -13,8 +13,9 @@ import type {
 } from '../../shared/contracts/savings-lists'
 import type { Mail } from '../connectors/mail'
 import { Problem, notFound } from '../problems/problem'
-import { decide, listDecisions } from '../stores/decisions'
+import { decideIn, listDecisions } from '../stores/decisions'
 import { putJob } from '../stores/jobs'
+import { linkClosed } from '../stores/link-secrets'
 import { findOpportunity } from '../stores/savings'
 import { currentPlan } from '../stores/organisation'
 import { personEntries } from '../stores/people'
@@ -159,13 +160,7 @@ export const mustBeList = listFor
 /** What a link shows; the same problem for one that never was, has expired or was taken back. */
 async function opened(work: Pick<Work, 'database'>, secret: string): Promise<StoredList> {
   const list = await listOfSecret(work.database.db, secret, today())
-  if (!list)
-    throw new Problem(
-      'not found',
-      'link-closed',
-      'This link does not open anything',
-      'It may have expired or been taken back. Ask whoever sent it for a new one.',
-    )
+  if (!list) throw linkClosed()
   return list
 }
 
@@ -185,14 +180,15 @@ export async function answerSavingsList(work: SavingsWork, secret: string, asked
   const body = list.bodies.find(({ id }) => id === asked.id)
   if (!body) throw notFound('opportunity', 'This list has no such entry.')
   const { db } = work.database
-  await keepAnswer(db, list.id, asked)
   const [decisions, stored] = await Promise.all([listDecisions(db), findOpportunity(db, asked.id)])
   const state = decisions.get(asked.id)?.state ?? null
   // what is under way or done is not changed by an answer that comes late
-  if (!stored?.action && state !== 'under way' && state !== 'done') {
-    const decided = asked.answer === 'agreed' ? ({ state: 'agreed' } as const) : ({ state: 'set aside', reason: asked.reason! } as const)
-    await decide(db, [body], decided, list.person)
-  }
+  const isOpen = !stored?.action && state !== 'under way' && state !== 'done'
+  const decided = asked.answer === 'agreed' ? ({ state: 'agreed' } as const) : ({ state: 'set aside', reason: asked.reason! } as const)
+  await db.transaction(async tx => {
+    await keepAnswer(tx, list.id, asked)
+    if (isOpen) await decideIn(tx, [body], decided, list.person)
+  })
   return openSavingsList(work, secret)
 }
 

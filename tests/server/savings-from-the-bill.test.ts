@@ -209,7 +209,7 @@ it('what is said to be done is seen on the bill, day by day; what comes back is 
 })
 
 it('what was agreed and is found no more is gone by itself', async () => {
-  const disk = 'better-class/Testcloud/id-disk'
+  const disk = `better-class/Testcloud/id-disk/${old.sku}`
   const before = (await state()).opportunities.find(({ id }) => id === disk)
   expect(before).toBeUndefined() // the newest bill has no disk: nobody had decided anything, so it is not spoken of
 })

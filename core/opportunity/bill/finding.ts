@@ -20,7 +20,16 @@ const DECIMALS = 10
 export type Change = { use: BilledUse; how: Effect['how']; then: Working | null }
 
 /** What is said of a finding beside its money. */
-export type Said = { detector: string; title: string; series: SeriesAsked[]; risk: Risk; minutesOfWork: number; oneOff?: Working | null }
+export type Said = {
+  detector: string
+  /** What tells it from others of its kind on the resource, where there may be several: the SKU. */
+  of?: string
+  title: string
+  series: SeriesAsked[]
+  risk: Risk
+  minutesOfWork: number
+  oneOff?: Working | null
+}
 
 /**
  * An opportunity of what a change does to uses of a resource, in the currency of the first. What a commitment pays is in none of them.
@@ -39,12 +48,12 @@ export function findingOf(
   const working = subtract('saved a month', [add('now', nows), thens.length ? add('then', thens) : input('then', 0)])
   const saved = evaluate(working).round(DECIMALS)
   if (saved.lte(0)) return null
-  const { oneOff, detector, ...own } = said
+  const { oneOff, detector, of, ...own } = said
   const once = oneOff ? evaluate(oneOff).round(DECIMALS) : null
   return {
     ...own,
     detector,
-    id: `${detector}/${resource.provider}/${resource.id}`,
+    id: [detector, resource.provider, resource.id, ...(of === undefined ? [] : [of])].join('/'),
     ...{ resourceId: resource.id, resourceName: resource.name, service: resource.service, provider: resource.provider },
     ...{ region: resource.region, subAccountName: resource.subAccountName, tags: {}, currency },
     monthlySaving: decimalText(saved),

@@ -26,6 +26,7 @@ export function* lookThroughBill(
   for (const detector of detectors) {
     const findIn = detector.lookThrough(bill)
     for (const [i, resource] of bill.resources.entries()) {
+      if (resource.window.days < FEWEST_DAYS) continue
       findings.push(...findIn(resource, settingsOf(detector, resource)))
       if (i % RESOURCES_AT_ONCE === 0) yield
     }
@@ -42,6 +43,8 @@ export function* lookThroughBill(
   return found
 }
 
+/** A bill of fewer days proves nothing of a month. */
+export const FEWEST_DAYS = 14
 /** So many are gone through before others have their turn. */
 const RESOURCES_AT_ONCE = 200
 const FINDINGS_AT_ONCE = 100

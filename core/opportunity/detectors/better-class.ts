@@ -45,6 +45,7 @@ export const betterClass: BillDetector = {
           [{ use, how: 'cheaper', then }],
           {
             detector: betterClass.detector,
+            of: use.sku,
             title: `${resource.name} would have more for less as «${better.variant}»`,
             risk: 'little',
             minutesOfWork: 20,

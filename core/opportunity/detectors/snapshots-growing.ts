@@ -40,6 +40,7 @@ export const snapshotsGrowing: BillDetector = {
           ])
           const finding = findingOf(resource, [{ use, how: 'less', then }], {
             detector: snapshotsGrowing.detector,
+            of: use.sku,
             title: `${resource.name} has grown by ${percent(more, earlier)} % in a month`,
             risk: 'some',
             minutesOfWork: 45,

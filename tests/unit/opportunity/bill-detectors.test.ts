@@ -340,6 +340,15 @@ describe('storage warmer than its use', () => {
   })
 })
 
+it('promises nothing by a bill of fewer than 14 days', () => {
+  const [hour, disk] = [priceLine('server-hour', 'a', '0.2'), priceLine('server-hour', 'b', '0.1')]
+  const sizes = ['a', 'b'].map(size => ({ size, vcpu: 2, memoryGb: 8, architecture: 'x' }))
+  const bill = (from: number) =>
+    find(everyDay('m', hour, { quantity: '24', cost: '4.8', from }), cardOf([hour, disk], { serverSizes: sizes }))
+  expect(bill(14)).toMatchObject([{ id: 'better-class/P/id-m/server-hour/a', monthlySaving: '73' }])
+  expect(bill(13)).toEqual([])
+})
+
 it('looks at each source to its own last day, and at none that has stopped delivering', () => {
   const hour = priceLine('gateway-hour', null, '0.05')
   const gb = priceLine('gateway-gb', null, '0.04')
