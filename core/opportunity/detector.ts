@@ -75,6 +75,8 @@ export type BillDetector = Common & {
 export type ConnectionDetector = Common & {
   from: 'connection'
   needs: Needs
+  /** What it goes by, in words, where it has no thresholds that are set. */
+  goesBy: string
   /** @param facts one resource after the other: so many are not held at once. */
   find: (facts: AsyncIterable<Facts> | Iterable<Facts>, context: DetectorContext) => Promise<Opportunity[]>
   /**

@@ -26,7 +26,7 @@ export async function finders({ database, seen, asker }: SavingsWork, found: rea
     const own = found.filter(({ body, state }) => body.detector === detector && state !== 'gone').length
     if (one.from === 'bill')
       return {
-        ...{ detector, label, from, found: own, thresholds: thresholdsOf(one, set) },
+        ...{ detector, label, from, found: own, goesBy: null, thresholds: thresholdsOf(one, set) },
         lacks: facts.charges ? null : 'There are no charges yet: drop a bill under Sources.',
       }
     const { inventory, measurements = [], events } = one.needs
@@ -37,7 +37,7 @@ export async function finders({ database, seen, asker }: SavingsWork, found: rea
     ]
     const isMet = all.some(connector => canMeet(connector, one.needs))
     return {
-      ...{ detector, label, from, found: own, thresholds: [] },
+      ...{ detector, label, from, found: own, goesBy: one.goesBy, thresholds: [] },
       lacks: isMet ? null : `It needs ${wanted.join(' and ')}: connect a cloud that has them under Sources.`,
     }
   })

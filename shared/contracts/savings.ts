@@ -140,6 +140,8 @@ export const finderView = z.object({
   /** What is missing and how it is given; null where it can look. */
   lacks: z.string().nullable(),
   found: z.number(),
+  /** In words, where it has no thresholds that are set. */
+  goesBy: z.string().nullable(),
   thresholds: z.array(
     z.object({
       key: z.string(),

@@ -103,7 +103,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
                   />
                   {{ threshold.unit }}
                 </label>
-                <span v-if="!finder.thresholds.length" class="minor">30 days without 0.1 GB, measured on 14 at least</span>
+                <span v-if="finder.goesBy" class="minor">{{ finder.goesBy }}</span>
               </template>
             </td>
           </tr>

@@ -21,6 +21,7 @@ export const idleGateway: ConnectionDetector = {
   from: 'connection',
   detector: 'idle-gateway',
   label: 'Gateways without traffic',
+  goesBy: `less than ${NOISE_GB} GB in ${LOOK_BACK_DAYS} days, of which ${FEWEST_HOURS / 24} at least are measured`,
   needs: { inventory: 'gateway', measurements: [{ metric: PASSED, days: LOOK_BACK_DAYS }] },
   async find(facts, context) {
     const found: Opportunity[] = []

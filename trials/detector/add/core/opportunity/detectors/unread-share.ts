@@ -56,6 +56,7 @@ export const unreadShare: ConnectionDetector = {
   from: 'connection',
   detector: 'unread-share',
   label: 'Shares that nobody reads',
+  goesBy: `less than ${NOISE_GB} GB on each of ${DAYS} days`,
   needs: { inventory: 'share', measurements: [{ metric: 'read', days: DAYS }], events: { days: DAYS }, charges: { days: 3 } },
   async find(facts, context) {
     const found: Opportunity[] = []
