@@ -49,7 +49,11 @@ const left = computed(() => shown.value?.items.filter(({ answered }) => !answere
       </p>
       <p v-if="shown.message" class="message">{{ shown.message }}</p>
       <p class="note" role="status">
-        {{ left ? `${count(left)} of ${count(shown.items.length)} wait for your answer.` : 'Everything is answered. Thank you.' }}
+        {{
+          left
+            ? `${count(left)} of ${count(shown.items.length)} ${left === 1 ? 'waits' : 'wait'} for your answer.`
+            : 'Everything is answered. Thank you.'
+        }}
       </p>
       <section v-for="item in shown.items" :key="item.id" :aria-label="item.title" class="item">
         <div class="headed">
@@ -131,6 +135,9 @@ h1 {
 ol {
   list-style: decimal;
   padding-left: 20px;
+}
+form {
+  margin-top: 8px;
 }
 textarea {
   display: block;

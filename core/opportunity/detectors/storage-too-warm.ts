@@ -87,7 +87,7 @@ function offerOf(resource: BilledResource, use: BilledUse, to: PriceLine, card: 
           label: 'read',
           unit: 'thousand requests',
           threshold: null,
-          said: `Stored «${use.line!.variant}»; written and read as it is, «${to.variant}» costs less.`,
+          said: `Stored «${use.line!.variant}»; written and read as it is, «${to.variant}» costs less, at ${settings.size} MB an object, which is assumed: no bill says.`,
         },
       ],
     },

@@ -321,6 +321,7 @@ describe('storage warmer than its use', () => {
     // 3,041.67 GB are 760.42 thousand objects of 4 MB, each written once at 0.01 a thousand
     expect(Number(found!.oneOff!.amount)).toBeCloseTo(((3000 * 73) / 72 / 4) * 0.01, 8)
     expect(found!.title).toBe('s asks for «cool», not «warm»')
+    expect(found!.evidence.series[0]!.said).toContain('at 4 MB an object, which is assumed')
   })
 
   it('offers nothing where reading eats it up, by the size that is assumed', () => {
