@@ -1,7 +1,6 @@
 import type { Charged } from '../../ratecard/meters'
 import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import type { Scaled } from '../../money/scaled'
-import type { Day } from '../../time/day'
 import { stretchOf, type LookBack, type Window } from './stretches'
 
 /**
@@ -31,7 +30,6 @@ export type BilledResource = {
   name: string
   provider: string
   service: string
-  type: string | null
   region: string
   subAccountName: string
   /** The value of the tag that tells environments apart; null where it has none. */
@@ -41,12 +39,8 @@ export type BilledResource = {
   uses: BilledUse[]
 }
 
-/** What was charged of each resource, and who else can be compared with it. */
-export type Bill = {
-  resources: BilledResource[]
-  /** The last day, exclusive, of what was looked at, by the source that delivers it. */
-  ends: Record<string, Day>
-}
+/** What was charged of every resource, each up to the last day that its source has delivered whole. */
+export type Bill = { resources: BilledResource[] }
 
 /** What was summed over the last so many days. */
 export const within = (sums: readonly Scaled[], days: LookBack): Scaled => total(sums, stretchOf(days), sums.length)

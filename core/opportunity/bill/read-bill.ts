@@ -11,7 +11,7 @@ import { sourceDays } from '../../spend/freshness'
 import { groupInSlices } from '../../spend/group'
 import type { Coding } from '../../spend/layers'
 import type { Slices } from '../../spend/slices'
-import { addDays, daysBetween, type Day } from '../../time/day'
+import { addDays, daysBetween } from '../../time/day'
 import type { Bill, BilledResource, BilledUse } from './billed-resource'
 import { lookBacks, stretchesBefore, windowOf, type Window } from './stretches'
 
@@ -34,7 +34,6 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
   const sources = sourceDays(cube)
   const newest = sources.reduce((last, { lastDay }) => (lastDay > last ? lastDay : last), '')
   const byWindow = new Map<string, { sources: string[]; window: Window }>()
-  const ends: Record<string, Day> = {}
   for (const { source, firstDay, lastDay } of sources) {
     if (daysBetween(lastDay, newest) > STALE_DAYS) continue
     const window = windowOf(addDays(lastDay, 1), firstDay)
@@ -42,7 +41,6 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
     const together = byWindow.get(key) ?? { sources: [], window }
     together.sources.push(source)
     byWindow.set(key, together)
-    ends[source] = window.end
   }
   const environment = foundDimensions(cube).find(name => environmentTag.test(name))
   const dimensions = ['ProviderName', 'SubAccountName', ...(environment ? [environment] : [])]
@@ -52,7 +50,6 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
   const read = {
     id: reader(cube, 'resource', 'ResourceId'),
     name: reader(cube, 'resource', 'ResourceName'),
-    type: reader(cube, 'resource', 'ResourceType'),
     region: reader(cube, 'resource', 'RegionId'),
     sku: reader(cube, 'sku', 'SkuId'),
     meter: reader(cube, 'sku', 'SkuMeter'),
@@ -92,7 +89,6 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
       if (stretch >= (lastSeen.get(resource) ?? -1)) {
         lastSeen.set(resource, stretch)
         resource.name = read.name(entry) ?? id
-        resource.type = read.type(entry)
         resource.service = read.service(sku) ?? ''
         resource.region = read.region(entry) ?? ''
         resource.subAccountName = valueAt(1, group) ?? ''
@@ -108,7 +104,7 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
       if (!isCommitted) use.list[stretch]! += sumAt(2, group)
     }
   }
-  return { resources: [...found.values()], ends }
+  return { resources: [...found.values()] }
 }
 
 /** A code for each entry of a dictionary: its place and one. */
@@ -134,7 +130,7 @@ function reader(cube: Cube, dictionary: DictionaryName, column: string): Reader 
   }
 }
 
-const nowhere = { type: null, region: '', subAccountName: '', environment: null }
+const nowhere = { region: '', subAccountName: '', environment: null }
 
 function useOf(
   { uses, card }: BilledResource,
