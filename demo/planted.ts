@@ -54,6 +54,17 @@ export const stoppedDatabase = { name: 'pricing-study-db', account: 'data-lake',
 export const growingSnapshots = { name: 'hull-pictures-copies', account: 'live-fleet', since: '2026-08-01', gb: 1200, growthPerMonth: 900 }
 /** Disks of the rehearsal in two zones, as live ones would be. */
 export const rehearsalZones = { account: 'rehearsal', count: 6, gb: 700, variant: 'steady, across zones' }
+/** Larger than their use: names begin so; of processor and memory they use this much at most, in percent. */
+export const tooLarge = [
+  { namesBegin: 'monitoring-', cpu: 21, memory: 27 },
+  { namesBegin: 'roster-db', cpu: 13, memory: 26 },
+]
+/** Disks of a class that gives far more than they are asked for: names begin so; operations and MB a second at most. */
+export const tooSwift = { namesBegin: 'data-lake-ingest-', operations: 310, throughput: 41 }
+/** What was put before the customs' second link, which was never built. */
+export const idleLoadBalancer = 'rehearsal-customs-link-lb-1'
+/** When people work with the rehearsal: on weekdays; else nothing happens there. */
+export const rehearsalHours = { from: 7, to: 19 }
 /** A managed service whose copies are charged under another service: looked at whole, it costs several times what its own line says. */
 export const recovery = {
   name: 'recovery-booking',

@@ -52,7 +52,7 @@ export async function startServices(
   await cube.refresh()
   await cube.follow()
   await connectFromEnvironment(database.db)
-  const tools: Tools = { database, charges, cube, importer, people, dataDir, exporter: new Exporter(serverDir) }
+  const tools: Tools = { database, charges, cube, importer, people, dataDir, serverDir, exporter: new Exporter(serverDir) }
   const jobs = new JobRunner(tools, place)
   const bodies = new BodyReader(serverDir)
   await jobs.start()

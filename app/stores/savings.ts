@@ -69,7 +69,7 @@ export const useSavings = defineStore('savings', () => {
     attempt(async () => {
       state.value = await client.get('savings', savingsState)
       await session.load()
-      const isLookedThrough = state.value.opportunities.some(({ confidence }) => confidence === 'measured')
+      const isLookedThrough = state.value.opportunities.some(({ canDo }) => canDo !== null)
       if (session.seesAll && state.value.connected && !isLookedThrough) await look()
     })
   async function look() {

@@ -15,7 +15,7 @@ import { ref } from 'vue'
 import { useData } from './data'
 import { client, problemOf } from '../utils/client'
 import { peek } from '../utils/peek'
-import { takers } from '../utils/take-file'
+import { takeMeasurements, takers } from '../utils/take-file'
 
 /** Files dropped together for one source and billing period: what will be loaded as one delivery. */
 export type Waiting = {
@@ -84,7 +84,8 @@ export const useSources = defineStore('sources', () => {
           said: '',
           problem: { type: '', status: 0, code: 'unknown-file', title: `«${file.name}» was not taken`, detail: `It is ${seen.reason}.` },
         })
-      } else await take(file.name, seen.kind, seen.text)
+      } else if (seen.kind === 'measurements') await taking(file.name, () => takeMeasurements(file))
+      else await take(file.name, seen.kind, seen.text)
     }
   }
 
@@ -100,11 +101,16 @@ export const useSources = defineStore('sources', () => {
   const isMapped = (delivery: Waiting) => delivery.text !== null && mappedSources.value.includes(delivery.source.trim())
 
   /** Takes a file that is no delivery, and says what became of it. */
-  async function take(name: string, kind: keyof typeof takers, text: string) {
-    try {
+  const take = (name: string, kind: keyof typeof takers, text: string) =>
+    taking(name, async () => {
       const said = await takers[kind](text, name)
-      if (said !== null) taken.value.push({ name, problem: null, said })
       if (kind === 'account tree') await data.load()
+      return said
+    })
+  async function taking(name: string, work: () => Promise<string | null>) {
+    try {
+      const said = await work()
+      if (said !== null) taken.value.push({ name, problem: null, said })
       await load()
     } catch (error) {
       taken.value.push({ name, said: '', problem: { ...problemOf(error), title: `«${name}» was not taken` } })

@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { isCentreTable } from '../../core/allocation/tables/centre-table'
 import { isRuleTable } from '../../core/allocation/tables/rule-table'
 import { focusColumns } from '../../core/focus/columns'
+import { isMeasurementTable } from '../../core/measured/measurement-reader'
 import { isLookupBase } from '../../core/spend/dimensions'
 import { isLookupTable } from '../../core/spend/lookup-table'
 import { isMeasureTable } from '../../core/unit-cost/measure-table'
@@ -10,6 +11,7 @@ import { isMeasureTable } from '../../core/unit-cost/measure-table'
 export type Peek =
   | { kind: 'charges'; provider: string | null; billingPeriodStart: string | null }
   | { kind: 'foreign charges'; text: string }
+  | { kind: 'measurements' }
   | {
       kind:
         | 'rate card'
@@ -91,6 +93,7 @@ export async function peek(file: File): Promise<Peek> {
   if (has('issuer', 'invoice', 'month', 'total')) return { kind: 'invoices', text: await file.text() }
   if (isCentreTable(meta.fields ?? [])) return { kind: 'cost centre table', text: await file.text() }
   if (isRuleTable(meta.fields ?? [])) return { kind: 'rule table', text: await file.text() }
+  if (isMeasurementTable(meta.fields ?? [])) return { kind: 'measurements' }
   if (isMeasureTable(meta.fields ?? [])) return { kind: 'measures', text: await file.text() }
   // any bill may begin with a column that a lookup goes by: its name says that it is one
   if (IS_LOOKUP.test(file.name) && isLookupTable(meta.fields ?? [], isLookupBase)) return { kind: 'lookup', text: await file.text() }

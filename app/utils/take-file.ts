@@ -1,9 +1,11 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { invoicesTaken } from '../../shared/contracts/invoices'
+import { measurementsTaken } from '../../shared/contracts/measurements'
 import { rateCardLoaded } from '../../shared/contracts/reference-data'
 import { ratesTaken } from '../../shared/contracts/spend-settings'
 import { dayText } from '../../shared/words/days'
+import { measurementsSaid } from '../../shared/words/measurements'
 import { useFactsFile } from '../stores/facts-file'
 import { useOrganisationFile } from '../stores/organisation-file'
 import { client } from './client'
@@ -36,4 +38,10 @@ export const takers = {
   },
   invoices: async (text: string) =>
     `${(await client.send('POST', 'invoices/table', { lines: linesOf(text) }, invoicesTaken)).invoices} invoices`,
+}
+
+/** A file of measurements, which may be large: sent as it is. */
+export async function takeMeasurements(file: File): Promise<string> {
+  const query = new URLSearchParams({ file: file.name })
+  return measurementsSaid(await client.upload('PUT', `measurements?${query}`, file, measurementsTaken))
 }

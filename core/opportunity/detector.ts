@@ -1,3 +1,5 @@
+import type { Hourly } from '../measured/hourly'
+import type { MetricName } from '../measured/metrics'
 import type { RateCard } from '../ratecard/rate-card'
 import type { Day } from '../time/day'
 import type { BilledResource, Bill } from './bill/billed-resource'
@@ -61,15 +63,38 @@ type Common = {
   says: (open: number) => string
 }
 
-/** One way to find savings in the bill alone, for every source: what it looks at, finds, and all that is said of it, in one file. */
-export type BillDetector = Common & {
-  from: 'bill'
+/** What is found in the bill, for every source, and done by hand. */
+type OnBill = Common & {
   thresholds: readonly Threshold[]
-  /** Gets ready for a bill. @returns what is found of a resource of it, by what the thresholds are set to there. */
-  lookThrough: (bill: Bill) => (resource: BilledResource, settings: Settings) => BillFinding[]
   /** What its owner does, in words, and how it can be undone. */
   byHand: { steps: (found: Opportunity) => string[]; undo: string }
 }
+
+/** One way to find savings in the bill alone: what it looks at, finds, and all that is said of it, in one file. */
+export type BillDetector = OnBill & {
+  from: 'bill'
+  /** Gets ready for a bill. @returns what is found of a resource of it, by what the thresholds are set to there. */
+  lookThrough: (bill: Bill) => (resource: BilledResource, settings: Settings) => BillFinding[]
+}
+
+/** One way to find savings in the bill and in what is measured of its resources, whoever measures. */
+export type MeasuredDetector = OnBill & {
+  from: 'measured'
+  /** What it looks at, such as `machines`. */
+  looksAt: string
+  /** All that it may need to be measured. */
+  metrics: readonly MetricName[]
+  /** What of it has to be measured of a resource; null where it has no say on the resource. */
+  needsOf: (resource: BilledResource) => readonly MetricName[] | null
+  /**
+   * Gets ready for a bill. @returns what is found of a resource that all that is needed is measured of, for `FEWEST_MEASURED_HOURS` at
+   * least.
+   */
+  lookThrough: (bill: Bill) => (resource: BilledResource, settings: Settings, measured: (metric: MetricName) => Hourly) => BillFinding[]
+}
+
+/** Fewer hours prove nothing: fourteen days. */
+export const FEWEST_MEASURED_HOURS = 14 * 24
 
 /** One way to find savings in what connectors report: what it needs, finds and does, and all that is said of it, in one file. */
 export type ConnectionDetector = Common & {
@@ -90,4 +115,6 @@ export type ConnectionDetector = Common & {
 }
 
 /** A way to find savings. */
-export type Detector = BillDetector | ConnectionDetector
+export type Detector = ThresholdDetector | ConnectionDetector
+/** One that goes by thresholds. */
+export type ThresholdDetector = BillDetector | MeasuredDetector

@@ -1,5 +1,5 @@
 import type { SettingsOf } from './bill/look-through-bill'
-import type { BillDetector, Settings, Threshold } from './detector'
+import type { Settings, Threshold, ThresholdDetector } from './detector'
 
 /** A threshold as it is set: for the company where the sub account is empty. */
 export type SetThreshold = { detector: string; key: string; subAccount: string; value: number }
@@ -9,7 +9,7 @@ const nameOf = (detector: string, key: string, subAccount: string) => JSON.strin
 /** What thresholds are set to where a resource is: for its sub account, else for the company, else the usual. */
 export function settingsFrom(set: readonly SetThreshold[]): SettingsOf {
   const values = new Map(set.map(({ detector, key, subAccount, value }) => [nameOf(detector, key, subAccount), value]))
-  const at = ({ detector, thresholds }: BillDetector, subAccount: string): Settings =>
+  const at = ({ detector, thresholds }: ThresholdDetector, subAccount: string): Settings =>
     Object.fromEntries(
       thresholds.map(({ key, usual }) => [
         key,
@@ -17,7 +17,7 @@ export function settingsFrom(set: readonly SetThreshold[]): SettingsOf {
       ]),
     )
   // asked for every resource: a sub account's are put together once
-  const known = new Map<BillDetector, Map<string, Settings>>()
+  const known = new Map<ThresholdDetector, Map<string, Settings>>()
   return (detector, { subAccountName }) => {
     const own = known.get(detector) ?? new Map<string, Settings>()
     known.set(detector, own)
@@ -28,7 +28,7 @@ export function settingsFrom(set: readonly SetThreshold[]): SettingsOf {
 }
 
 /** Why a threshold cannot be set so, in words that say how to mend it; null where it can. */
-export function thresholdProblem({ detector, key, value }: SetThreshold, detectors: readonly BillDetector[]): string | null {
+export function thresholdProblem({ detector, key, value }: SetThreshold, detectors: readonly ThresholdDetector[]): string | null {
   const own = detectors.find(one => one.detector === detector)
   if (!own) return `no detector is called «${detector}»`
   const threshold = own.thresholds.find(one => one.key === key)

@@ -4,6 +4,7 @@ import type { ChargeStore } from './charge-store'
 import type { Counting, CountingPeriod } from './counting'
 import type { Database } from '../db/database'
 import { readBeside } from '../stores/beside'
+import { measuredLately } from '../stores/measured'
 import type { Bound } from '../../core/allocation/bound'
 import type { CubeChanges, CubeRequest } from './cube/cube-messages'
 import { ChargesSeen } from './charges-seen'
@@ -27,6 +28,9 @@ export class CubeClient {
   /** Tells this process from others on the database. */
   readonly #me = randomUUID()
   #turn: Promise<void> = Promise.resolve()
+  #measuring: Promise<void> = Promise.resolve()
+  #isMeasured = false
+  #isClosed = false
 
   /** @param thread may be under way before the database is open. */
   constructor(
@@ -125,6 +129,23 @@ export class CubeClient {
     await this.#change('refer', await readBeside(this.database))
   }
 
+  /** Takes up what was measured lately; tells other processes to. */
+  async refreshMeasured(): Promise<void> {
+    await this.#measure()
+    await this.database.notify('measured', this.#me)
+  }
+
+  #measure(): Promise<void> {
+    // one after the other: the last to be read is the last to be told
+    return (this.#measuring = this.#measuring
+      .catch(() => {})
+      .then(async () => {
+        const measured = await measuredLately(this.database.db)
+        if (!this.#isClosed && (measured.resources.length || this.#isMeasured)) await this.#change('measure', measured)
+        this.#isMeasured = measured.resources.length > 0
+      }))
+  }
+
   /** From now on takes up what other processes on the database change. */
   async follow(): Promise<void> {
     const failed = (error: Error) => console.error('the charges in memory could not be brought up to date; restart Rain Barrel', error)
@@ -134,9 +155,15 @@ export class CubeClient {
     await this.database.listen('reference', told => {
       if (told !== this.#me) this.#refer().catch(failed)
     })
+    await this.database.listen('measured', told => {
+      if (told !== this.#me) this.#measure().catch(failed)
+    })
+    this.#measure().catch(failed)
   }
 
   async close(): Promise<void> {
+    this.#isClosed = true
+    await this.#measuring.catch(() => {})
     await this.thread.end()
   }
 }

@@ -60,6 +60,8 @@ export type Capabilities = {
     metrics: (type: string) => Promise<Metric[]>
     /** A metric of a resource, hour by hour; `to` exclusive. */
     readings: (resource: ResourceName, metric: string, from: string, to: string) => Promise<Reading[]>
+    /** A metric of all resources of a type on a day: 24 hours of each, null for one that was not measured or is not over. */
+    ofDay: (type: string, metric: string, day: string) => Promise<{ id: string; hours: (number | null)[] }[]>
   }
   events: {
     /** What has happened since a day. */

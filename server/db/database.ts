@@ -41,7 +41,7 @@ export interface Database extends Session {
  * What processes on one database tell each other: that other charges count, that what is known beside them changed, that a job is to be
  * looked at.
  */
-export type Channel = 'charges' | 'reference' | 'jobs' | 'people'
+export type Channel = 'charges' | 'reference' | 'measured' | 'jobs' | 'people' | 'measured'
 
 /** The channel's name in the database, which others may share. */
 export const channelName = (channel: Channel): string => `rain_barrel_${channel}`

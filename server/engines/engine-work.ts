@@ -8,6 +8,6 @@ export type EngineWork = Work & { jobs: JobRunner; token: string }
 
 /** What engines work with for whoever asks. */
 export const engineWork = (services: Services, asker: Asker): EngineWork => {
-  const { database, charges, cube, importer, exporter, people, dataDir, jobs, token } = services
-  return { ...workFor({ database, charges, cube, importer, exporter, people, dataDir }, asker), jobs, token }
+  const { database, charges, cube, importer, exporter, people, dataDir, serverDir, jobs, token } = services
+  return { ...workFor({ database, charges, cube, importer, exporter, people, dataDir, serverDir }, asker), jobs, token }
 }

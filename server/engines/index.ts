@@ -6,6 +6,7 @@ import { Jobs } from './jobs'
 import { jumpTo } from './jump'
 import { Loads } from './loads'
 import { Maintenance } from './maintenance'
+import { Measurements } from './measurements'
 import { Measures } from './measures'
 import { Persons } from './persons'
 import { RateCards } from './rate-cards'
@@ -27,6 +28,7 @@ export const enginesFor = (work: EngineWork) => ({
   jump: (text: string) => jumpTo(work, text),
   loads: new Loads(work),
   maintenance: new Maintenance(work),
+  measurements: new Measurements(work),
   measures: new Measures(work),
   persons: new Persons(work),
   rateCards: new RateCards(work),

@@ -3,6 +3,7 @@ import { connections } from './connections'
 import { estimates } from './estimates'
 import { jobs } from './jobs'
 import { maintenance } from './maintenance'
+import { measurements } from './measurements'
 import { measures } from './measures'
 import { people } from './people'
 import { rateCards } from './rate-cards'
@@ -25,6 +26,7 @@ export const operations = {
   connections,
   jobs,
   measures,
+  measurements,
   people,
   maintenance,
   server,

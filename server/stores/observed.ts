@@ -1,12 +1,8 @@
-import { and, desc, eq, gte, inArray, lt, lte, sql } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import type { OutsideEvent, Resource } from '../../core/opportunity/opportunity'
-import type { Day } from '../../core/time/day'
+import { monthOf, type Day } from '../../core/time/day'
 import type { Db } from '../db/database'
-import { inventoryDay, measuredBlock, outsideEvent } from '../db/schema'
-import { packDay, unpackDay, type MeasuredDay } from '../observed/measured-block'
-
-/** What is measured: a metric of a type, through a connection. */
-export type Measured = { connection: string; type: string; metric: string }
+import { inventoryDay, measuredBlock, measuredFigures, outsideEvent } from '../db/schema'
 
 /** Keeps what a connection lists of a type today. */
 export async function keepInventory(db: Db, of: { connection: string; type: string; day: Day }, resources: Resource[]): Promise<void> {
@@ -23,37 +19,6 @@ export async function findInventory(
 ): Promise<Resource[] | null> {
   const of = and(eq(inventoryDay.connection, connection), eq(inventoryDay.type, type), eq(inventoryDay.day, day))
   return (await db.select().from(inventoryDay).where(of))[0]?.resources ?? null
-}
-
-const ofMetric = ({ connection, type, metric }: Measured) =>
-  and(eq(measuredBlock.connection, connection), eq(measuredBlock.type, type), eq(measuredBlock.metric, metric))
-
-/** What was measured on days, both inclusive, in their order. A damaged block is as one that is not there: it can be asked for anew. */
-export async function measuredDays(db: Db, of: Measured, from: Day, to: Day): Promise<Map<Day, MeasuredDay>> {
-  const rows = await db
-    .select()
-    .from(measuredBlock)
-    .where(and(ofMetric(of), gte(measuredBlock.day, from), lte(measuredBlock.day, to)))
-    .orderBy(measuredBlock.day)
-  return new Map(
-    rows.flatMap(row => {
-      const day = unpackDay(row)
-      return day ? [[row.day, day] as const] : []
-    }),
-  )
-}
-
-/** Keeps what was measured on days in place of what was known of them, all or nothing. */
-export async function keepMeasured(db: Db, of: Measured, days: ReadonlyMap<Day, MeasuredDay>): Promise<void> {
-  await db.transaction(async tx => {
-    for (const [day, measured] of days) {
-      const block = packDay(measured)
-      await tx
-        .insert(measuredBlock)
-        .values({ ...of, day, ...block })
-        .onConflictDoUpdate({ target: [measuredBlock.connection, measuredBlock.type, measuredBlock.metric, measuredBlock.day], set: block })
-    }
-  })
 }
 
 /** Keeps what has happened; what is known already stays as it was told first. */
@@ -119,11 +84,13 @@ export async function forgetObserved(
   { measuredBefore, before }: { measuredBefore: Day; before: Day },
 ): Promise<void> {
   await db.delete(measuredBlock).where(and(eq(measuredBlock.connection, connection), lt(measuredBlock.day, measuredBefore)))
+  await db.delete(measuredFigures).where(and(eq(measuredFigures.connection, connection), lt(measuredFigures.month, monthOf(before))))
   await db.delete(inventoryDay).where(and(eq(inventoryDay.connection, connection), lt(inventoryDay.day, before)))
   await db.delete(outsideEvent).where(and(eq(outsideEvent.connection, connection), lt(outsideEvent.at, before)))
 }
 
 /** Forgets all that came through a connection: another one of its name may be to another service. */
 export async function dropObserved(db: Pick<Db, 'delete'>, connection: string): Promise<void> {
-  for (const table of [measuredBlock, inventoryDay, outsideEvent]) await db.delete(table).where(eq(table.connection, connection))
+  for (const table of [measuredBlock, measuredFigures, inventoryDay, outsideEvent])
+    await db.delete(table).where(eq(table.connection, connection))
 }

@@ -8,7 +8,8 @@ import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Db } from '../db/database'
 import { readingsIn } from '../observed/measured-block'
-import { findInventory, listEvents, measuredDays } from '../stores/observed'
+import { measuredDays } from '../stores/measured'
+import { findInventory, listEvents } from '../stores/observed'
 
 /** Where what detectors need is read from, beside the connection itself. */
 export type FactsFrom = { db: Db; charges: ChargesSeen }

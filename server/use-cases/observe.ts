@@ -6,11 +6,12 @@ import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Db } from '../db/database'
 import { hourOf, unmeasured, type MeasuredDay } from '../observed/measured-block'
-import { forgetObserved, keepEvents, keepInventory, keepMeasured, measuredDays, type Measured } from '../stores/observed'
+import { keepMeasured, measuredDays, type Measured } from '../stores/measured'
+import { forgetObserved, keepEvents, keepInventory } from '../stores/observed'
 
 /** How long what was reported is kept: measurements by the hour, and what was there and has happened. */
-const MEASURED_DAYS_KEPT = 45
-const DAYS_KEPT = 400
+export const MEASURED_DAYS_KEPT = 45
+export const DAYS_KEPT = 400
 /** Days over which a service may still tell more of what is over. */
 const LATE_DAYS = 1
 

@@ -1,6 +1,7 @@
 import type { Owner } from '../../core/allocation/whose'
 import { addDays } from '../../core/time/day'
 import { detectorOf } from '../../core/opportunity/detectors'
+import type { LookedThrough } from '../../core/opportunity/bill/look-through-bill'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { SetThreshold } from '../../core/opportunity/thresholds'
 import type { DecidedState, OpportunityState } from '../../shared/contracts/savings'
@@ -28,15 +29,15 @@ export type FoundSaving = {
 /** So many days may pass after a deed before the bill that shows it has come. */
 const LATE_DAYS = 7
 
-/** What the bill alone finds, of what whoever asks may see; the same until charges, cards or thresholds change. */
+/** What is found on the bill, alone and with what is measured of it, of what whoever asks may see; the same until charges, cards or thresholds change. */
 export async function foundOnBill(
   { seen, database }: Pick<SavingsWork, 'seen' | 'database'>,
   thresholds: SetThreshold[],
-): Promise<Opportunity[]> {
+): Promise<LookedThrough> {
   const { result: facts } = await seen.ask('facts', undefined)
   // what a provider has announced for later prices nothing that runs now
   const cards = facts.lastDay === null ? [] : await cardsUntilLater(database.db, facts.lastDay)
-  return (await seen.inSlices('savings', { thresholds, cards })).read().found
+  return (await seen.inSlices('savings', { thresholds, cards })).read()
 }
 
 /** Everything that can be saved or was decided, of what is for whoever asks. */
@@ -47,7 +48,7 @@ export async function foundSavings(work: SavingsWork): Promise<FoundSaving[]> {
     listDecisions(database.db),
     listThresholds(database.db),
   ])
-  const onBill = await foundOnBill(work, thresholds)
+  const { found: onBill } = await foundOnBill(work, thresholds)
   const present = new Map<string, { body: Opportunity; row: { opportunity: StoredOpportunity; action: StoredAction | null } | null }>()
   for (const row of stored) present.set(row.opportunity.id, { body: row.opportunity.body, row })
   for (const body of onBill) present.set(body.id, { body, row: null })
@@ -90,7 +91,7 @@ function withoutDone<S extends Omit<FoundSaving, 'owner'>>(all: readonly S[]): S
       day === undefined ||
       state !== 'spotted' ||
       decision !== null ||
-      body.confidence === 'measured' ||
+      detectorFor(body).from === 'connection' ||
       body.evidence.to > addDays(day, LATE_DAYS)
     )
   })
@@ -124,7 +125,7 @@ async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Prom
 export async function actedOnFor(work: SavingsWork, id: string): Promise<void> {
   const found = (await foundSavings(work)).find(({ body }) => body.id === id)
   if (!found) throw unknownOpportunity(id)
-  if (detectorFor(found.body).from === 'bill')
+  if (detectorFor(found.body).from !== 'connection')
     throw conflict(
       `Nothing here acts on ${found.body.resourceName}`,
       'Do it where it runs, and say here that it is done: the bill shows what was saved.',

@@ -52,8 +52,8 @@ function itemOf(body: Opportunity): SavingsListItem {
     ...{ id, title, resourceName, service, subAccountName, region, currency, monthlySaving, minutesOfWork, risk, confidence },
     oneOff: body.oneOff?.amount ?? null,
     said: body.evidence.series.map(({ said }) => said),
-    steps: detector.from === 'bill' ? detector.byHand.steps(body) : detector.action.steps(body),
-    undo: detector.from === 'bill' ? detector.byHand.undo : detector.action.undo,
+    steps: detector.from !== 'connection' ? detector.byHand.steps(body) : detector.action.steps(body),
+    undo: detector.from !== 'connection' ? detector.byHand.undo : detector.action.undo,
   }
 }
 

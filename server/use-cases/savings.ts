@@ -14,6 +14,7 @@ import { observe } from './observe'
 import { detectorFor, foundSavings, isOpen, unknownOpportunity, type SavingsWork } from './savings-found'
 import { savingsLedger } from './savings-ledger'
 import { wholeOf } from './whole-saving'
+import { measure } from './measure'
 import { finders } from './savings-thresholds'
 import type { Work } from './work'
 
@@ -21,7 +22,7 @@ import type { Work } from './work'
  * Looks through a connection for what can be saved, with every detector that it has what for, and keeps what is found; asks first what
  * became of actions that are not known to have ended. @returns how much that is.
  */
-export async function lookForSavings(from: FactsFrom, connector: Connector, who: string): Promise<number> {
+export async function lookForSavings(from: FactsFrom & Pick<Work, 'refreshMeasured'>, connector: Connector, who: string): Promise<number> {
   const { db } = from
   await settleOpen(from, connector, who)
   const today = (await connector.now()).slice(0, 10)
@@ -40,6 +41,7 @@ export async function lookForSavings(from: FactsFrom, connector: Connector, who:
     able.map(({ needs }) => needs),
     today,
   )
+  if (await measure(db, connector, today)) await from.refreshMeasured()
   let count = 0
   for (const detector of able) {
     const found = await detector.find(factsKept(from, connector, detector.needs, today), { card, today })
@@ -80,7 +82,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
       firstYear: decimalText(new Decimal(body.monthlySaving).times(12).minus(body.oneOff?.amount ?? 0)),
       counted: Object.hasOwn(counted, body.id) ? counted[body.id]! : null,
       canDo: detector.from === 'connection' ? { deed: detector.action.deed, noun: detector.action.noun } : null,
-      byHand: detector.from === 'bill' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
+      byHand: detector.from !== 'connection' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
       owner: centre?.owner ? people.nameOf(centre.owner) : null,
       cameBack: one.cameBack,

@@ -15,6 +15,8 @@ export type Tools = {
   exporter: Exporter
   people: People
   dataDir: string
+  /** Where the server's own files lie, threads among them. */
+  serverDir: string
 }
 
 /** What a use case works with: what runs, who asks, and the charges that they may see. */
@@ -23,6 +25,8 @@ export type Work = Omit<Tools, 'cube'> & {
   seen: ChargesSeen
   /** Tells the charges what has changed beside them. */
   refreshReference: () => Promise<void>
+  /** Tells the charges what was measured since. */
+  refreshMeasured: () => Promise<void>
 }
 
 /** What runs by itself sees all, or what the one sees for whom it runs. */
@@ -31,4 +35,5 @@ export const workFor = ({ cube, ...tools }: Tools, asker: Asker): Work => ({
   asker,
   seen: cube.within(asker.bound),
   refreshReference: () => cube.refreshReference(),
+  refreshMeasured: () => cube.refreshMeasured(),
 })

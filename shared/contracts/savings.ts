@@ -136,7 +136,9 @@ export type LedgerLine = z.infer<typeof ledgerLine>
 export const finderView = z.object({
   detector: z.string(),
   label: z.string(),
-  from: z.enum(['bill', 'connection']),
+  from: z.enum(['bill', 'measured', 'connection']),
+  /** Of how many resources that it looks at all that it needs is measured, and which of the others cost most; null where it needs nothing. */
+  coverage: z.object({ measured: z.number(), unmeasured: z.number(), dearest: z.array(z.string()) }).nullable(),
   /** What is missing and how it is given; null where it can look. */
   lacks: z.string().nullable(),
   found: z.number(),

@@ -2,8 +2,10 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { gzipSync } from 'node:zlib'
 import { brackwaterDelivery } from '../../demo/deliveries'
 import { chargeLine, headerLine } from '../../demo/focus-file'
-import { brackwaterInventory, makerOf, runsOn } from '../../demo/inventory'
+import { brackwaterInventory, makerOf, runsOn, type CloudResource } from '../../demo/inventory'
+import { measuredOfKind, measuredOn } from '../../demo/measured'
 import { brackwaterNextCard } from '../../demo/rate-cards'
+import { isMetric, metrics } from '../../core/measured/metrics'
 import { addDays, isDay } from '../../core/time/day'
 import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
@@ -46,8 +48,29 @@ export function cloudServer(stateFile: string, token?: string): Server {
     tags: g.tags,
   })
 
+  const isKind = (type: string | undefined): type is CloudResource['use']['kind'] =>
+    type !== undefined && Object.hasOwn(measuredOfKind, type)
+  const metricsOf = (kind: CloudResource['use']['kind']): Reply => ({
+    status: 200,
+    body: { metrics: (measuredOfKind[kind] ?? []).map(metric => ({ metric, what: metrics[metric].what, unit: metrics[metric].unit })) },
+  })
+
+  /** A metric of all resources of a kind on a day, hour by hour as far as it is over. */
+  function ofDay(kind: CloudResource['use']['kind'], query: URLSearchParams): Reply {
+    const [metric, day] = [query.get('metric') ?? '', query.get('day') ?? '']
+    if (!isDay(day)) return { status: 400, body: { error: 'name the day' } }
+    if (!isMetric(metric) || !measuredOfKind[kind]?.includes(metric)) return notFound('such metric')
+    const over = day < state.day ? 24 : day === state.day ? state.hour : 0
+    const hours = (resource: CloudResource) =>
+      (measuredOn(resource, metric, day) ?? Array<null>(24).fill(null)).map((value, hour) => (hour < over ? value : null))
+    const there = inventory.filter(one => one.use.kind === kind && runsOn(one, day) && !state.deletions[one.id])
+    return { status: 200, body: { resources: there.map(one => ({ id: one.id, hours: hours(one) })) } }
+  }
+
   /** What is listed of a type, measured of one, or done to it; of gateways alone more is known than how they are. */
   function ofInventory(method: string, [type, id, more]: string[], query: URLSearchParams): Reply {
+    if (type !== 'gateway' && method === 'GET' && isKind(type) && (id === 'metrics' || id === 'measured'))
+      return id === 'metrics' ? metricsOf(type) : ofDay(type, query)
     if (type !== 'gateway' && method === 'GET' && !more)
       return { status: 200, body: id === 'metrics' ? { metrics: [] } : { resources: [] } }
     if (type !== 'gateway') return notFound('such resource')

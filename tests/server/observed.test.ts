@@ -6,7 +6,8 @@ import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opp
 import { addDays } from '../../core/time/day'
 import type { Connector } from '../../server/connectors/connector'
 import type { ChargesSeen } from '../../server/charges/charges-seen'
-import { dropObserved, findInventory, listEvents, measuredDays } from '../../server/stores/observed'
+import { measuredDays } from '../../server/stores/measured'
+import { dropObserved, findInventory, listEvents } from '../../server/stores/observed'
 import { factsKept } from '../../server/use-cases/detector-facts'
 import { observe } from '../../server/use-cases/observe'
 import { ownDatabase } from '../support/own-server'
@@ -28,6 +29,7 @@ const service: Connector = {
     inventory: { resources: async () => disks, condition: async () => null },
     measurements: {
       metrics: async () => [],
+      ofDay: async () => [],
       readings: async ({ id }, metric, from, to) => {
         asked.push(`${id} ${metric} ${from} to ${to}`)
         const readings: Reading[] = []

@@ -45,6 +45,11 @@ function leave() {
   edited.value = null
   effect.value = null
 }
+const restsOn = { bill: 'the bill', measured: 'the bill and measurements', connection: 'measurements' } as const
+const coverageWords = ({ measured, unmeasured, dearest }: NonNullable<FinderView['coverage']>) =>
+  unmeasured
+    ? `${count(measured)} measured, ${count(unmeasured)} not: ${dearest.join(', ')}${unmeasured > dearest.length ? ' …' : ''}`
+    : `all ${count(measured)} measured`
 const changed = computed(() => effect.value?.found.filter(({ now, then }) => now !== then) ?? [])
 </script>
 
@@ -74,7 +79,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
         <tbody>
           <tr v-for="finder in finders" :key="finder.detector">
             <td>{{ finder.label }}</td>
-            <td>{{ finder.from === 'bill' ? 'the bill' : 'measurements' }}</td>
+            <td>{{ restsOn[finder.from] }}</td>
             <td class="n">{{ count(finder.found) }}</td>
             <td>
               <span v-if="finder.lacks" class="warn">{{ finder.lacks }}</span>
@@ -104,6 +109,9 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
                   {{ threshold.unit }}
                 </label>
                 <span v-if="finder.goesBy" class="minor">{{ finder.goesBy }}</span>
+                <p v-if="finder.coverage && (finder.coverage.measured || finder.coverage.unmeasured)" class="minor">
+                  {{ coverageWords(finder.coverage) }}
+                </p>
               </template>
             </td>
           </tr>
@@ -112,7 +120,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
       <div v-if="edited" class="review" role="group" aria-label="other thresholds">
         <template v-if="effect">
           <p>
-            With these, the bill alone would yield <b>{{ money(effect.then, effect.currency ?? 'EUR') }}</b> a month instead of
+            With these, bill and measurements would yield <b>{{ money(effect.then, effect.currency ?? 'EUR') }}</b> a month instead of
             {{ money(effect.now, effect.currency ?? 'EUR') }} {{ effect.currency }}{{ changed.length ? ':' : '; as much is found.' }}
           </p>
           <ul>

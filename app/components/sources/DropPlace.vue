@@ -27,7 +27,7 @@ function picked() {
   >
     <span>{{
       what ??
-      'Drop a bill here: FOCUS 1.0 to 1.2 as CSV (plain or gzip) or Parquet, or any other CSV. Rate cards, cost centres, lookups, business measures, account trees, invoices and exchange rates too.'
+      'Drop a bill here: FOCUS 1.0 to 1.2 as CSV (plain or gzip) or Parquet, or any other CSV. Rate cards, cost centres, lookups, business measures, measurements, account trees, invoices and exchange rates too.'
     }}</span>
     <button class="button" @click="picker?.click()">Choose files</button>
     <input

@@ -11,7 +11,12 @@ import { within, type BilledResource, type BilledUse } from './billed-resource'
 export type SeriesAsked = Omit<EvidenceSeries, 'days'> & { resourceId: string; skus: string[] }
 
 /** What a bill's detector found: an opportunity whose evidence is still to be drawn. */
-export type BillFinding = Omit<Opportunity, 'evidence'> & { series: SeriesAsked[]; window: BilledResource['window'] }
+export type BillFinding = Omit<Opportunity, 'evidence'> & {
+  series: SeriesAsked[]
+  /** Series of what was measured. */
+  measured: EvidenceSeries[]
+  window: BilledResource['window']
+}
 
 /** The decimals that a monthly saving is told in: more than any currency has, fewer than a quotient makes. */
 const DECIMALS = 10
@@ -29,6 +34,8 @@ export type Said = {
   risk: Risk
   minutesOfWork: number
   oneOff?: Working | null
+  /** What was measured, where it rests on that. */
+  measured?: EvidenceSeries[]
 }
 
 /**
@@ -48,7 +55,7 @@ export function findingOf(
   const working = subtract('saved a month', [add('now', nows), thens.length ? add('then', thens) : input('then', 0)])
   const saved = evaluate(working).round(DECIMALS)
   if (saved.lte(0)) return null
-  const { oneOff, detector, of, ...own } = said
+  const { oneOff, detector, of, measured, ...own } = said
   const once = oneOff ? evaluate(oneOff).round(DECIMALS) : null
   return {
     ...own,
@@ -60,7 +67,8 @@ export function findingOf(
     working,
     oneOff: once?.gt(0) ? { amount: decimalText(once), working: oneOff! } : null,
     effects: effectsOf(resource, changes, nows, further),
-    confidence: 'from the bill',
+    confidence: measured ? 'measured' : 'from the bill',
+    measured: measured ?? [],
     window: resource.window,
   }
 }

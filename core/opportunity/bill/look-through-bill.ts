@@ -4,7 +4,9 @@ import { groupInSlices } from '../../spend/group'
 import type { Slices } from '../../spend/slices'
 import { addDays, daysBetween, monthEnd, monthOf, monthStart, type Day } from '../../time/day'
 import { daysOf } from '../../time/period'
-import type { BillDetector, Settings } from '../detector'
+import type { MeasuredOf } from '../../measured/measured-table'
+import type { Settings, ThresholdDetector } from '../detector'
+import { whereMeasured, type Coverage } from '../measured/coverage'
 import type { EvidenceSeries, Opportunity } from '../opportunity'
 import type { BilledResource } from './billed-resource'
 import type { BillFinding, SeriesAsked } from './finding'
@@ -12,35 +14,45 @@ import { readBill, type SkuFacts } from './read-bill'
 import { lookBacks } from './stretches'
 
 /** By detector what its thresholds are set to where a resource is. */
-export type SettingsOf = (detector: BillDetector, resource: BilledResource) => Settings
+export type SettingsOf = (detector: ThresholdDetector, resource: BilledResource) => Settings
 
-/** Looks through the charges with some detectors. @returns what can be saved, each with its evidence day by day. */
+/** What can be saved, each with its evidence day by day, and how far those that need measurements could look. */
+export type LookedThrough = { found: Opportunity[]; coverage: Coverage[] }
+
+/** Looks through the charges with some detectors, and through what was measured of what is charged for. */
 export function* lookThroughBill(
   cube: Cube,
   facts: SkuFacts,
-  detectors: readonly BillDetector[],
+  detectors: readonly ThresholdDetector[],
   settingsOf: SettingsOf,
-): Slices<Opportunity[]> {
+  measuredOf: MeasuredOf = () => null,
+): Slices<LookedThrough> {
   const bill = yield* readBill(cube, facts)
   const findings: BillFinding[] = []
+  const coverage: Coverage[] = []
   for (const detector of detectors) {
-    const findIn = detector.lookThrough(bill)
+    const covered = detector.from === 'measured' ? whereMeasured(detector, bill, measuredOf) : null
+    const findIn = detector.from === 'measured' ? covered!.findIn : detector.lookThrough(bill)
     for (const [i, resource] of bill.resources.entries()) {
       if (resource.window.days < FEWEST_DAYS) continue
       findings.push(...findIn(resource, settingsOf(detector, resource)))
       if (i % RESOURCES_AT_ONCE === 0) yield
     }
+    if (covered) coverage.push(covered.coverage())
   }
   findings.sort((a, b) => Number(b.monthlySaving) - Number(a.monthlySaving))
   const units = yield* dailyUnits(cube, findings.slice(0, MOST_DRAWN))
   const found: Opportunity[] = []
-  for (const [i, { series, window, ...finding }] of findings.entries()) {
+  for (const [i, { series, measured, window, ...finding }] of findings.entries()) {
     const from = addDays(window.end, -lookBacks[0])
     const days = i < MOST_DRAWN ? daysOf({ start: from, end: window.end }) : []
-    found.push({ ...finding, evidence: { from, to: window.end, series: series.map(asked => seriesOf(asked, days, units)) } })
+    found.push({
+      ...finding,
+      evidence: { from, to: window.end, series: [...measured, ...series.map(asked => seriesOf(asked, days, units))] },
+    })
     if (i % FINDINGS_AT_ONCE === 0) yield
   }
-  return found
+  return { found, coverage }
 }
 
 /** A bill of fewer days proves nothing of a month. */

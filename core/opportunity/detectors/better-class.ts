@@ -6,6 +6,7 @@ import type { BillDetector, Threshold } from '../detector'
 import { unitsIn, within, type Bill, type BilledUse } from '../bill/billed-resource'
 import { amount, atPrice, findingOf, monthlyUnits } from '../bill/finding'
 import { dearestPrice } from '../bill/dearest-price'
+import { runsAlike } from '../runs-alike'
 
 const saved: Threshold = { key: 'saved', label: 'the other costs less by at least', unit: '%', usual: 5, least: 0, most: 90 }
 
@@ -95,10 +96,8 @@ const givesDisk = (other: PriceLine, line: PriceLine) =>
 
 function givesMachine(other: PriceLine, line: PriceLine, card: RateCard): boolean {
   const [then, now] = [findSize(card, other.variant!), findSize(card, line.variant!)]
-  if (!then || !now || then.architecture !== now.architecture) return false
-  const runsAll = !then.systems || (now.systems?.every(system => then.systems!.includes(system)) ?? false)
-  const takesAll = !then.diskClasses || (now.diskClasses?.every(one => then.diskClasses!.includes(one)) ?? false)
-  return then.vcpu >= now.vcpu && then.memoryGb >= now.memoryGb && runsAll && takesAll
+  if (!then || !now) return false
+  return then.vcpu >= now.vcpu && then.memoryGb >= now.memoryGb && runsAlike(then, now)
 }
 
 function givesWords(line: PriceLine, card: RateCard): string {

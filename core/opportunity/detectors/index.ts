@@ -1,8 +1,13 @@
-import type { BillDetector, ConnectionDetector, Detector } from '../detector'
+import type { BillDetector, ConnectionDetector, Detector, MeasuredDetector, ThresholdDetector } from '../detector'
 import { betterClass } from './better-class'
+import { boughtPerformance } from './bought-performance'
+import { canSleep } from './can-sleep'
+import { databaseTooLarge } from './database-too-large'
 import { diskLeftBehind } from './disk-left-behind'
 import { feeWithoutUse } from './fee-without-use'
 import { idleGateway } from './idle-gateway'
+import { idleLoadBalancer } from './idle-load-balancer'
+import { machineTooLarge } from './machine-too-large'
 import { snapshotsGrowing } from './snapshots-growing'
 import { stoppedStillPaid } from './stopped-still-paid'
 import { storageTooWarm } from './storage-too-warm'
@@ -11,6 +16,11 @@ import { zonesOutsideLive } from './zones-outside-live'
 /** Every way to find savings: what looks, acts and shows is made of it. What is measured stands before what the bill alone says. */
 export const detectors: readonly Detector[] = [
   idleGateway,
+  idleLoadBalancer,
+  machineTooLarge,
+  databaseTooLarge,
+  boughtPerformance,
+  canSleep,
   feeWithoutUse,
   diskLeftBehind,
   stoppedStillPaid,
@@ -20,6 +30,9 @@ export const detectors: readonly Detector[] = [
   storageTooWarm,
 ]
 export const billDetectors: readonly BillDetector[] = detectors.filter(one => one.from === 'bill')
+export const measuredDetectors: readonly MeasuredDetector[] = detectors.filter(one => one.from === 'measured')
+/** Those whose thresholds can be set. */
+export const thresholdDetectors: readonly ThresholdDetector[] = detectors.filter(one => one.from !== 'connection')
 export const connectionDetectors: readonly ConnectionDetector[] = detectors.filter(one => one.from === 'connection')
 
 /** @throws RangeError for one that this version does not know. */

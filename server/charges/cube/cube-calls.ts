@@ -72,6 +72,11 @@ export const calls = {
       })
     return { values, loads }
   },
+  /** Which resources are on no bill. */
+  notBilled({ cube }: Known, { resources }: { resources: string[] }): string[] {
+    const billed = new Set(cube.coding('ResourceId').values)
+    return resources.filter(id => !billed.has(id))
+  },
   /** The days that charges cover, and which sources have delivered them. */
   covered: ({ cube }: Known, scope: Scope): ReturnType<typeof covered> => covered(cube, scope),
   /**

@@ -1,4 +1,5 @@
 import type { Bound } from '../../../core/allocation/bound'
+import type { MeasuredTable } from '../../../core/measured/measured-table'
 import type { Beside } from '../../stores/beside'
 import type { CubeCalls } from './cube-calls'
 import type { CubeReplies } from './cube-replies'
@@ -6,7 +7,7 @@ import type { CubeSlices } from './cube-slices'
 import type { CubeUpdate, Known, NewEntries, StagedPeriod } from './cube-state'
 
 /** What changes the charges in memory, and what is known beside them. */
-export type CubeChanges = { enter: NewEntries; stage: StagedPeriod; update: CubeUpdate; refer: Beside }
+export type CubeChanges = { enter: NewEntries; stage: StagedPeriod; update: CubeUpdate; refer: Beside; measure: MeasuredTable }
 /** What is asked, and what whoever asks may see; null for all. */
 type Asking<Kind extends string, Asked extends Record<string, (known: Known, argument: never) => unknown>> = {
   [K in keyof Asked]: { id: number; within: Bound | null; argument: Parameters<Asked[K]>[1] } & Record<Kind, K>

@@ -4,9 +4,9 @@ import { movedCharges, type MovedCharges } from '../../../core/allocation/moved-
 import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
 import type { RateCard } from '../../../core/ratecard/rate-card'
-import { lookThroughBill } from '../../../core/opportunity/bill/look-through-bill'
-import { billDetectors } from '../../../core/opportunity/detectors'
-import type { Opportunity } from '../../../core/opportunity/opportunity'
+import { measuredIn } from '../../../core/measured/measured-table'
+import { lookThroughBill, type LookedThrough } from '../../../core/opportunity/bill/look-through-bill'
+import { thresholdDetectors } from '../../../core/opportunity/detectors'
 import { settingsFrom, type SetThreshold } from '../../../core/opportunity/thresholds'
 import type { Cube } from '../../../core/spend/cube'
 import type { Lookup } from '../../../core/spend/lookup'
@@ -97,21 +97,21 @@ export const sliced = {
   },
 
   /**
-   * What can be saved by the bill alone, of what whoever asks may see of it: others' charges are not even compared with. It goes by the
+   * What can be saved by the bill and by what is measured of what it has, of what whoever asks may see of it: others' charges are not even compared with. It goes by the
    * newest cards, but for those that are named. What is found for one set of thresholds is remembered until anything changes.
    */
   *savings(
     { cube, remembered, ...known }: Known,
     { thresholds, cards: present }: { thresholds: SetThreshold[]; cards: RateCard[] },
-  ): Slices<{ found: Opportunity[] }> {
+  ): Slices<LookedThrough> {
     const cards = new Map([...known.cards, ...present.map(card => [card.provider, card] as const)])
     const asked = JSON.stringify([thresholds, present.map(({ provider, validFrom }) => [provider, validFrom])])
-    const before = remembered.get(SAVINGS) as { asked: string; found: Opportunity[] } | undefined
-    if (before?.asked === asked) return { found: before.found }
+    const before = remembered.get(SAVINGS) as { asked: string; seen: LookedThrough } | undefined
+    if (before?.asked === asked) return { ...before.seen }
     const { charged } = cube.reference
-    const found = yield* lookThroughBill(cube, { cards, charged }, billDetectors, settingsFrom(thresholds))
-    remembered.set(SAVINGS, { asked, found })
-    return { found }
+    const seen = yield* lookThroughBill(cube, { cards, charged }, thresholdDetectors, settingsFrom(thresholds), measuredIn(known.measured))
+    remembered.set(SAVINGS, { asked, seen })
+    return { ...seen }
   },
 }
 const SAVINGS = 'savings'

@@ -4,6 +4,7 @@ import { centreCoding, noPlans, type Plans } from '../../../core/allocation/cent
 import { allocationPlanSchema, type AllocationPlan } from '../../../core/allocation/plan'
 import type { DictionaryName } from '../../../core/focus/star'
 import type { Rate } from '../../../core/money/rates'
+import { nothingMeasured, type MeasuredTable } from '../../../core/measured/measured-table'
 import { earlierCard, type RateCard } from '../../../core/ratecard/rate-card'
 import type { UpliftFacts } from '../../../core/allocation/uplift-lines'
 import type { StoredUplift } from '../../../core/uplift/uplift-set'
@@ -46,6 +47,8 @@ export type Known = {
   facts: () => CubeFacts
   /** The newest rate card of each provider. */
   cards: ReadonlyMap<string, RateCard>
+  /** What was measured lately, hour by hour, whoever measured it. */
+  measured: MeasuredTable
   /** What was worked out at length, until anything changes. */
   remembered: Map<string, unknown>
 }
@@ -69,6 +72,7 @@ export class CubeState {
   #measures: MeasureMonths[] = []
   #uplifts: UpliftFacts = { sets: [], skus: new Map() }
   #cards = new Map<string, RateCard>()
+  #measured: MeasuredTable = nothingMeasured
   #staged = new Map<string, SourcePeriod | PeriodName>()
   #damaged = new Map<string, PeriodName>()
   /** What whoever asks sees, by their bound; forgotten with every change. */
@@ -87,7 +91,7 @@ export class CubeState {
     const own = {
       ...{ cube: part?.cube ?? this.cube, whole: this.cube, part, bound },
       ...{ plans: this.#plans, rates: this.#rates, meanings: this.#meanings, reportCurrency: this.#reportCurrency },
-      ...{ measures: this.#measures, uplifts: this.#uplifts, cards: this.#cards },
+      ...{ measures: this.#measures, uplifts: this.#uplifts, cards: this.#cards, measured: this.#measured },
     }
     let facts: CubeFacts | null = null
     const made: Known = { ...own, facts: () => (facts ??= factsOf(own, [...this.#damaged.values()])), remembered: new Map() }
@@ -135,6 +139,12 @@ export class CubeState {
   /** Takes up what is known beside the charges. */
   refer(beside: Beside): void {
     this.#takeBeside(beside)
+    this.#changed()
+  }
+
+  /** Takes up what was measured lately. */
+  measure(measured: MeasuredTable): void {
+    this.#measured = measured
     this.#changed()
   }
 

@@ -23,6 +23,8 @@ const LARGEST_MEASURED = 3.4e38
 const readingList = z.object({
   readings: z.array(z.object({ at: z.string(), value: z.number().min(-LARGEST_MEASURED).max(LARGEST_MEASURED) })),
 })
+const value = z.number().min(-LARGEST_MEASURED).max(LARGEST_MEASURED).nullable()
+const dayList = z.object({ resources: z.array(z.object({ id: z.string(), hours: z.array(value).length(24) })) })
 const condition = z.object({
   type: z.string().nullable().default(null),
   status: z.string(),
@@ -92,6 +94,8 @@ export const cloud: ConnectorKind = {
             const query = `metric=${at(metric)}&from=${at(from)}&to=${at(to)}`
             return (await json(readingList, 'GET', `/v1/inventory/${at(type)}/${at(id)}/readings?${query}`)).readings
           },
+          ofDay: async (type, metric, day) =>
+            (await json(dayList, 'GET', `/v1/inventory/${at(type)}/measured?metric=${at(metric)}&day=${at(day)}`)).resources,
         },
         events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`)).events },
         actions: {

@@ -1,4 +1,4 @@
-import { customType, date, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { customType, date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Resource } from '../../../core/opportunity/opportunity'
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
@@ -32,6 +32,24 @@ export const measuredBlock = pgTable(
     bytes: bytes('bytes').notNull(),
   },
   table => [primaryKey({ columns: [table.connection, table.type, table.metric, table.day] })],
+)
+
+/**
+ * The days of a month of the same in few figures of each resource, kept longer than the hours: in parts that resources are spread over, each
+ * in the bytes of `server/observed/figures-block.ts`.
+ */
+export const measuredFigures = pgTable(
+  'measured_figures',
+  {
+    connection: text('connection').notNull(),
+    type: text('type').notNull(),
+    metric: text('metric').notNull(),
+    month: text('month').notNull(),
+    part: integer('part').notNull(),
+    resources: jsonb('resources').$type<string[]>().notNull(),
+    bytes: bytes('bytes').notNull(),
+  },
+  table => [primaryKey({ columns: [table.connection, table.type, table.metric, table.month, table.part] })],
 )
 
 /** What has happened to resources, as a connection tells it. */

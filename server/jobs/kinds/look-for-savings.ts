@@ -12,7 +12,8 @@ export const lookForSavings: JobKind<{ connection: string }> = {
   describe: async ({ connection }) => ({ about: connection, page: '/savings' }),
   async run({ connection }, { services, who }) {
     const { database, cube } = services
-    const found = await look({ db: database.db, charges: cube.within(null) }, await findConnector(database.db, connection), who)
+    const from = { db: database.db, charges: cube.within(null), refreshMeasured: () => cube.refreshMeasured() }
+    const found = await look(from, await findConnector(database.db, connection), who)
     return { said: found === 1 ? '1 opportunity' : `${found} opportunities`, result: undefined }
   },
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { BillDetector } from '../../../core/opportunity/detector'
+import type { ThresholdDetector } from '../../../core/opportunity/detector'
 import { billDetectors } from '../../../core/opportunity/detectors'
 import { lookThroughBill } from '../../../core/opportunity/bill/look-through-bill'
 import { chargedFor } from '../../../core/ratecard/describe'
@@ -10,7 +10,7 @@ import { cardOf, END, everyDay, priceLine } from '../../support/daily-charges'
 import { outline } from '../../support/outline'
 import { cubeOf, type PlainCharge } from '../../support/random-charges'
 
-const usual = ({ thresholds }: BillDetector) => Object.fromEntries(thresholds.map(({ key, usual }) => [key, usual]))
+const usual = ({ thresholds }: ThresholdDetector) => Object.fromEntries(thresholds.map(({ key, usual }) => [key, usual]))
 
 /** What is found in charges: all that is, or what one detector finds with some thresholds set otherwise. */
 function find(charges: PlainCharge[], card: RateCard | null, only?: string, set: Record<string, number> = {}) {
@@ -19,8 +19,8 @@ function find(charges: PlainCharge[], card: RateCard | null, only?: string, set:
     charged: Object.fromEntries((card?.prices ?? []).map(line => [line.sku, chargedFor(line)])),
   }
   const cube = cubeOf(charges)
-  const settings = (detector: BillDetector) => ({ ...usual(detector), ...set })
-  const found = toEnd(lookThroughBill(cube, facts, billDetectors, settings))
+  const settings = (detector: ThresholdDetector) => ({ ...usual(detector), ...set })
+  const { found } = toEnd(lookThroughBill(cube, facts, billDetectors, settings))
   for (const { working, monthlySaving, effects } of found) {
     expect(evaluate(working).round(10).eq(monthlySaving)).toBe(true)
     const saved = effects.reduce((sum, { now, then }) => sum + Number(now) - Number(then), 0)
@@ -360,7 +360,7 @@ it('looks at each source to its own last day, and at none that has stopped deliv
   ]
   const facts = { cards: new Map(), charged: { 'gateway-hour/': 'existing', 'gateway-gb/': 'use' } as const }
   const all = cubeOf([...charges('near', 0), ...charges('behind', 20), ...charges('gone', 46)])
-  const found = toEnd(lookThroughBill(all, facts, billDetectors, usual))
+  const { found } = toEnd(lookThroughBill(all, facts, billDetectors, usual))
   expect(found.map(({ resourceName, evidence }) => [resourceName, evidence.to]).sort()).toEqual([
     ['idle behind', '2026-09-09'],
     ['idle near', END],

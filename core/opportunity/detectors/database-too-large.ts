@@ -1,0 +1,26 @@
+import type { MeasuredDetector } from '../detector'
+import { runningUse, sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
+
+const sized: Sized = { hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
+
+/** Managed databases whose processor and memory are used so little that a smaller size carries it with headroom. */
+export const databaseTooLarge: MeasuredDetector = {
+  from: 'measured',
+  detector: 'database-too-large',
+  label: 'Databases larger than their use',
+  looksAt: 'databases',
+  metrics: sizeMetrics,
+  thresholds: sizeThresholds,
+  needsOf: resource => (runningUse(resource, sized) ? sizeMetrics : null),
+  lookThrough: () => (resource, settings, measured) =>
+    [smallerSize(resource, sized, settings, measured, databaseTooLarge.detector)].filter(found => found !== null),
+  byHand: {
+    steps: ({ resourceName }) => [
+      `look whether what ${resourceName} keeps in memory fits into the smaller size`,
+      'change its size at the provider, in the hours set aside for it: it is away for some minutes',
+      'say here that it is done: the bill then shows what was saved',
+    ],
+    undo: 'The size can be changed back; the database is away for some minutes again.',
+  },
+  says: open => `${open === 1 ? 'One database is' : `${open} databases are`} larger than the use asks for.`,
+}

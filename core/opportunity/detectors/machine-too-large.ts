@@ -1,0 +1,26 @@
+import type { MeasuredDetector } from '../detector'
+import { runningUse, sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
+
+const sized: Sized = { hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
+
+/** Machines whose processor and memory are used so little that a smaller size carries it with headroom. */
+export const machineTooLarge: MeasuredDetector = {
+  from: 'measured',
+  detector: 'machine-too-large',
+  label: 'Machines larger than their use',
+  looksAt: 'machines',
+  metrics: sizeMetrics,
+  thresholds: sizeThresholds,
+  needsOf: resource => (runningUse(resource, sized) ? sizeMetrics : null),
+  lookThrough: () => (resource, settings, measured) =>
+    [smallerSize(resource, sized, settings, measured, machineTooLarge.detector)].filter(found => found !== null),
+  byHand: {
+    steps: ({ resourceName }) => [
+      `ask its owner whether more is to come for ${resourceName} than in the last month`,
+      'change its size at the provider, in a quiet hour: it starts anew',
+      'say here that it is done: the bill then shows what was saved',
+    ],
+    undo: 'The size can be changed back; the machine starts anew.',
+  },
+  says: open => `${open === 1 ? 'One machine is' : `${open} machines are`} larger than the use asks for.`,
+}

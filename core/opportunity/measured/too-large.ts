@@ -1,0 +1,103 @@
+import { Decimal } from '../../money/decimal'
+import type { Meter } from '../../ratecard/meters'
+import { highest, p95, type Hourly } from '../../measured/hourly'
+import type { MetricName } from '../../measured/metrics'
+import { findSize, linesOf } from '../../ratecard/find-price'
+import type { PriceLine, RateCard, ServerSize } from '../../ratecard/rate-card'
+import { divide, input, multiply } from '../../working/working'
+import { dearestPrice } from '../bill/dearest-price'
+import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import { atPrice, findingOf, monthlyCost, monthlyUnits, wordsOf, type BillFinding, type Change } from '../bill/finding'
+import type { Settings, Threshold } from '../detector'
+import { runsAlike } from '../runs-alike'
+import { measuredSeries, told } from './measured-series'
+
+export const sizeMetrics: readonly MetricName[] = ['cpu', 'memory']
+const headroom: Threshold = { key: 'headroom', label: 'headroom above the 95th hour', unit: '%', usual: 30, least: 0, most: 400 }
+const saved: Threshold = { key: 'saved', label: 'the smaller costs less by at least', unit: '%', usual: 10, least: 0, most: 90 }
+export const sizeThresholds: readonly Threshold[] = [headroom, saved]
+
+/** What is charged by the hour and size, and what by the vCPU beside it. */
+export type Sized = { hour: Meter; vcpus: readonly Meter[] }
+
+/** The one size that a resource runs in now, where it has one and nothing is committed to all of it. */
+export function runningUse(resource: BilledResource, { hour }: Sized): (BilledUse & { line: PriceLine }) | null {
+  const [use, another] = usesOf(resource, hour).filter(one => unitsIn(one, 3) > 0n)
+  return use?.line && !another && resource.card && use.currency === resource.card.currency && within(use.cost, 30) > 0n
+    ? { ...use, line: use.line }
+    : null
+}
+
+/**
+ * The cheapest size that carries what is used: of 95 in 100 hours the most of processor and memory, and headroom above it. It runs all that
+ * the present one does, in the same region; of equal prices the first by name. What is charged by the vCPU falls with them.
+ */
+export function smallerSize(
+  resource: BilledResource,
+  sized: Sized,
+  settings: Settings,
+  measured: (metric: MetricName) => Hourly,
+  detector: string,
+): BillFinding | null {
+  const use = runningUse(resource, sized)
+  const now = use && findSize(resource.card!, use.line.variant!)
+  if (!use || !now) return null
+  const { card } = resource as { card: RateCard }
+  const needed = (of: number, metric: MetricName) => (of * p95(measured(metric))! * (100 + settings.headroom!)) / 10_000
+  const needs = { vcpu: needed(now.vcpu, 'cpu'), memoryGb: needed(now.memoryGb, 'memory') }
+  const to = cheapest(use.line, now, needs, card, settings.saved!)
+  if (!to) return null
+  const { line, size } = to
+  const units = monthlyUnits(resource, use)
+  const then = atPrice(size.size, units, { price: dearestPrice(line), sku: line.sku, currency: card.currency }, use)
+  const vcpus = input(`vCPU of «${size.size}»`, size.vcpu)
+  const perVcpu = sized.vcpus
+    .flatMap(meter => usesOf(resource, meter))
+    .filter(one => one.currency === use.currency && within(one.cost, 30) > 0n)
+  const changes: Change[] = [
+    { use, how: 'cheaper', then },
+    ...perVcpu.map(one => ({
+      ...{ use: one, how: 'less' as const },
+      then: multiply(`${wordsOf(one, card)}, for fewer vCPU`, [
+        monthlyCost(resource, one),
+        divide('of the vCPU', [vcpus, input(`vCPU of «${now.size}»`, now.vcpu)]),
+      ]),
+    })),
+  ]
+  return findingOf(resource, changes, {
+    ...{ detector, of: use.sku, risk: 'some', minutesOfWork: 45, series: [] },
+    title: `${resource.name} would do with «${size.size}» instead of «${now.size}»`,
+    measured: [
+      series('cpu', measured('cpu'), (size.vcpu / now.vcpu) * 100, size.size, needs.vcpu, `${now.vcpu} vCPU`),
+      series('memory', measured('memory'), (size.memoryGb / now.memoryGb) * 100, size.size, needs.memoryGb, `${now.memoryGb} GB`),
+    ],
+  })
+}
+
+function series(metric: 'cpu' | 'memory', hourly: Hourly, full: number, size: string, needed: number, of: string) {
+  const unit = metric === 'cpu' ? 'vCPU' : 'GB'
+  return measuredSeries(metric, hourly, {
+    threshold: { value: told(full), label: `all of «${size}»` },
+    said: `Of ${of}, 95 hours in 100 used at most ${told(p95(hourly)!)} %, the highest ${told(highest(hourly.values))} %; with the headroom that is ${told(needed)} ${unit}.`,
+  })
+}
+
+function cheapest(
+  line: PriceLine,
+  now: ServerSize,
+  needs: Pick<ServerSize, 'vcpu' | 'memoryGb'>,
+  card: RateCard,
+  percent: number,
+): { line: PriceLine; size: ServerSize } | null {
+  const most = new Decimal(dearestPrice(line)).times(100 - percent).div(100)
+  const fitting = linesOf(card, line.meter, line.region).flatMap(other => {
+    const size = other.variant === null ? undefined : findSize(card, other.variant)
+    if (!size || !runsAlike(size, now) || size.vcpu < needs.vcpu || size.memoryGb < needs.memoryGb) return []
+    const isSmaller = size.vcpu < now.vcpu || size.memoryGb < now.memoryGb
+    return isSmaller && new Decimal(dearestPrice(other)).lte(most) ? [{ line: other, size }] : []
+  })
+  const byPrice = fitting.sort(
+    (a, b) => new Decimal(dearestPrice(a.line)).cmp(dearestPrice(b.line)) || (a.size.size < b.size.size ? -1 : 1),
+  )
+  return byPrice[0] ?? null
+}
