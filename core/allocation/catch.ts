@@ -1,6 +1,5 @@
-import { intervalsOf, placedColumn } from '../spend/coded-column'
-import { keysOfLayer, rowCodes, type Coding, type SegmentOf } from '../spend/layers'
-import type { KeyColumn } from '../spend/segment'
+import { intervalsOf, placesIn } from '../spend/coded-column'
+import type { Coding, SegmentOf } from '../spend/layers'
 import { countingUp } from '../spend/order'
 import { toEnd, type Slices } from '../spend/slices'
 import { amountTest, looksAt } from './condition-tests'
@@ -9,9 +8,9 @@ import { type Classes, classesOf, intervalClasses } from './rule-classes'
 
 /**
  * Finds for each charge of a segment the first rule all of whose conditions hold on the day its charge period starts.
- * @returns by row the place of the rule in the list plus one; 0 where none holds.
+ * @param only these rows. @param without the rules of these places, as bits 32 to a word. @returns by row the place of the rule in the list plus one; 0 where none holds.
  */
-export type Catcher = (of: SegmentOf) => Uint16Array
+export type Catcher = (of: SegmentOf, only?: Uint32Array, without?: Int32Array) => Uint16Array
 
 /**
  * Rules as masks: what a rule says of a dimension is asked once of each of its values, not of each charge. Values that let the same rules
@@ -28,25 +27,26 @@ export function* catcherInSlices(rules: readonly Rule[], coding: (dimension: str
   const looked: { coding: Coding; classes: Classes }[] = []
   for (const dimension of dimensions) {
     const own = coding(dimension)
+    yield
     looked.push({ coding: own, classes: yield* classesOf(rules, dimension, own, words) })
   }
   const { starts, classes: ofDays } = intervalClasses(rules, words)
   const tests = rules.map(({ conditions }) => amountTest(conditions))
-  return of => {
+  return (of, only, without) => {
     const { segment } = of
-    const columns = looked.map(({ coding, classes }): Column => ({ ...ownPlaces(coding, of, classes), ...classes }))
+    const columns = looked.map(({ coding, classes }): Column => ({ ...ownPlaces(coding, of, classes, only), ...classes }))
     if (starts.length > 1) {
       const places = intervalsOf(of, starts)
       columns.push({ codes: segment.time.codes, places, ...ofDays })
     }
     // where all rows of a segment are of one class, it need not be looked up row by row
-    const base = Int32Array.from({ length: words }, (_, word) => allOfWord(rules.length, word))
+    const base = Int32Array.from({ length: words }, (_, word) => allOfWord(rules.length, word) & ~(without?.[word] ?? 0))
     const varied = columns.filter(({ places, bits }) => {
       for (let place = 1; place < places.length; place++) if (places[place] !== places[0]) return true
       for (let word = 0; word < words; word++) base[word]! &= bits[(places[0] ?? 0) * words + word]!
       return false
     })
-    return firstRules(segment, varied, base, tests)
+    return firstRules(segment, varied, { base, tests, rows: only?.slice() ?? countingUp(segment.rows) })
   }
 }
 
@@ -59,10 +59,13 @@ type Tests = readonly ReturnType<typeof amountTest>[]
  * The rules are gone through from the first on, rows that are caught being left out of what follows: words of rules that look at one
  * dimension only at once, since its class then says the first of them; other words by themselves.
  */
-function firstRules(segment: SegmentOf['segment'], columns: readonly Column[], base: Int32Array, tests: Tests): Uint16Array {
+function firstRules(
+  segment: SegmentOf['segment'],
+  columns: readonly Column[],
+  { base, tests, rows }: { base: Int32Array; tests: Tests; rows: Uint32Array },
+): Uint16Array {
   const found = new Uint16Array(segment.rows)
-  const rows = countingUp(segment.rows)
-  let left = segment.rows
+  let left = rows.length
   for (let word = 0; word < base.length && left > 0;) {
     const [speaking, after] = runFrom(columns, word, base.length, tests)
     left =
@@ -159,12 +162,11 @@ function holdsIn({ places, bits }: Column, words: number, word: number): Int32Ar
 /** Where no rule of a word looks at a dimension: amounts alone decide. */
 const everyRule = ({ time: { codes, starts } }: SegmentOf['segment']) => ({ codes, holds: new Int32Array(starts.length).fill(-1) })
 
-/** The places of a segment's rows in a dimension, and the class of each: where it has several layers, worked out row by row. */
-function ownPlaces({ layers, values }: Coding, of: SegmentOf, { classOf }: Classes): { codes: Uint16Array; places: Uint32Array } {
-  const [layer, next] = layers
-  const isOne = layer && !next
-  const { codes, ids }: KeyColumn = isOne ? keysOfLayer(layer, of) : placedColumn(of.segment.rows, rowCodes(layers, of), values.length)
+/** The places of a segment's rows in a dimension, and the class of each; of some rows only those that they need. */
+function ownPlaces(coding: Coding, of: SegmentOf, { classOf }: Classes, only?: Uint32Array): { codes: Uint16Array; places: Uint32Array } {
+  const { at, ids, codes } = placesIn(coding, of)
   const places = new Uint32Array(ids.length)
-  for (let place = 0; place < ids.length; place++) places[place] = classOf[isOne ? layer.codes[ids[place]!]! : ids[place]!]!
-  return { codes, places }
+  if (only) for (const row of only) places[at[row]!] = classOf[codes ? codes[ids[at[row]!]!]! : ids[at[row]!]!]!
+  else for (let place = 0; place < ids.length; place++) places[place] = classOf[codes ? codes[ids[place]!]! : ids[place]!]!
+  return { codes: at, places }
 }

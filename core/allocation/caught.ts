@@ -1,8 +1,10 @@
 import { combinationsOf } from '../spend/combinations'
-import { kindColumn, splitColumns, type Groups } from '../spend/groups'
+import { kindColumn, type Groups } from '../spend/groups'
+import { descending } from '../spend/order'
 import type { Slices } from '../spend/slices'
 import { Sums } from '../spend/sums'
 import type { Scaled } from '../money/scaled'
+import type { AlikeCharges } from './alike-charges'
 import type { CentreTree } from './plan'
 
 /** Sums of a key, by currency. */
@@ -88,12 +90,15 @@ const GROUPS_AT_ONCE = 5000
 
 /**
  * What is left, by what rules look at, the largest first.
- * @param groups of what no rule has caught by `dimensions`, and last by ResourceId.
+ * @param groups of what no rule has caught by the combinations of `charges`, which are by `dimensions`, and last by ResourceId.
  */
-export function* leftOver(groups: Groups, dimensions: readonly string[]): Slices<UnallocatedGroup[]> {
-  const columns = [kindColumn(groups), ...splitColumns(groups).slice(0, dimensions.length)]
+export function* leftOver(groups: Groups, dimensions: readonly string[], charges: AlikeCharges): Slices<UnallocatedGroup[]> {
+  const combinations = groups.codes[0]!
+  const alike = new Int32Array(groups.size)
+  for (let group = 0; group < groups.size; group++) alike[group] = charges.alike[combinations[group]!]!
+  const columns = [kindColumn(groups), { codes: alike, size: charges.alike.length }]
   const { of, first } = combinationsOf(columns, groups.size)
-  const resources = groups.codes[dimensions.length]!
+  const resources = charges.codes[dimensions.length]!
   const sums = new Sums(first.length)
   sums.gather(of, groups.sums[0]!, groups.cells)
   const counts = new Float64Array(first.length)
@@ -102,7 +107,7 @@ export function* leftOver(groups: Groups, dimensions: readonly string[]): Slices
     const into = of[group]!
     counts[into]! += groups.counts[group]!
     // each resource is one group of its combination
-    if (resources[group] !== 0) named[into]!++
+    if (resources[combinations[group]!] !== 0) named[into]!++
   }
   yield
   const found: UnallocatedGroup[] = []
@@ -111,7 +116,7 @@ export function* leftOver(groups: Groups, dimensions: readonly string[]): Slices
     const group = first[i]!
     const values: UnallocatedGroup['values'] = {}
     for (let split = 0; split < dimensions.length; split++)
-      values[dimensions[split]!] = groups.values[split]![groups.codes[split]![group]!]!
+      values[dimensions[split]!] = charges.values[split]![charges.codes[split]![combinations[group]!]!]!
     const currency = groups.denomination(groups.kinds[group]!)
     found.push({ values, currency, amount: sums.text(i), resources: named[i]!, count: counts[i]! })
   }
@@ -121,8 +126,6 @@ export function* leftOver(groups: Groups, dimensions: readonly string[]): Slices
 
 /** The largest first; those that floats do not tell apart as they come. */
 export function inSizeOrder<T extends { amount: string }>(list: readonly T[]): T[] {
-  return list
-    .map(one => ({ one, near: Number(one.amount) }))
-    .sort((a, b) => b.near - a.near)
-    .map(({ one }) => one)
+  const sizes = Float64Array.from(list, ({ amount }) => Number(amount))
+  return Array.from(descending(sizes), place => list[place]!)
 }

@@ -1,8 +1,7 @@
 import { columnCoding } from '../spend/coded-column'
 import type { CentreShown } from '../spend/dimension'
 import type { Coding } from '../spend/layers'
-import { toEnd, type Slices } from '../spend/slices'
-import { catcherInSlices, catcherOf, type Catcher } from './catch'
+import { catcherOf, type Catcher } from './catch'
 import { rulesInForce } from './centre-days'
 import { conditionsWords } from './rule-words'
 import { treeOf, type AllocationPlan, type CentreTree } from './plan'
@@ -59,13 +58,3 @@ function shownOfRules(tree: CentreTree, shows: CentreShown): string[] {
 /** All values there can be: cost centres and pools that no rule speaks of too. */
 const shownValues = (tree: CentreTree, shows: CentreShown): string[] =>
   shows === 'id' || shows === 'name' ? targetsOf(tree).map(one => one[shows]) : shownOfRules(tree, shows)
-
-/** Which rule of a tree catches each charge: codes are places in the list plus one, 0 for none. */
-export const ruleCoding = (rules: CentreTree['rules'], coding: Codings): Coding => toEnd(ruleCodingInSlices(rules, coding))
-
-/** The same in slices. */
-export function* ruleCodingInSlices(rules: CentreTree['rules'], coding: Codings): Slices<Coding> {
-  const rule = yield* catcherInSlices(rules, coding)
-  const ids = Int32Array.from({ length: rules.length + 1 }, (_, place) => place)
-  return columnCoding([null, ...rules.map(({ id }) => id)], of => ({ codes: rule(of), ids }))
-}

@@ -5,7 +5,7 @@ import type { Groups } from '../spend/groups'
 import type { Coding } from '../spend/layers'
 import type { CostMeasure, Grouping } from '../spend/question'
 import type { Slices } from '../spend/slices'
-import { ruleCodingInSlices } from './centre-coding'
+import { ruleCodingInSlices } from './rule-coding'
 import { rulesInForce } from './centre-days'
 import type { CentreTree } from './plan'
 
@@ -38,7 +38,7 @@ export function* movedCharges(
   { month, measure }: { month: string; measure: CostMeasure },
 ): Slices<MovedCharges> {
   const codings: Coding[] = []
-  for (const { cube, tree } of [before, after]) codings.push(yield* ruleCodingInSlices(rulesInForce(tree), name => cube.coding(name)))
+  for (const { cube, tree } of [before, after]) codings.push(yield* ruleCodingInSlices(rulesInForce(tree), cube))
   const [was, is] = codings as [Coding, Coding]
   const question: Grouping = {
     ...{ start: '1970-01-01', end: '2200-01-01', keep: {}, leaveOut: {}, billingMonth: month },

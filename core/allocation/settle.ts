@@ -7,16 +7,18 @@ import { groupInSlices } from '../spend/group'
 import type { Groups } from '../spend/groups'
 import type { Coding } from '../spend/layers'
 import type { CostMeasure, Grouping } from '../spend/question'
+import { segmentsReached } from '../spend/reached'
 import type { Slices } from '../spend/slices'
 import { addDays, monthEnd } from '../time/day'
 import type { MeasureMonths } from '../unit-cost/measure-months'
+import { alikeCharges } from './alike-charges'
 import { basisOf } from './bases'
 import { rulesInForce } from './centre-days'
 import { caughtBy, inSizeOrder, leftOver, type UnallocatedGroup } from './caught'
-import { ruleCoding, ruleCodingInSlices } from './centre-coding'
 import { ruleDimensions, type CentreTree, type Pool } from './plan'
 import { poolNeeds } from './pools'
 import type { Needs } from './pools/pool-method'
+import { ruleCoding, ruleCodingInSlices } from './rule-coding'
 import { shareOut, type Undivided } from './share-out'
 import { upliftLines, upliftsOnTargets, type UpliftFacts, type UpliftLine } from './uplift-lines'
 import { prove, statementsOf, type ProofLine, type Statement } from './statement'
@@ -67,14 +69,14 @@ export function* settleInSlices(
     ...{ start: '1970-01-01', end: '2200-01-01', keep: {}, leaveOut: {}, billingMonth: month },
     ...{ splitBy: [], grain: null, measures: [measure] },
   }
-  const codingOf = (dimension: string) => cube.coding(dimension)
-  const rule = yield* ruleCodingInSlices(rulesInForce(tree), codingOf)
+  const rule = yield* ruleCodingInSlices(rulesInForce(tree), cube)
   const groups = yield* groupInSlices(cube, { ...question, splitBy: ['ProviderName', 'ServiceName'] }, { splits: [rule] })
   const caught = caughtBy(tree, groups)
   const alike = [...new Set(['SubAccountName', ...ruleDimensions(tree)])]
   const uncaught = { coding: rule, allowed: Uint8Array.from(rule.values, (_, place) => (place === 0 ? 1 : 0)) }
-  const left = yield* groupInSlices(cube, { ...question, splitBy: [...alike, 'ResourceId'] }, { filters: [uncaught] })
-  const ofNobody = yield* leftOver(left, alike)
+  const charges = yield* alikeCharges(cube, alike, segmentsReached(cube, question))
+  const left = yield* groupInSlices(cube, question, { splits: [charges.coding], filters: [uncaught] })
+  const ofNobody = yield* leftOver(left, alike, charges)
   const bill = yield* groupInSlices(cube, question)
   const quantities = new Map<string, Map<string, Scaled>>()
   const known = new Map<string, ByUnit>()
@@ -98,7 +100,9 @@ export function* settleInSlices(
   const { shares, undivided } = shareOut({ ...sharing, pooled: caught.pooled.sums })
   const onUse = uplifts ? yield* upliftsOnTargets(cube, { ...question, measure }, { month, rule, rules: tree.rules, ...uplifts }) : []
   const statements = statementsOf(caught, shares)
+  yield
   const unallocated = inSizeOrder([...undivided.map(undividedGroup), ...ofNobody])
+  yield
   const asText = <T extends { amount: Scaled }>(one: T) => ({ ...one, amount: scaledText(one.amount) })
   return {
     statements,
@@ -136,9 +140,7 @@ function* measured(
   { measure, conditions }: Extract<Needs, { basis: 'quantity' }>,
 ): Slices<ByUnit> {
   const isCentre = new Set(centres.map(({ id }) => id))
-  const meant = conditions.length
-    ? ruleCoding([{ id: 'meant', conditions: [...conditions], target: '' }], dimension => cube.coding(dimension))
-    : null
+  const meant = conditions.length ? ruleCoding([{ id: 'meant', conditions: [...conditions], target: '' }], cube) : null
   const by = measure === 'pricingQuantity' ? ('pricing unit' as const) : ('consumed unit' as const)
   const groups = yield* groupInSlices(
     cube,

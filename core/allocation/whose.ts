@@ -6,9 +6,9 @@ import { toEnd } from '../spend/slices'
 import type { Groups } from '../spend/groups'
 import { segmentsOf } from '../spend/open-segment'
 import { addDays, dayNumber, type Day } from '../time/day'
-import { ruleCoding } from './centre-coding'
 import { rulesInForce } from './centre-days'
 import type { CentreTree } from './plan'
+import { ruleCoding } from './rule-coding'
 
 /** What is said of a resource where no charge names it: by an inventory. */
 export type ResourceFacts = {
@@ -42,7 +42,7 @@ export function whose(cube: Cube, tree: CentreTree, resources: readonly Resource
 /** The same of those that have charges. */
 export function ownersOfCharged(cube: Cube, tree: CentreTree, ids: string[], day: Day): Map<string, Owner> {
   const rules = rulesInForce(tree)
-  const rule = ruleCoding(rules, dimension => cube.coding(dimension))
+  const rule = ruleCoding(rules, cube)
   const question = {
     start: '1970-01-01',
     end: addDays(day, 1),

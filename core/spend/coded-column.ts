@@ -1,4 +1,4 @@
-import type { Coding, SegmentOf } from './layers'
+import { keysOfLayer, rowCodes, type Coding, type SegmentOf } from './layers'
 import { hourOf, type KeyColumn, type Segment } from './segment'
 
 /** By place of time the interval between days that a charge period starts in; `starts` are numbers of days, in order, the first −∞. */
@@ -22,6 +22,27 @@ export function placedColumn(rows: number, codeOf: (row: number) => number, size
     codes[row] = places[code]! - 1
   }
   return { codes, ids: Int32Array.from(ids) }
+}
+
+/** Where the rows of a segment have their places in a coding, and the code of each place. */
+export type OwnCodes = { at: Uint16Array; ids: Int32Array; codes: Int32Array | null }
+const layered = new WeakMap<Coding, WeakMap<Segment, KeyColumn>>()
+
+/**
+ * The places of a segment's rows in a coding, as they are in its one layer: `codes` says what the ids of the places stand for. Where it has
+ * several layers, they are worked out row by row, once, and ids are the codes themselves.
+ */
+export function placesIn(coding: Coding, of: SegmentOf): OwnCodes {
+  const [layer, another] = coding.layers
+  if (layer && !another) {
+    const { codes, ids } = keysOfLayer(layer, of)
+    return { at: codes, ids, codes: layer.codes }
+  }
+  const known = layered.get(coding) ?? new WeakMap<Segment, KeyColumn>()
+  layered.set(coding, known)
+  let column = known.get(of.segment)
+  if (!column) known.set(of.segment, (column = placedColumn(of.segment.rows, rowCodes(coding.layers, of), coding.values.length)))
+  return { at: column.codes, ids: column.ids, codes: null }
 }
 
 /** A coding whose codes are read from a column of its own, made for a segment when it is asked for first. */

@@ -1,9 +1,9 @@
-import { and, eq, gte, inArray, lte, max, sql } from 'drizzle-orm'
+import { and, eq, gte, inArray, lt, lte, max, sql } from 'drizzle-orm'
 import type { DayStats } from '../../core/measured/day-stats'
 import { HOURLY_DAYS, MeasuredTableBuilder, nothingMeasured, type MeasuredTable } from '../../core/measured/measured-table'
 import type { ReadDay } from '../../core/measured/measurement-reader'
 import { metricNames, type MetricName } from '../../core/measured/metrics'
-import { addDays, type Day, type Month } from '../../core/time/day'
+import { addDays, monthOf, type Day, type Month } from '../../core/time/day'
 import { daysOf } from '../../core/time/period'
 import type { Db } from '../db/database'
 import { measuredBlock, measuredFigures } from '../db/schema'
@@ -79,7 +79,8 @@ async function keepFigures(
 export const BY_FILE = ''
 
 /**
- * Adds what a file says to what files have said before: hours that it tells hold in place of those known. All or nothing.
+ * Adds what a file says to what files have said before: hours that it tells hold in place of those known. What is long before the newest
+ * that files tell is forgotten. All or nothing.
  */
 export async function addMeasured(db: Db, read: readonly ReadDay[]): Promise<void> {
   await db.transaction(async tx => {
@@ -92,7 +93,24 @@ export async function addMeasured(db: Db, read: readonly ReadDay[]): Promise<voi
       }
       await keepMeasured(tx as Db, of, new Map([[day, whole]]))
     }
+    const isFiled = eq(measuredBlock.connection, BY_FILE)
+    const [row] = await tx
+      .select({ newest: max(measuredBlock.day) })
+      .from(measuredBlock)
+      .where(isFiled)
+    await forgetMeasured(tx, BY_FILE, row!.newest!)
   })
+}
+
+/** How long is kept what was measured by the hour, and the figures of its days. */
+export const MEASURED_DAYS_KEPT = 45
+export const FIGURES_DAYS_KEPT = 400
+
+/** Forgets what a connection, or files, measured long before a day. @param days hours of so many days stay, at least. */
+export async function forgetMeasured(db: Pick<Db, 'delete'>, connection: string, today: Day, days = MEASURED_DAYS_KEPT): Promise<void> {
+  const { day, month } = { day: addDays(today, -Math.max(days, MEASURED_DAYS_KEPT)), month: monthOf(addDays(today, -FIGURES_DAYS_KEPT)) }
+  await db.delete(measuredBlock).where(and(eq(measuredBlock.connection, connection), lt(measuredBlock.day, day)))
+  await db.delete(measuredFigures).where(and(eq(measuredFigures.connection, connection), lt(measuredFigures.month, month)))
 }
 
 /** The newest day of which something was measured. */

@@ -1,6 +1,6 @@
 import { and, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import type { OutsideEvent, Resource } from '../../core/opportunity/opportunity'
-import { monthOf, type Day } from '../../core/time/day'
+import type { Day } from '../../core/time/day'
 import type { Db } from '../db/database'
 import { inventoryDay, measuredBlock, measuredFigures, outsideEvent } from '../db/schema'
 
@@ -77,14 +77,8 @@ export async function listEvents(db: Db, connection: string, since: Day, resourc
   return rows.map(({ connection: _, at, ...event }) => ({ ...event, at: new Date(at).toISOString() }))
 }
 
-/** Forgets what is older than that: blocks of measurements, and all else. */
-export async function forgetObserved(
-  db: Db,
-  connection: string,
-  { measuredBefore, before }: { measuredBefore: Day; before: Day },
-): Promise<void> {
-  await db.delete(measuredBlock).where(and(eq(measuredBlock.connection, connection), lt(measuredBlock.day, measuredBefore)))
-  await db.delete(measuredFigures).where(and(eq(measuredFigures.connection, connection), lt(measuredFigures.month, monthOf(before))))
+/** Forgets what was there and has happened before a day. */
+export async function forgetObserved(db: Db, connection: string, before: Day): Promise<void> {
   await db.delete(inventoryDay).where(and(eq(inventoryDay.connection, connection), lt(inventoryDay.day, before)))
   await db.delete(outsideEvent).where(and(eq(outsideEvent.connection, connection), lt(outsideEvent.at, before)))
 }

@@ -2,14 +2,11 @@ import { randomUUID } from 'node:crypto'
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { metrics } from '../../core/measured/metrics'
-import { addDays } from '../../core/time/day'
 import type { MeasurementsState, MeasurementsTaken } from '../../shared/contracts/measurements'
 import type { TakenIn } from '../imports/take-in'
 import { readMeasurementFile } from '../observed/measurement-file'
 import { Problem } from '../problems/problem'
-import { addMeasured, BY_FILE, dropFiled, filedMeasurements } from '../stores/measured'
-import { forgetObserved } from '../stores/observed'
-import { DAYS_KEPT, MEASURED_DAYS_KEPT } from './observe'
+import { addMeasured, dropFiled, filedMeasurements } from '../stores/measured'
 import type { Work } from './work'
 
 /** So many resources that are on no bill are named. */
@@ -45,9 +42,6 @@ export async function takeMeasurements(
         wrong.map(({ line, why }) => ({ field: `line ${line}`, reason: why })),
       )
     await addMeasured(database.db, days)
-    const today = new Date().toISOString().slice(0, 10)
-    const kept = { measuredBefore: addDays(today, -MEASURED_DAYS_KEPT), before: addDays(today, -DAYS_KEPT) }
-    await forgetObserved(database.db, BY_FILE, kept)
     await refreshMeasured()
     const resources = [...new Set(days.flatMap(({ hours }) => [...hours.keys()]))]
     const { result: unknown } = await seen.ask('notBilled', { resources })

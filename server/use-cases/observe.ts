@@ -6,12 +6,11 @@ import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Db } from '../db/database'
 import { hourOf, unmeasured, type MeasuredDay } from '../observed/measured-block'
-import { keepMeasured, measuredDays, type Measured } from '../stores/measured'
+import { forgetMeasured, keepMeasured, measuredDays, type Measured } from '../stores/measured'
 import { forgetObserved, keepEvents, keepInventory } from '../stores/observed'
 
-/** How long what was reported is kept: measurements by the hour, and what was there and has happened. */
-export const MEASURED_DAYS_KEPT = 45
-export const DAYS_KEPT = 400
+/** How long what was there and has happened is kept. */
+const DAYS_KEPT = 400
 /** Days over which a service may still tell more of what is over. */
 const LATE_DAYS = 1
 
@@ -34,8 +33,8 @@ export async function observe(db: Db, connector: Connector, needs: readonly Need
   }
   const days = needs.flatMap(({ events }) => (events ? [events.days] : []))
   if (days.length) await keepEvents(db, connection, await capabilityOf(connector, 'events').since(addDays(today, -Math.max(...days))))
-  const before = addDays(today, -DAYS_KEPT)
-  await forgetObserved(db, connection, { measuredBefore: addDays(today, -Math.max(MEASURED_DAYS_KEPT, ...longest(needs))), before })
+  await forgetMeasured(db, connection, today, Math.max(0, ...longest(needs)))
+  await forgetObserved(db, connection, addDays(today, -DAYS_KEPT))
 }
 
 const longest = (needs: readonly Needs[]) => needs.flatMap(({ measurements }) => (measurements ?? []).map(({ days }) => days))

@@ -1,13 +1,12 @@
-import { addDays } from '../../core/time/day'
+import { metricNames, metrics } from '../../core/measured/metrics'
 import type { ResourceReport } from '../../shared/contracts/resources'
 import { connectors, withConnector } from '../connectors/connect'
-import type { Connector, ResourceName } from '../connectors/connector'
 import type { Db } from '../db/database'
+import { figuresOf } from '../stores/measured'
 
-const LOOK_BACK_DAYS = 30
-
-/** What the connected cloud that knows a resource says of it now; null where none does. @throws Problem when a cloud does not answer. */
+/** What the connected cloud that knows a resource says of it now (null where none does), and what was measured of it. @throws Problem when a cloud does not answer. */
 export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
+  const measured = await measuredOf(db, id)
   for (const connector of await connectors(db)) {
     const { inventory } = connector.can
     if (!inventory) continue
@@ -19,29 +18,24 @@ export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
           status: found.status,
           locks: found.locks,
           plan: found.plan,
-          measured: found.type === null ? [] : await measuredOf(connector, { type: found.type, id }),
         }
       )
     })
-    if (report) return { report }
+    if (report) return { report, measured }
   }
-  return { report: null }
+  return { report: null, measured }
 }
 
-/** What a cloud has measured of a resource lately, a sum to a day for each metric. */
-async function measuredOf(
-  { now, can: { measurements } }: Connector,
-  resource: ResourceName,
-): Promise<NonNullable<ResourceReport['report']>['measured']> {
-  if (!measurements) return []
-  const today = (await now()).slice(0, 10)
-  const metrics = await measurements.metrics(resource.type)
-  return Promise.all(
-    metrics.map(async ({ metric, what, unit }) => {
-      const days = new Map<string, number>()
-      for (const { at, value } of await measurements.readings(resource, metric, addDays(today, -LOOK_BACK_DAYS), today))
-        days.set(at.slice(0, 10), (days.get(at.slice(0, 10)) ?? 0) + value)
-      return { what, unit, days: [...days].map(([day, amount]) => ({ day, amount })) }
-    }),
-  )
+/** What was measured of a resource, day by day, as far as it is kept. */
+async function measuredOf(db: Db, id: string): Promise<ResourceReport['measured']> {
+  const figures = await figuresOf(db, id)
+  return metricNames.flatMap(metric => {
+    const { what, unit, ofHour } = metrics[metric]
+    const days = new Map(
+      figures
+        .filter(one => one.metric === metric)
+        .map(({ day, figures: { most, mean, hours } }) => [day, { day, amount: ofHour === 'sum' ? mean * hours : most, mean }]),
+    )
+    return days.size ? [{ what, unit, ofHour, days: [...days.values()].sort((a, b) => (a.day < b.day ? -1 : 1)) }] : []
+  })
 }

@@ -51,9 +51,10 @@ export async function finders(work: SavingsWork, found: readonly FoundSaving[]):
   })
 }
 
-/** What a detector would have to be told before it can look at anything; null where it looks at something, or there is nothing to look at. */
+/** What a detector would have to be told before it can look at anything; null where it looks at something. */
 function lackingMeasurements({ looksAt, metrics: needs }: MeasuredDetector, covered: Coverage | null): string | null {
-  if (!covered || covered.measured || !covered.unmeasured) return null
+  if (covered?.measured) return null
+  if (!covered?.unmeasured) return `No ${looksAt} that it could look at are on the bill.`
   const wanted = needs.map(metric => `«${metric}» (${metrics[metric].what}, ${metrics[metric].unit})`).join(' and ')
   return `No ${looksAt} are measured: it needs ${wanted} by the hour for ${FEWEST_MEASURED_HOURS / 24} days. Connect a cloud that has them under Sources, or drop a file of measurements here.`
 }

@@ -54,7 +54,7 @@ export const resourceView = z.object({
   revision: z.number(),
 })
 export type ResourceView = z.infer<typeof resourceView>
-/** What the resource's cloud says of it now; null where no connection knows the resource. */
+/** What the resource's cloud says of it now (null where no connection knows it), and what was measured of it. */
 export const resourceReport = z.object({
   report: z
     .object({
@@ -70,10 +70,17 @@ export const resourceReport = z.object({
           last: z.object({ at: z.string(), outcome: z.enum(['done', 'refused', 'nothing to do']), why: z.string().nullable() }).nullable(),
         }),
       ),
-      /** What was measured lately, a sum to a day. */
-      measured: z.array(z.object({ what: z.string(), unit: z.string(), days: z.array(z.object({ day: day, amount: z.number() })) })),
     })
     .nullable(),
+  /** What was measured, by connections or files: the highest hour of each day and its mean, or all that passed on it. */
+  measured: z.array(
+    z.object({
+      what: z.string(),
+      unit: z.string(),
+      ofHour: z.enum(['highest', 'sum']),
+      days: z.array(z.object({ day: day, amount: z.number(), mean: z.number() })),
+    }),
+  ),
 })
 export type ResourceReport = z.infer<typeof resourceReport>
 

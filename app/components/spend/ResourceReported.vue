@@ -4,18 +4,24 @@ import { resourceReport, type ResourceReport } from '../../../shared/contracts/r
 /** What a cloud says of a resource now. It is asked beside the page: it may take a while, or fail. */
 const { id } = defineProps<{ id: string }>()
 const report = ref<ResourceReport['report']>(null)
+const measured = ref<ResourceReport['measured']>([])
 const asking = useAttempt()
 watch(
   () => id,
   () => {
     report.value = null
+    measured.value = []
     void asking.attempt(async () => {
-      report.value = (await client.get(`resources/reported?id=${encodeURIComponent(id)}`, resourceReport)).report
+      const said = await client.get(`resources/reported?id=${encodeURIComponent(id)}`, resourceReport)
+      report.value = said.report
+      measured.value = said.measured
     })
   },
   { immediate: true },
 )
-const daily = (days: { amount: number }[]) => quantity((days.reduce((n, d) => n + d.amount, 0) / Math.max(1, days.length)).toFixed(2))
+type Measured = ResourceReport['measured'][number]
+const average = (numbers: number[]) => quantity((numbers.reduce((n, one) => n + one, 0) / Math.max(1, numbers.length)).toFixed(2))
+const used = ({ days, unit }: Measured) => `${quantity(String(Math.max(...days.map(d => d.amount))))} ${unit}`
 const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there was nothing to do' } as const
 </script>
 
@@ -35,12 +41,20 @@ const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there
           }}<template v-if="step.last.why">: {{ step.last.why }}</template></template
         >.
       </p>
-      <p v-for="m in report.measured" :key="m.what" class="measured" data-testid="measured">
-        <SparkLine :amounts="m.days.map(d => String(d.amount))" /><span
-          ><b>{{ daily(m.days) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ m.days.length }} days</span
-        >
-      </p>
     </template>
+  </div>
+  <div v-if="measured.length">
+    <h2 class="heading">What was measured</h2>
+    <p v-for="m in measured" :key="m.what" class="measured" data-testid="measured">
+      <SparkLine :amounts="m.days.map(d => String(d.amount))" />
+      <span v-if="m.ofHour === 'sum'"
+        ><b>{{ average(m.days.map(d => d.amount)) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ count(m.days.length) }} days</span
+      >
+      <span v-else
+        ><b>{{ used(m) }}</b> {{ m.what }} at most, {{ average(m.days.map(d => d.mean)) }} {{ m.unit }} on average, measured over
+        {{ count(m.days.length) }} days</span
+      >
+    </p>
   </div>
 </template>
 

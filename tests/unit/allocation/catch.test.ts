@@ -7,6 +7,7 @@ import { allocationPlanSchema, type Rule } from '../../../core/allocation/plan'
 import { scaled } from '../../../core/money/scaled'
 import { emptyReference } from '../../../core/spend/reference'
 import { cubeOf, plainCharge, valueOf, type PlainCharge } from '../../support/random-charges'
+import { randomRule } from '../../support/random-rules'
 
 /** The rule of each charge, by the cube; the charges are of one period. */
 function caught(charges: PlainCharge[], rules: Rule[], reference = emptyReference): (string | null)[] {
@@ -36,32 +37,9 @@ function ruleOf(charge: PlainCharge, rules: Rule[]): string | null {
   )
 }
 
-const condition: fc.Arbitrary<Condition> = fc.oneof(
-  fc.record({
-    dimension: fc.constantFrom('ServiceName', 'SubAccountName', 'RegionId', 'Tags/team', 'ResourceId'),
-    values: fc.array(fc.constantFrom('Servers', 'Disks', 'live', 'rehearsal', 'r1', 'r2', 'a', 'b', 'res-1', 'res-2', 'nobody', null), {
-      minLength: 1,
-      maxLength: 4,
-    }),
-  }),
-  fc.record({
-    dimension: fc.constantFrom('ServiceName', 'ResourceId', 'Tags/team'),
-    pattern: fc.constantFrom('RES-1*', 'disks', 'log*', '*', 'x*'),
-  }),
-  fc.record({ measure: fc.constant('billedCost' as const), atLeast: fc.constantFrom('0', '20000', '-500.5') }),
-  fc.record({ measure: fc.constant('billedCost' as const), below: fc.constantFrom('0', '20000', '-500.5') }),
-)
-const rule = fc.record({
-  id: fc.uuid(),
-  conditions: fc.array(condition, { minLength: 1, maxLength: 3 }),
-  target: fc.constant('x'),
-  from: fc.constantFrom(null, null, '2026-09-10', '2026-10-01'),
-  until: fc.constantFrom(null, null, '2026-09-20', '2026-10-05'),
-})
-
 it('finds the first rule that holds, whatever the rules, their dates and amounts', () => {
   fc.assert(
-    fc.property(fc.array(plainCharge, { maxLength: 40 }), fc.array(rule, { maxLength: 70 }), (charges, rules) => {
+    fc.property(fc.array(plainCharge, { maxLength: 40 }), fc.array(randomRule, { maxLength: 70 }), (charges, rules) => {
       expect(caught(charges, rules)).toEqual(charges.map(charge => ruleOf(charge, rules)))
     }),
     { numRuns: 300 },

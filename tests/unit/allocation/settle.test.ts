@@ -65,6 +65,20 @@ it('divides the pool in proportion to direct cost, to the cent', () => {
   expect(proof).toEqual([{ currency: 'EUR', bill: '137.005', direct: '30', shared: '100.005', unallocated: '7', equal: true }])
 })
 
+it('puts what nobody owns together where it looks alike, whatever the resource and the segment of charges; currencies apart', () => {
+  const left = (amount: string, ResourceId: string | null, currency = 'EUR', team: string | null = 'q') =>
+    cell(amount, { SubAccountName: 'else', 'Tags/team': team, ResourceId }, currency)
+  const { unallocated } = run([
+    ...[left('1', 'x'), left('2', 'y'), left('4', 'x'), left('8', null), left('16', null)],
+    ...[left('32', 'x', 'USD'), left('64', 'z', 'EUR', 'other')],
+  ])
+  expect(unallocated.map(({ values, ...group }) => ({ team: values['Tags/team'], ...group }))).toEqual([
+    { team: 'other', currency: 'EUR', amount: '64', resources: 1, count: 1 },
+    { team: 'q', currency: 'USD', amount: '32', resources: 1, count: 1 },
+    { team: 'q', currency: 'EUR', amount: '31', resources: 2, count: 5 },
+  ])
+})
+
 it('statements stand by currency, the largest first, equal ones by their centre; services and groups likewise', () => {
   const { statements, unallocated, catches } = run([
     cell('5', { 'Tags/team': 'a', ServiceName: 'small' }),
