@@ -60,7 +60,7 @@ export const tooLarge = [
   { namesBegin: 'roster-db', cpu: 13, memory: 26 },
 ]
 /** Disks of a class that gives far more than they are asked for: names begin so; operations and MB a second at most. */
-export const tooSwift = { namesBegin: 'data-lake-ingest-', operations: 310, throughput: 41 }
+export const tooSwift = { namesBegin: 'data-lake-ingest-', operations: 40, throughput: 12 }
 /** What was put before the customs' second link, which was never built. */
 export const idleLoadBalancer = 'rehearsal-customs-link-lb-1'
 /** When people work with the rehearsal: on weekdays; else nothing happens there. */

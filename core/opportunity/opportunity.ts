@@ -36,6 +36,8 @@ export type EvidenceSeries = {
   label: string
   unit: string
   days: { day: Day; value: number }[]
+  /** Whether a value is the highest hour of its day; else it is all of the day together. */
+  isHighest?: boolean | undefined
   /** What was found where it is below, or not above, this much. */
   threshold: { value: number; label: string } | null
   /** The whole of it in words, such as `Nothing passed in 30 days, measured every hour.` */

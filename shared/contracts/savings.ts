@@ -59,6 +59,7 @@ export const opportunityView = z.object({
         label: z.string(),
         unit: z.string(),
         days: z.array(z.object({ day, value: z.number() })),
+        isHighest: z.boolean().optional(),
         threshold: z.object({ value: z.number(), label: z.string() }).nullable(),
         said: z.string(),
       }),

@@ -30,7 +30,7 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
   <aside class="margin" :aria-label="opportunity.title">
     <div class="top">
       <h2 class="heading">{{ opportunity.title }}</h2>
-      <button class="link" @click="savings.choose(null)">close</button>
+      <button class="link close" @click="savings.choose(null)">close</button>
     </div>
     <p class="minor">{{ opportunity.resourceId }} · {{ opportunity.subAccountName }} · {{ opportunity.region }}</p>
     <p class="minor">
@@ -116,6 +116,9 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
 </template>
 
 <style scoped>
+.close {
+  flex: none;
+}
 .margin {
   border-left: 1px solid var(--line-strong);
   padding-left: 18px;

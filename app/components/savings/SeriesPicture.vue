@@ -5,7 +5,8 @@ import type { EvidenceSeries } from '../../../core/opportunity/opportunity'
 const { series } = defineProps<{ series: EvidenceSeries }>()
 const WIDTH = 350
 const HEIGHT = 70
-const most = computed(() => Math.max(1, ...series.days.map(d => d.value)))
+/** What a level is held against is part of its scale; a sum of many days is not that of a day. */
+const most = computed(() => Math.max(1, ...series.days.map(d => d.value), series.isHighest ? (series.threshold?.value ?? 0) : 0))
 /** Where the threshold lies, where it can be drawn. */
 const limit = computed(() => {
   const value = series.threshold?.value
@@ -30,7 +31,9 @@ const bars = computed(() =>
       :aria-label="`${series.label}, ${series.days.length} days: ${series.said}`"
     >
       <line x1="0" :x2="WIDTH" y1="0" y2="0" stroke="var(--line)" />
-      <text :x="WIDTH" y="-4" text-anchor="end">{{ most.toFixed(most < 10 ? 1 : 0) }} {{ series.unit }} a day</text>
+      <text :x="WIDTH" y="-4" text-anchor="end">
+        {{ most.toFixed(most < 10 ? 1 : 0) }} {{ series.unit }}{{ series.isHighest ? '' : ' a day' }}
+      </text>
       <rect
         v-for="bar in bars"
         :key="bar.day"

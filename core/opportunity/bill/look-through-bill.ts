@@ -48,7 +48,11 @@ export function* lookThroughBill(
     const days = i < MOST_DRAWN ? daysOf({ start: from, end: window.end }) : []
     found.push({
       ...finding,
-      evidence: { from, to: window.end, series: [...measured, ...series.map(asked => seriesOf(asked, days, units))] },
+      evidence: {
+        from: measured[0]?.days[0]?.day ?? from,
+        to: window.end,
+        series: [...measured, ...series.map(asked => seriesOf(asked, days, units))],
+      },
     })
     if (i % FINDINGS_AT_ONCE === 0) yield
   }

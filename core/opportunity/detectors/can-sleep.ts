@@ -43,7 +43,7 @@ export const canSleep: MeasuredDetector = {
         title: `${resource.name} could sleep ${quiet} hours a week`,
         measured: [
           measuredSeries('cpu', cpu, {
-            threshold: { value: settings.used!, label: 'below it an hour is quiet' },
+            threshold: { value: settings.used!, label: 'below the line an hour is quiet' },
             said: `Quiet in every week: ${quietWords(stretches)} (UTC); ${measuredHours(cpu)} hours are measured. Disks and licences go on.`,
           }),
         ],

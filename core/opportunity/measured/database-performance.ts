@@ -31,7 +31,7 @@ export function fewerOperations(resource: BilledResource, settings: Settings, op
       title: `${resource.name} has more operations bought than it uses`,
       measured: [
         measuredSeries('operations', operations, {
-          threshold: { value: needed, label: 'the highest, with headroom' },
+          threshold: { value: needed, label: 'the line is the highest hour with headroom' },
           said: `${told(most)} operations a second at most; ${included} come with the storage.`,
         }),
       ],

@@ -57,11 +57,11 @@ export function cheaperPerformance(
       title: titleOf(resource.name, now, best.one),
       measured: [
         measuredSeries('operations', own.operations, {
-          threshold: { value: told(own.needed.iops), label: 'the highest, with headroom' },
+          threshold: { value: told(own.needed.iops), label: 'the line is the highest hour with headroom' },
           said: `${told(highest(own.operations.values))} operations a second at most. ${comparison(priced, card)}${crossed(best.one, next?.one, amounts, own.needed)}`,
         }),
         measuredSeries('throughput', own.throughput, {
-          threshold: { value: told(own.needed.mbps), label: 'the highest, with headroom' },
+          threshold: { value: told(own.needed.mbps), label: 'the line is the highest hour with headroom' },
           said: `${told(highest(own.throughput.values))} MB a second at most.`,
         }),
       ],

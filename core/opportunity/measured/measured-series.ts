@@ -5,6 +5,9 @@ import type { EvidenceSeries } from '../opportunity'
 /** So many digits of what was measured are told: values of 32 bits have no more. */
 const DIGITS = 6
 
+/** A figure that was worked out, in few digits. */
+export const roughly = (value: number): number => Number(value.toPrecision(3))
+
 /** What was measured, without what 32 bits add to it. */
 export const told = (value: number): number => Number(value.toPrecision(DIGITS))
 
@@ -15,6 +18,7 @@ export function measuredSeries(metric: MetricName, hourly: Hourly, more: Pick<Ev
   return {
     label: ofHour === 'sum' ? what : `${what}, highest hour of the day`,
     unit,
+    ...(ofHour === 'highest' && { isHighest: true }),
     days: days.map(({ day, value }) => ({ day, value: told(value) })),
     ...more,
   }

@@ -10,7 +10,7 @@ import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '..
 import { atPrice, findingOf, monthlyCost, monthlyUnits, wordsOf, type BillFinding, type Change } from '../bill/finding'
 import type { Settings, Threshold } from '../detector'
 import { runsAlike } from '../runs-alike'
-import { measuredSeries, told } from './measured-series'
+import { measuredSeries, roughly, told } from './measured-series'
 
 export const sizeMetrics: readonly MetricName[] = ['cpu', 'memory']
 const headroom: Threshold = { key: 'headroom', label: 'headroom above the 95th hour', unit: '%', usual: 30, least: 0, most: 400 }
@@ -77,8 +77,8 @@ export function smallerSize(
 function series(metric: 'cpu' | 'memory', hourly: Hourly, full: number, size: string, needed: number, of: string) {
   const unit = metric === 'cpu' ? 'vCPU' : 'GB'
   return measuredSeries(metric, hourly, {
-    threshold: { value: told(full), label: `all of «${size}»` },
-    said: `Of ${of}, 95 hours in 100 used at most ${told(p95(hourly)!)} %, the highest ${told(highest(hourly.values))} %; with the headroom that is ${told(needed)} ${unit}.`,
+    threshold: { value: told(full), label: `the line is all of «${size}»` },
+    said: `Of ${of}, 95 hours in 100 used at most ${told(p95(hourly)!)} %, the highest ${told(highest(hourly.values))} %; with the headroom that is ${roughly(needed)} ${unit}.`,
   })
 }
 

@@ -75,11 +75,11 @@ describe('machines larger than their use', () => {
     })
     const [cpu, memory] = found[0]!.evidence.series
     expect(cpu).toMatchObject({
-      ...{ label: 'processor used, highest hour of the day', unit: '%', threshold: { value: 50, label: 'all of «mid»' } },
+      ...{ label: 'processor used, highest hour of the day', unit: '%', threshold: { value: 50, label: 'the line is all of «mid»' } },
       said: 'Of 8 vCPU, 95 hours in 100 used at most 30 %, the highest 30 %; with the headroom that is 3.12 vCPU.',
     })
     expect(cpu!.days).toHaveLength(30)
-    expect(memory!.said).toBe('Of 32 GB, 95 hours in 100 used at most 38 %, the highest 38 %; with the headroom that is 15.808 GB.')
+    expect(memory!.said).toBe('Of 32 GB, 95 hours in 100 used at most 38 %, the highest 38 %; with the headroom that is 15.8 GB.')
   })
 
   it('passes over peaks of no more than 5 in 100 hours', () => {
@@ -286,7 +286,7 @@ describe('performance bought and not used', () => {
       { resourceId: 'id-d', sku: 'disk-iops-month/swift', how: 'cheaper', now: '547.5', then: '9' },
     ])
     expect(found!.evidence.series[0]).toMatchObject({
-      threshold: { value: 4800, label: 'the highest, with headroom' },
+      threshold: { value: 4800, label: 'the line is the highest hour with headroom' },
       said: '4000 operations a second at most. A month at list prices: «steady» 39.42 EUR, «swift» 327.54 EUR. It carries up to 16000 operations a second.',
     })
   })
