@@ -32,7 +32,8 @@ export class ReadingProcess extends EventEmitter<{ message: [ImportMessage]; end
     this.#child = fork(join(serverDir, 'workers/imports.mjs'), {
       serialization: 'advanced',
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
-      env: {}, // no secret of the server's is within reach of what it reads
+      // no secret of the server's is within reach of what it reads
+      env: { ...(process.env.RAIN_BARREL_ROW_MB && { RAIN_BARREL_ROW_MB: process.env.RAIN_BARREL_ROW_MB }) },
       execArgv: ['--enable-source-maps', `--max-old-space-size=${limitMb}`],
     })
     this.#child.unref()

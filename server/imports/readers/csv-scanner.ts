@@ -4,8 +4,9 @@ import { unreadable, type RowTarget } from './reader'
 const QUOTE = 0x22
 const LF = 0x0a
 const CR = 0x0d
-/** A record larger than this is taken for a quote that was never closed. */
-const LARGEST_RECORD = 256 * 1024 * 1024
+/** A record larger than this many MB is taken for a quote that was never closed: `RAIN_BARREL_ROW_MB`. */
+export const LARGEST_RECORD_MB = Number(process.env.RAIN_BARREL_ROW_MB) || 256
+const LARGEST_RECORD = LARGEST_RECORD_MB * 1024 * 1024
 
 /** Empty lines in a row that are passed over; a file with more is none of charges. */
 const MOST_EMPTY_LINES = 1_000_000
@@ -54,7 +55,7 @@ export class CsvScanner {
       if (this.#used - this.#next + piece.length > LARGEST_RECORD)
         throw unreadable(
           this.records,
-          'a row does not end within 256 MB',
+          `a row does not end within ${LARGEST_RECORD_MB} MB`,
           'Look for a quote that is not closed in the row before or in this one, or for lines that do not end.',
         )
       const buffer = new Uint8Array(Math.max(this.#buffer.length * 2, wanted))

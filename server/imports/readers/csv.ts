@@ -2,13 +2,14 @@ import { createReadStream } from 'node:fs'
 import type { Readable } from 'node:stream'
 import { Transform } from 'node:stream'
 import { createGunzip } from 'node:zlib'
-import { CsvScanner } from './csv-scanner'
+import { CsvScanner, LARGEST_RECORD_MB } from './csv-scanner'
 import { unreadable, UnreadableFile, type FileReader, type ReadOptions, type RowTarget } from './reader'
 
 const GZIP = [0x1f, 0x8b]
 /** A file of charges packs to a twentieth or so; what unpacks to this many times its size, and is not small, is none. */
 const LARGEST_RATIO = 200
-const SMALL_BYTES = 256 * 1024 * 1024
+/** What is not larger than one row may be is small. */
+const SMALL_BYTES = LARGEST_RECORD_MB * 1024 * 1024
 const tooDense = unreadable(
   null,
   `the compressed file unpacks to more than ${LARGEST_RATIO} times its size`,
