@@ -110,6 +110,15 @@ function partsOf(resource: CloudResource, use: Use, day: Day, month: Month, hour
 
 /** A resource taken away on a day is charged for the hours it still existed. */
 export type Deletions = Map<string, { day: Day; hour: number }>
+/** What a resource is from the day after on: changes of class or size, oldest first. */
+export type Changes = Map<string, { day: Day; to: string }[]>
+
+/** What a resource is used as on a day. */
+function useOn({ id, use }: CloudResource, day: Day, changes: Changes): Use {
+  const to = changes.get(id)?.findLast(change => change.day < day)?.to
+  if (to === undefined) return use
+  return 'variant' in use ? { ...use, variant: to } : 'size' in use ? { ...use, size: to } : use
+}
 
 /**
  * The charges of a billing month, day by day: what the inventory ran, priced from the rate card for the real hours of the month.
@@ -121,6 +130,7 @@ export function* cloudCharges(
   month: Month,
   until: Day,
   deletions: Deletions = new Map(),
+  changes: Changes = new Map(),
 ): Generator<FileCharge> {
   const { card } = account
   const prices = new Map<string, PriceLine>()
@@ -152,7 +162,7 @@ export function* cloudCharges(
       const hours = deleted && deleted.day === day ? deleted.hour : 24
       if (hours === 0) continue
       const of = resourceColumns(resource, day, card)
-      for (const part of partsOf(resource, resource.use, day, month, hours)) {
+      for (const part of partsOf(resource, useOn(resource, day, changes), day, month, hours)) {
         const line = price(part.meter, resource.region, part.variant)
         for (const { quantity, unitPrice } of byTier(line, new Decimal(part.quantity), drawnByTier, resource.region)) {
           const charge = makeCharge(base, of, usage(line, quantity, unitPrice, resource.type), details(line, card))

@@ -2,7 +2,7 @@ import { Decimal } from '../core/money/decimal'
 import type { Day, Month } from '../core/time/day'
 import { monthStart } from '../core/time/day'
 import { months, TODAY } from './calendar'
-import { cloudCharges, oneAmount, type Account, type Deletions } from './cloud-charges'
+import { cloudCharges, oneAmount, type Account, type Changes, type Deletions } from './cloud-charges'
 import type { FileCharge } from './focus-file'
 import { brackwaterInventory, larkfieldInventory } from './inventory'
 import { otherCharges, otherSources } from './other-charges'
@@ -26,8 +26,8 @@ export const larkfieldAccount: Account = {
 export type Delivery = { source: string; file: string; month: Month; charges: () => Iterable<FileCharge> }
 
 /** Brackwater's billing month to date, with what has been deleted since. Used by the demo files and by the stand-in cloud alike. */
-export function brackwaterDelivery(month: Month, until: Day, deletions?: Deletions): Iterable<FileCharge> {
-  return cloudCharges(brackwaterAccount, brackwaterInventory(), month, until, deletions)
+export function brackwaterDelivery(month: Month, until: Day, deletions?: Deletions, changes?: Changes): Iterable<FileCharge> {
+  return cloudCharges(brackwaterAccount, brackwaterInventory(), month, until, deletions, changes)
 }
 
 /** All deliveries of the demo's months, oldest first. */

@@ -69,10 +69,13 @@ const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.tick
         <div class="body">
           <SavingsCurve :opened="opened" @open="openOne" />
           <SavingsTable :opened="opened" @open="key => (opened = key)" />
-          <div v-if="tickedRows.length" class="ticked" role="group" aria-label="with those chosen">
-            <span class="note">{{ count(tickedRows.length) }} chosen:</span>
-            <DecisionBar :rows="tickedRows" />
-            <HandOver :rows="tickedRows" />
+          <div v-if="tickedRows.length || savings.batch" class="ticked" role="group" aria-label="with those chosen">
+            <template v-if="tickedRows.length">
+              <span class="note">{{ count(tickedRows.length) }} chosen:</span>
+              <DecisionBar :rows="tickedRows" />
+              <HandOver :rows="tickedRows" />
+            </template>
+            <ActTogether :rows="tickedRows" />
           </div>
           <SavingsLists />
           <SavingsLedger />

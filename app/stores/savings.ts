@@ -6,6 +6,8 @@ import { addTexts } from '../../core/money/amount-text'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
   actionPreview,
+  actsPreview,
+  type ActsPreview,
   savingsState,
   thresholdsPreview,
   type ActionPreview,
@@ -69,7 +71,7 @@ export const useSavings = defineStore('savings', () => {
     attempt(async () => {
       state.value = await client.get('savings', savingsState)
       await session.load()
-      const isLookedThrough = state.value.opportunities.some(({ canDo }) => canDo !== null)
+      const isLookedThrough = state.value.finders.some(({ from, found }) => from === 'connection' && found > 0)
       if (session.seesAll && state.value.connected && !isLookedThrough) await look()
     })
   async function look() {
@@ -112,6 +114,47 @@ export const useSavings = defineStore('savings', () => {
       problem.value = failure
     }
     acting.value = false
+  }
+  /** What is acted on together, since this page was opened. */
+  const batchIds = ref<string[]>([])
+  const isBatchUnderWay = ref(false)
+  const batch = computed(() => {
+    if (!batchIds.value.length) return null
+    const rows = batchIds.value.flatMap(id => state.value?.opportunities.find(one => one.id === id) ?? [])
+    const done = rows.filter(({ action }) => action?.state === 'done')
+    const failed = rows.filter(({ action }) => action && ['failed', 'lapsed', 'not known'].includes(action.state))
+    return { done, failed, open: rows.length - done.length - failed.length, isUnderWay: isBatchUnderWay.value }
+  })
+  async function previewActs(ids: string[]): Promise<ActsPreview | null> {
+    let made: ActsPreview | null = null
+    await attempt(async () => {
+      made = await client.send('POST', 'savings/acts/preview', { ids }, actsPreview)
+    })
+    return made
+  }
+  /** Approves several and follows what becomes of them. */
+  async function actOn(ids: string[]) {
+    const isBegun = await attempt(async () => {
+      state.value = await client.send('POST', 'savings/acts', { ids }, savingsState)
+    })
+    if (!isBegun) return
+    batchIds.value = ids
+    ticked.value = []
+    isBatchUnderWay.value = true
+    await attempt(async () => {
+      while (batch.value?.open) {
+        await new Promise(resolve => setTimeout(resolve, 500))
+        state.value = await client.get('savings', savingsState)
+      }
+    })
+    isBatchUnderWay.value = false
+  }
+  const stopActs = () =>
+    attempt(async () => {
+      state.value = await client.send('POST', 'savings/acts/stop', {}, savingsState)
+    })
+  function forgetBatch() {
+    batchIds.value = []
   }
   /** Lists that were handed over; null until they are asked for. */
   const lists = ref<SavingsLists | null>(null)
@@ -157,7 +200,7 @@ export const useSavings = defineStore('savings', () => {
   return {
     ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
     ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, promised, seen },
-    ...{ lists, loadLists, handOver, linkTo, takeBack },
+    ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch },
     ...{ load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
   }
 })

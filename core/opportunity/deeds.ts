@@ -1,10 +1,8 @@
-/**
- * What can be done to a resource from outside; connectors say what they can do to which type. How it is spoken of, and which locks are
- * against it.
- */
-export const deeds = { delete: { now: 'deleting', past: 'deleted', lock: 'deletion' } } as const satisfies Record<
-  string,
-  { now: string; past: string; lock: 'changes' | 'deletion' }
->
+/** What can be done to a resource from outside: how it is spoken of, and which locks are against it. */
+export const deeds = {
+  delete: { now: 'deleting', past: 'deleted', lock: 'deletion' },
+  'change class': { now: 'changing the class of', past: 'changed', lock: 'changes' },
+  'change size': { now: 'changing the size of', past: 'changed', lock: 'changes' },
+} as const satisfies Record<string, { now: string; past: string; lock: 'changes' | 'deletion' }>
 
 export type Deed = keyof typeof deeds

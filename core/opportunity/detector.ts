@@ -32,7 +32,7 @@ export type DetectorContext = { card: RateCard; today: Day }
 
 /** What an opportunity's action does, and how that is said. */
 export type DetectorAction = {
-  deed: Deed
+  deed: Extract<Deed, 'delete'>
   /** What is done before, at and after the deed, in words. */
   steps: (found: Opportunity) => string[]
   /** Whether and how it can be undone. */

@@ -1,5 +1,7 @@
 import type { Day } from '../time/day'
 import type { Working } from '../working/working'
+import type { MetricName } from '../measured/metrics'
+import type { Instruction } from './instruction'
 import type { Effect } from './effect'
 
 /** What an inventory says of a resource. */
@@ -36,6 +38,8 @@ export type EvidenceSeries = {
   label: string
   unit: string
   days: { day: Day; value: number }[]
+  /** What was measured, where it was. */
+  metric?: MetricName | undefined
   /** Whether a value is the highest hour of its day; else it is all of the day together. */
   isHighest?: boolean | undefined
   /** What was found where it is below, or not above, this much. */
@@ -80,4 +84,6 @@ export type Opportunity = {
   confidence: Confidence
   risk: Risk
   minutesOfWork: number
+  /** What a service can be told to do; nothing where it takes a person. */
+  instruction?: Instruction | undefined
 }

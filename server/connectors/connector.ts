@@ -3,25 +3,32 @@ import type { RateCard } from '../../core/ratecard/rate-card'
 import type { Lookup } from '../../core/spend/lookup'
 import type { BusinessMeasure } from '../../core/unit-cost/business-measure'
 import type { Deed } from '../../core/opportunity/deeds'
+import type { Instruction } from '../../core/opportunity/instruction'
 import type { OutsideEvent, Reading, Resource } from '../../core/opportunity/opportunity'
 
 /** A call to an outside service that did not succeed. `sure` tells whether the other side certainly did nothing. */
 export class ConnectorFailed extends Expected {
-  /** @param status what the other side answered with, where it did. */
+  /**
+   * @param status what the other side answered with, where it did.
+   * @param waitSeconds how long the other side wants to be left alone, where it is asked too much.
+   */
   constructor(
     message: string,
     readonly sure: boolean,
     readonly status: number | null = null,
+    readonly waitSeconds: number | null = null,
   ) {
     super(message)
   }
 }
 
-/** How a resource is now: its locks with who set them and why, what is planned for it and how that went the last time. */
+/** How a resource is now: what it is set to, such as its class or size; its locks with who set them and why, what is planned for it and how that went the last time. */
 export type Condition = {
   /** Its type in the inventory, where the service says it. */
   type: string | null
   status: string
+  /** Such as `class`, `size`. */
+  settings: Record<string, string>
   locks: { against: 'changes' | 'deletion'; why: string; by: string; since: string }[]
   plan: {
     does: 'stop' | 'start'
@@ -68,11 +75,13 @@ export type Capabilities = {
     since: (day: string) => Promise<OutsideEvent[]>
   }
   actions: {
+    /** What can be done to resources of a type. */
+    of: (type: string) => Promise<Deed[]>
     /**
      * @param requestKey the same for every try of one approved action: it is acted on once.
      * @returns when it was done, by the service's own time.
      */
-    carryOut: (deed: Deed, resource: ResourceName, requestKey: string) => Promise<{ at: string }>
+    carryOut: (instruction: Instruction, id: string, requestKey: string) => Promise<{ at: string }>
     /** What became of what was sent with a key. */
     outcomeOf: (requestKey: string) => Promise<ActionOutcome>
   }

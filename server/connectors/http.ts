@@ -9,14 +9,24 @@ const refusal = z.object({ error: z.string() })
 export function httpCaller(who: string, address: string, secret: string | null) {
   const base = address.replace(/\/+$/, '')
   /** One call with its whole answer. @throws ConnectorFailed when it is refused, does not come, or does not come whole. */
-  async function call(method: string, path: string, headers: Record<string, string> = {}, timeOutMs = TIME_OUT_MS): Promise<Uint8Array> {
+  async function call(
+    method: string,
+    path: string,
+    headers: Record<string, string> = {},
+    { timeOutMs = TIME_OUT_MS, body }: { timeOutMs?: number; body?: object } = {},
+  ): Promise<Uint8Array> {
     const token = secretOf(secret)
     let response: Response
     let bytes: Uint8Array
     try {
       response = await fetch(`${base}${path}`, {
         method,
-        headers: { ...headers, ...(token !== null && { authorization: `Bearer ${token}` }) },
+        headers: {
+          ...headers,
+          ...(body && { 'content-type': 'application/json' }),
+          ...(token !== null && { authorization: `Bearer ${token}` }),
+        },
+        ...(body && { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(timeOutMs),
       })
       bytes = new Uint8Array(await response.arrayBuffer())
@@ -35,6 +45,7 @@ export function httpCaller(who: string, address: string, secret: string | null) 
       `${who} refused: ${said.success ? said.data.error : `status ${response.status}`}`,
       response.status < 500 || response.status === 503,
       response.status,
+      response.status === 429 ? secondsOf(response.headers.get('retry-after')) : null,
     )
   }
   async function json<S extends z.ZodType>(
@@ -42,13 +53,17 @@ export function httpCaller(who: string, address: string, secret: string | null) 
     method: string,
     path: string,
     headers?: Record<string, string>,
+    body?: object,
   ): Promise<z.infer<S>> {
-    const read = contract.safeParse(readJson(await call(method, path, headers)))
+    const read = contract.safeParse(readJson(await call(method, path, headers, { ...(body && { body }) })))
     if (!read.success) throw new ConnectorFailed(`${who} answered something that cannot be read`, false)
     return read.data
   }
   return { call, json }
 }
+
+/** How long a service that is asked too much wants to be left alone; a second where it does not say. */
+const secondsOf = (header: string | null): number => (header !== null && /^\d{1,4}$/.test(header) ? Number(header) : 1)
 
 /** The value of a JSON text in UTF-8; null for what is none. */
 export function readJson(bytes: Uint8Array): unknown {

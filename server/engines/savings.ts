@@ -1,17 +1,24 @@
+import { randomUUID } from 'node:crypto'
 import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
+import { actBatch } from '../jobs/kinds/act-batch'
 import { actJob, approveAction } from '../use-cases/act'
-import type { SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
+import type { ActsAsked, SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
 import type { AnswerToList, ListsToMake, SavingsFileAsked } from '../../shared/contracts/savings-lists'
 import { saveThresholds } from '../stores/decisions'
+import { jobsOf, putJob } from '../stores/jobs'
 import { revokeList } from '../stores/savings-lists'
+import { approveActs, previewActs } from '../use-cases/acts'
 import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
 import { savingsFile } from '../use-cases/savings-file'
 import { actedOnFor } from '../use-cases/savings-found'
 import { allSavingsLists, answerSavingsList, linkToList, makeSavingsLists, mustBeList, openSavingsList } from '../use-cases/savings-lists'
 import { mustBeThresholds, previewThresholds } from '../use-cases/savings-thresholds'
 import type { EngineWork } from './engine-work'
+
+/** What the names of jobs that act on several begin with. */
+const ACTS = 'acts'
 
 /** What can be saved, of what is for whoever asks. */
 export class Savings {
@@ -85,14 +92,42 @@ export class Savings {
 
   /** What approving would do; does nothing. */
   async preview(id: string) {
-    await actedOnFor(this.work, id)
-    return previewAction(this.work, id)
+    return previewAction(this.work, await actedOnFor(this.work, id))
+  }
+
+  /** What acting on several would do; does nothing. */
+  previewActs({ ids }: ActsAsked) {
+    return previewActs(this.work, ids)
+  }
+
+  /** Approves several, and begins to carry them out. */
+  async act({ ids }: ActsAsked) {
+    await approveActs(this.work, ids, this.work.asker.id)
+    // a batch is a job of its own: what others have approved goes on beside it
+    const name = `${ACTS} ${randomUUID()}`
+    const { db } = this.work.database
+    await putJob(db, {
+      kind: actBatch.kind,
+      name,
+      argument: { ids, who: this.work.asker.id },
+      every: null,
+      due: new Date().toISOString(),
+      tell: this.work.asker.id,
+    })
+    this.work.jobs.wake()
+    return this.state()
+  }
+
+  /** Stops what is carried out one after the other. */
+  async stopActs() {
+    for (const { name } of (await jobsOf(this.work.database.db, actBatch.kind)).values()) await this.work.jobs.stop(name)
+    return this.state()
   }
 
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
-    await actedOnFor(this.work, id)
-    await approveAction(this.work.database.db, id, this.work.asker.id)
+    const found = await actedOnFor(this.work, id)
+    await approveAction(this.work.database.db, found, this.work.asker.id)
     await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()
   }

@@ -65,6 +65,23 @@ export const savings = {
     body: id,
     reply: contracts.actionPreview,
   }),
+  previewActs: operation('savings', 'post', '/savings/acts/preview', 'What acting on several would do, and what nothing here can do.', {
+    reach: 'company',
+    body: contracts.actsAsked,
+    reply: contracts.actsPreview,
+  }),
+  act: operation('savings', 'post', '/savings/acts', 'Approves several, all or none, and carries them out one after the other.', {
+    reach: 'company',
+    body: contracts.actsAsked,
+    reply: contracts.savingsState,
+  }),
+  stopActs: operation(
+    'savings',
+    'post',
+    '/savings/acts/stop',
+    'Stops what is carried out one after the other; what was not begun is not.',
+    { reach: 'company', reply: contracts.savingsState },
+  ),
   approve: operation('savings', 'post', '/savings/approve', 'Approves and carries out one opportunity, once.', {
     reach: 'bounded',
     body: id,

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, not, notInArray, sql } from 'drizzle-orm'
-import { connectionDetectorOf, connectionDetectors } from '../../core/opportunity/detectors'
+import { actingOn } from '../../core/opportunity/acting'
+import { connectionDetectors } from '../../core/opportunity/detectors'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import { ANY } from '../../core/opportunity/realised'
 import type { ActionState, ActionStep, FoundState } from '../../shared/contracts/savings'
@@ -74,16 +75,24 @@ export async function openActions(db: Db): Promise<{ opportunity: StoredOpportun
     .where(inArray(action.state, ['sent', 'not known']))
 }
 
+/** What can be approved: as it was found, by which detector and through which connection it is acted on. */
+export type ToApprove = Pick<StoredOpportunity, 'id' | 'body' | 'detector' | 'connection'>
+
 /**
  * Records the approval, once: a second one gets the first, unless that has lapsed. The key made here goes with every try, until a try is
  * known to have been refused.
  */
-export async function approve(db: Db, { id, body }: StoredOpportunity, who: string): Promise<StoredAction> {
+export async function approve(db: Db, { id, body, detector, connection }: ToApprove, who: string): Promise<StoredAction> {
   return db.transaction(async tx => {
+    // what the bill shows is kept from here on, as it was approved
+    await tx
+      .insert(opportunity)
+      .values({ id, state: 'spotted', detector, connection, body })
+      .onConflictDoUpdate({ target: opportunity.id, set: { body }, setWhere: inArray(opportunity.state, ['spotted', 'gone']) })
     const step: ActionStep = {
       at: new Date().toISOString(),
       who,
-      what: `approved: ${connectionDetectorOf(body.detector).action.deed} ${body.resourceName}`,
+      what: `approved: ${actingOn(body)!.instruction.deed} ${body.resourceName}`,
       outcome: 'recorded',
     }
     await tx
@@ -151,4 +160,15 @@ export async function noteStep(
       .where(eq(action.id, id))
     await tx.update(opportunity).set({ state: opportunityAfter[state] }).where(eq(opportunity.id, opportunityId))
   })
+}
+
+/** Takes back approvals of what nothing was begun of. @returns of how many. */
+export async function takeBack(db: Db, ids: readonly string[], who: string): Promise<number> {
+  const begun = await db
+    .select()
+    .from(action)
+    .where(and(inArray(action.opportunityId, [...ids]), eq(action.state, 'approved')))
+  for (const one of begun)
+    await noteStep(db, one, 'lapsed', { at: new Date().toISOString(), who, what: 'stop', outcome: 'not begun, and not to be' })
+  return begun.length
 }

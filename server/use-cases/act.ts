@@ -1,13 +1,20 @@
+import { metrics } from '../../core/measured/metrics'
+import { Decimal } from '../../core/money/decimal'
+import { actingOn } from '../../core/opportunity/acting'
 import { deeds } from '../../core/opportunity/deeds'
-import { connectionDetectorOf } from '../../core/opportunity/detectors'
+import { detectorOf } from '../../core/opportunity/detectors'
+import { instructionWords, settingOf } from '../../core/opportunity/instruction'
+import type { Opportunity, Resource } from '../../core/opportunity/opportunity'
+import { addDays, type Day } from '../../core/time/day'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
-import { ConnectorFailed, type ActionOutcome, type Capability, type Connector } from '../connectors/connector'
+import { ConnectorFailed, type ActionOutcome, type Capability, type Connector, type ResourceName } from '../connectors/connector'
 import type { Db } from '../db/database'
 import { saidOf } from '../problems/fault'
 import { Problem, conflict, notFound } from '../problems/problem'
 import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
 import { factsNow, type FactsFrom } from './detector-facts'
+import { foundAgain } from './savings-found'
 import { approve, findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
 
 type Act = { from: FactsFrom; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
@@ -17,27 +24,24 @@ type About = (what: string) => Promise<void>
 /** The job that acts on an opportunity: there is one at a time, whatever process does it. */
 export const actJob = (opportunity: string) => `act ${opportunity}`
 
-/** Records that somebody approves; nothing is done yet. @throws Problem where there is nothing to approve, or nothing to do it through. */
-export async function approveAction(db: Db, id: string, who: string): Promise<void> {
-  const { opportunity } = await known(db, id)
-  await connectorFor(db, opportunity)
-  await approve(db, opportunity, who)
+/** Records that somebody approves what was found; nothing is done yet. @throws Problem where there is nothing to do it through. */
+export async function approveAction(db: Db, found: Opportunity, who: string): Promise<void> {
+  const { name: connection } = await connectorFor(db, found)
+  await approve(db, { id: found.id, body: found, detector: found.detector, connection }, who)
 }
 
 /**
  * Carries out what was approved, once: asked again when done, it does nothing. Every try finds out what became of the one before, and looks
  * anew whether what the approval rests on still holds.
- * @throws Problem when it is not approved, not done, or nobody knows whether it was.
+ * @throws Problem when it is not approved, not done, or nobody knows whether it was; ConnectorFailed when the service did not do it.
  */
 export async function carryOut(from: FactsFrom, id: string, who: string, about: About): Promise<void> {
   const { opportunity, action: approved } = await known(from.db, id)
   if (!approved || approved.state === 'lapsed') throw conflict('It is not approved', 'Look at what would be done, and approve it.')
   if (approved.state === 'done') return
-  const act: Act = { from, connector: await connectorFor(from.db, opportunity), opportunity, approved, who }
-  await withConnector(async () => {
-    if (wasSent(approved) && (await settle(act))) return
-    await attempt(act, about)
-  })
+  const act: Act = { from, connector: await connectorFor(from.db, opportunity.body), opportunity, approved, who }
+  if (wasSent(approved) && (await settle(act))) return
+  await attempt(act, about)
 }
 
 async function known(db: Db, id: string) {
@@ -46,13 +50,24 @@ async function known(db: Db, id: string) {
   return row
 }
 
-/** The connection that an opportunity is acted on through: it has what is looked at just before. */
-function connectorFor(db: Db, { detector, body }: StoredOpportunity): Promise<Connector> {
-  const { measurements, events } = connectionDetectorOf(detector).needs
+/**
+ * The connection that an opportunity is acted on through: it has what is looked at just before, and can do what is to be done.
+ * @throws Problem when there is none.
+ */
+export async function connectorFor(db: Db, found: Opportunity): Promise<Connector> {
+  const detector = detectorOf(found.detector)
+  const isMeasured = found.evidence.series.some(({ metric }) => metric)
   const wanted: Capability[] = ['inventory', 'actions']
-  if (measurements?.length) wanted.push('measurements')
-  if (events) wanted.push('events')
-  return connectorThatCan(db, wanted, body.provider)
+  if (detector.from === 'connection') {
+    const { measurements, events } = detector.needs
+    if (measurements?.length) wanted.push('measurements')
+    if (events) wanted.push('events')
+  } else if (isMeasured) wanted.push('measurements')
+  const connector = await connectorThatCan(db, wanted, found.provider)
+  const { type, deed } = actingOn(found, detector)!.instruction
+  if (detector.from !== 'connection' && !(await withConnector(() => capabilityOf(connector, 'actions').of(type))).includes(deed))
+    throw conflict(`${connector.name} does not ${deed} for a ${type}`, 'Do it where it runs, and say here that it is done.')
+  return connector
 }
 
 const wasSent = ({ state }: StoredAction) => state === 'sent' || state === 'not known'
@@ -85,7 +100,7 @@ async function settle(act: Act): Promise<boolean> {
   const { from, connector, approved, opportunity, who } = act
   const { db } = from
   const { resourceName } = opportunity.body
-  const doing = deeds[connectionDetectorOf(opportunity.detector).action.deed]
+  const doing = deeds[actingOn(opportunity.body)!.instruction.deed]
   const what = `ask what became of ${doing.now} ${resourceName}`
   let found: ActionOutcome
   try {
@@ -115,13 +130,16 @@ async function attempt(act: Act, about: About): Promise<void> {
   const { from, connector, opportunity, who } = act
   const { db } = from
   const { resourceId, resourceName } = opportunity.body
-  const { action, needs } = connectionDetectorOf(opportunity.detector)
-  const doing = deeds[action.deed]
+  const { instruction } = actingOn(opportunity.body)!
+  const doing = deeds[instruction.deed]
   const approved = (await known(db, opportunity.id)).action! // as it stands now: its key may be another
   const tries = approved.tries + 1
-  const what = `${action.deed} ${resourceName}, try ${tries}`
-  const note = (state: 'sent' | 'failed' | 'lapsed' | 'not known', outcome: string, more: { tries?: number; anew?: boolean } = {}) =>
-    noteStep(db, approved, state, stepOf(who, what, outcome), more)
+  const what = `${instruction.deed} ${resourceName}, try ${tries}`
+  const note = (
+    state: 'approved' | 'sent' | 'failed' | 'lapsed' | 'not known',
+    outcome: string,
+    more: { tries?: number; anew?: boolean } = {},
+  ) => noteStep(db, approved, state, stepOf(who, what, outcome), more)
   let why: string | null
   try {
     why = await whyNot(act)
@@ -142,12 +160,12 @@ async function attempt(act: Act, about: About): Promise<void> {
   await about(`${resourceName} was ${doing.past}`)
   await note('sent', 'sent', { tries })
   try {
-    const resource = { type: needs.inventory, id: resourceId }
-    const { at } = await capabilityOf(connector, 'actions').carryOut(action.deed, resource, approved.requestKey)
+    const { at } = await capabilityOf(connector, 'actions').carryOut(instruction, resourceId, approved.requestKey)
     await noteStep(db, approved, 'done', stepOf(who, what, `${doing.past} at ${at}`), { doneAt: at })
   } catch (error) {
     if (error instanceof ConnectorFailed && error.sure) {
-      await note('failed', error.message, { anew: true })
+      // who is asked to wait has not been refused: it stays approved
+      await note(error.waitSeconds === null ? 'failed' : 'approved', error.message, { anew: true })
       throw error
     }
     await note('not known', `${saidOf(error, what)}; whether it was ${doing.past} is not known`)
@@ -157,19 +175,48 @@ async function attempt(act: Act, about: About): Promise<void> {
 }
 
 /** Why what the approval rests on does not hold at this moment; null where it does. */
-async function whyNot({ from, connector, opportunity: { body } }: Act): Promise<string | null> {
-  const detector = connectionDetectorOf(body.detector)
-  const { deed } = detector.action
+async function whyNot({ from, connector, opportunity: { body }, approved }: Act): Promise<string | null> {
+  const { instruction } = actingOn(body)!
   const inventory = capabilityOf(connector, 'inventory')
-  const resource = (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)
+  const detector = detectorOf(body.detector)
+  const resource =
+    detector.from === 'connection'
+      ? (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)
+      : { type: instruction.type, id: body.resourceId }
   const condition = await inventory.condition(body.resourceId)
   if (!resource || !condition) return `it is not there any more, somebody else has ${deeds.delete.past} it`
-  const lock = condition.locks.find(({ against }) => against === deeds[deed].lock)
+  const lock = condition.locks.find(({ against }) => against === deeds[instruction.deed].lock)
   if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
   const today = (await connector.now()).slice(0, 10)
-  const card = await findRateCard(from.db, connector.provider, today)
-  if (!card) return `no rate card of ${connector.provider} holds today`
-  return detector.whyNot(body, await factsNow(from, connector, resource, detector.needs, today), { card, today })
+  if (detector.from === 'connection') {
+    const card = await findRateCard(from.db, connector.provider, today)
+    if (!card) return `no rate card of ${connector.provider} holds today`
+    return detector.whyNot(body, await factsNow(from, connector, resource as Resource, detector.needs, today), { card, today })
+  }
+  const setting = settingOf(instruction)
+  const is = setting && condition.settings[setting.setting]
+  if (setting && is !== setting.from) return `it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»`
+  const again = await foundAgain(from.charges, from.db, body.id)
+  if (!again) return 'it is not found any more: the bill, prices or thresholds have changed'
+  const toDo = again.instruction && instructionWords(again.instruction)
+  if (toDo !== instructionWords(instruction)) return `what is found now is ${toDo ? `to ${toDo}` : 'for a person to do'}`
+  if (again.currency !== approved.currency || new Decimal(again.monthlySaving).lt(approved.promisedMonthly))
+    return `it would save ${again.monthlySaving} ${again.currency} a month now, not ${approved.promisedMonthly}`
+  return measuredSince(connector, body, { type: instruction.type, id: body.resourceId }, today)
+}
+
+/** What was measured since, today and the day before, that speaks against it; null where nothing does. */
+async function measuredSince(connector: Connector, { evidence }: Opportunity, resource: ResourceName, today: Day): Promise<string | null> {
+  for (const { metric, threshold, isHighest } of evidence.series) {
+    if (!metric || !threshold) continue
+    const lately = await capabilityOf(connector, 'measurements').readings(resource, metric, addDays(today, -1), addDays(today, 1))
+    const values = lately.map(({ value }) => value)
+    const { what, unit } = metrics[metric]
+    const seen = isHighest ? Math.max(0, ...values) : values.reduce((sum, value) => sum + value, 0)
+    if (seen >= threshold.value)
+      return `${seen} ${unit} ${what} since yesterday, ${threshold.label.replace(/^the line is /, '')} is ${threshold.value}`
+  }
+  return null
 }
 
 const stepOf = (who: string, what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })

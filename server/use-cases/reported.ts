@@ -12,14 +12,7 @@ export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
     if (!inventory) continue
     const report = await withConnector(async () => {
       const found = await inventory.condition(id)
-      return (
-        found && {
-          by: connector.provider,
-          status: found.status,
-          locks: found.locks,
-          plan: found.plan,
-        }
-      )
+      return found && { by: connector.provider, status: found.status, locks: found.locks, plan: found.plan }
     })
     if (report) return { report, measured }
   }

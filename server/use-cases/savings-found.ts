@@ -1,11 +1,13 @@
 import type { Owner } from '../../core/allocation/whose'
 import { addDays } from '../../core/time/day'
+import { actingOn } from '../../core/opportunity/acting'
 import { detectorOf } from '../../core/opportunity/detectors'
 import type { LookedThrough } from '../../core/opportunity/bill/look-through-bill'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { SetThreshold } from '../../core/opportunity/thresholds'
 import type { DecidedState, OpportunityState } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
+import type { Db } from '../db/database'
 import { conflict, notFound } from '../problems/problem'
 import { cardsUntilLater } from '../stores/rate-cards'
 import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
@@ -34,10 +36,19 @@ export async function foundOnBill(
   { seen, database }: Pick<SavingsWork, 'seen' | 'database'>,
   thresholds: SetThreshold[],
 ): Promise<LookedThrough> {
+  return (await seen.inSlices('savings', { thresholds, cards: await presentCards(seen, database.db) })).read()
+}
+
+/** What a provider has announced for later prices nothing that runs now. */
+async function presentCards(seen: ChargesSeen, db: Db) {
   const { result: facts } = await seen.ask('facts', undefined)
-  // what a provider has announced for later prices nothing that runs now
-  const cards = facts.lastDay === null ? [] : await cardsUntilLater(database.db, facts.lastDay)
-  return (await seen.inSlices('savings', { thresholds, cards })).read()
+  return facts.lastDay === null ? [] : cardsUntilLater(db, facts.lastDay)
+}
+
+/** One of what is found on the bill, as it is found at this moment; null where it is not. */
+export async function foundAgain(seen: ChargesSeen, db: Db, id: string): Promise<Opportunity | null> {
+  const thresholds = await listThresholds(db)
+  return (await seen.inSlices('saving', { id, thresholds, cards: await presentCards(seen, db) })).read().found
 }
 
 /** Everything that can be saved or was decided, of what is for whoever asks. */
@@ -51,7 +62,17 @@ export async function foundSavings(work: SavingsWork): Promise<FoundSaving[]> {
   const { found: onBill } = await foundOnBill(work, thresholds)
   const present = new Map<string, { body: Opportunity; row: { opportunity: StoredOpportunity; action: StoredAction | null } | null }>()
   for (const row of stored) present.set(row.opportunity.id, { body: row.opportunity.body, row })
-  for (const body of onBill) present.set(body.id, { body, row: null })
+  const onBillNow = new Set(onBill.map(({ id }) => id))
+  for (const [id, { row }] of present)
+    if (row && row.opportunity.state === 'spotted' && detectorOf(row.opportunity.detector).from !== 'connection' && !onBillNow.has(id))
+      row.opportunity.state = 'gone' // it was acted on in vain, and is found no more
+  for (const body of onBill) {
+    const row = present.get(body.id)?.row ?? null
+    const isOver = row && (row.opportunity.state === 'done' || row.opportunity.state === 'under way')
+    // an approval that lapsed says nothing of what is found anew; what is done stays what it was
+    if (row && row.opportunity.state === 'gone') row.opportunity.state = 'spotted'
+    present.set(body.id, { body: isOver ? row.opportunity.body : body, row })
+  }
   const all: Omit<FoundSaving, 'owner'>[] = [...present].map(([id, { body, row }]) => {
     const decision = decisions.get(id) ?? null
     const from = { body, foundAt: row?.opportunity.foundAt ?? null, action: row?.action ?? null, decision }
@@ -122,14 +143,15 @@ async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Prom
 }
 
 /** Sees to it that one is for whoever asks, and that something here can act on it. @throws Problem else. */
-export async function actedOnFor(work: SavingsWork, id: string): Promise<void> {
+export async function actedOnFor(work: SavingsWork, id: string): Promise<Opportunity> {
   const found = (await foundSavings(work)).find(({ body }) => body.id === id)
   if (!found) throw unknownOpportunity(id)
-  if (detectorFor(found.body).from !== 'connection')
+  if (!actingOn(found.body))
     throw conflict(
       `Nothing here acts on ${found.body.resourceName}`,
       'Do it where it runs, and say here that it is done: the bill shows what was saved.',
     )
+  return found.body
 }
 
 export const unknownOpportunity = (id: string) => notFound('opportunity', `Nothing that can be saved has the id «${id}».`)

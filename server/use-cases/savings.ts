@@ -1,5 +1,8 @@
 import { Decimal, decimalText } from '../../core/money/decimal'
-import { connectionDetectorOf, connectionDetectors, detectors } from '../../core/opportunity/detectors'
+import { actingOn } from '../../core/opportunity/acting'
+import type { Detector } from '../../core/opportunity/detector'
+import { connectionDetectors, detectors } from '../../core/opportunity/detectors'
+import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionPreview, OpportunityView, SavingsDecision, SavingsState } from '../../shared/contracts/savings'
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
@@ -7,7 +10,7 @@ import { Problem, conflict } from '../problems/problem'
 import { decide } from '../stores/decisions'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
-import { findOpportunity, keepFound } from '../stores/savings'
+import { keepFound } from '../stores/savings'
 import { settleOpen } from './act'
 import { canMeet, factsKept, type FactsFrom } from './detector-facts'
 import { observe } from './observe'
@@ -66,6 +69,9 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
     connectors(database.db),
     seen.ask('facts', undefined),
   ])
+  const isReached = (detector: Detector, { provider }: Opportunity) =>
+    detector.from === 'connection' ||
+    all.some(connector => connector.provider === provider && connector.can.inventory && connector.can.actions)
   const seenTo = new Map(ledger.map(line => [line.id, line]))
   const { counted, ...total } = whole
   const opportunities = found.map((one): OpportunityView => {
@@ -74,6 +80,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
     const target = one.owner?.target
     const centre = saved?.plan.centres.find(c => c.id === target)
     const detector = detectorFor(body)
+    const acting = actingOn(body, detector)
     const line = seenTo.get(body.id)
     return {
       ...own,
@@ -81,7 +88,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
       foundAt: one.foundAt,
       firstYear: decimalText(new Decimal(body.monthlySaving).times(12).minus(body.oneOff?.amount ?? 0)),
       counted: Object.hasOwn(counted, body.id) ? counted[body.id]! : null,
-      canDo: detector.from === 'connection' ? { deed: detector.action.deed, noun: detector.action.noun } : null,
+      canDo: acting && isReached(detector, body) ? { deed: acting.instruction.deed, noun: acting.noun } : null,
       byHand: detector.from !== 'connection' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
       owner: centre?.owner ? people.nameOf(centre.owner) : null,
@@ -131,20 +138,15 @@ export async function decideSavings(work: SavingsWork, { ids, ...asked }: Saving
   await decide(work.database.db, about, asked, work.asker.id)
 }
 
-async function known({ database }: Pick<Work, 'database'>, id: string) {
-  const row = await findOpportunity(database.db, id)
-  if (!row) throw unknownOpportunity(id)
-  return row
-}
-
 /** What approving would do; does nothing. */
-export async function previewAction(work: Pick<Work, 'database'>, id: string): Promise<ActionPreview> {
-  const { opportunity } = await known(work, id)
-  const { body } = opportunity
-  const { action, needs } = connectionDetectorOf(body.detector)
-  const connector = await connectorThatCan(work.database.db, ['inventory', 'actions'], body.provider)
+export async function previewAction({ database }: Pick<Work, 'database'>, found: Opportunity): Promise<ActionPreview> {
+  const { instruction, steps, undo } = actingOn(found)!
+  const connector = await connectorThatCan(database.db, ['inventory', 'actions'], found.provider)
+  const inventory = capabilityOf(connector, 'inventory')
   const stillThere = await withConnector(async () =>
-    (await capabilityOf(connector, 'inventory').resources(needs.inventory)).some(({ id }) => id === body.resourceId),
+    detectorFor(found).from === 'connection'
+      ? (await inventory.resources(instruction.type)).some(({ id }) => id === found.resourceId)
+      : (await inventory.condition(found.resourceId)) !== null,
   )
-  return { id, stillThere, steps: action.steps(body), undo: action.undo }
+  return { id: found.id, stillThere, steps, undo }
 }

@@ -235,4 +235,26 @@ export type ThresholdsPreview = z.infer<typeof thresholdsPreview>
 export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
 export type ActionPreview = z.infer<typeof actionPreview>
 
+/** Opportunities that are acted on together, one after the other. */
+export const actsAsked = z.strictObject({ ids: z.array(z.string().min(1).max(600)).min(1, 'name at least one opportunity').max(1000) })
+export type ActsAsked = z.infer<typeof actsAsked>
+/** What would be done to each, and why nothing here can; what all that can be done saves a month, each amount once. */
+export const actsPreview = z.object({
+  items: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      resourceName: z.string(),
+      does: z.string().nullable(),
+      undo: z.string().nullable(),
+      monthlySaving: amountText,
+      currency: z.string(),
+      why: z.string().nullable(),
+    }),
+  ),
+  total: amountText,
+  currency: z.string().nullable(),
+})
+export type ActsPreview = z.infer<typeof actsPreview>
+
 export const dayPassed = z.object({ now: z.string(), importIds: z.array(z.string()) })

@@ -18,7 +18,9 @@ export function conditionOf(resource: CloudResource, day: Day, hour: number, isL
   const locks: Lock[] = [
     ...(isPlanned ? [nightPlan.lock] : []),
     ...(keptForLong.names.includes(resource.name) ? [keptForLong.lock] : []),
-    ...(isLocked ? [{ against: 'deletion' as const, why: 'it is looked into first', by: 'platform', since: day }] : []),
+    ...(isLocked
+      ? (['deletion', 'changes'] as const).map(against => ({ against, why: 'it is looked into first', by: 'platform', since: day }))
+      : []),
   ]
   const last = (at: number) => `${hour >= at ? day : addDays(day, -1)}T${String(at).padStart(2, '0')}:00:00Z`
   const daily = (at: number) => `every day at ${String(at).padStart(2, '0')}:00`

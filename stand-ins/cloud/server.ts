@@ -7,12 +7,20 @@ import { measuredOfKind, measuredOn } from '../../demo/measured'
 import { brackwaterNextCard } from '../../demo/rate-cards'
 import { isMetric, metrics } from '../../core/measured/metrics'
 import { addDays, isDay } from '../../core/time/day'
+import { daysOf } from '../../core/time/period'
+import { actionsOfKind, change, settingsOf } from './changes'
 import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
 import { readState, writeState, type CloudState, type Reply } from './state'
 
 /** Short of what a caller waits for an answer. */
 const LONG_MS = 3000
+
+async function bodyOf(request: IncomingMessage): Promise<Record<string, unknown>> {
+  const chunks: Buffer[] = []
+  for await (const chunk of request) chunks.push(chunk as Buffer)
+  return JSON.parse(Buffer.concat(chunks).toString() || '{}') as Record<string, unknown>
+}
 
 /** What became of a request, by the reply that it got. */
 function outcomeOf(reply: Reply | undefined): object {
@@ -68,11 +76,21 @@ export function cloudServer(stateFile: string, token?: string): Server {
   }
 
   /** What is listed of a type, measured of one, or done to it; of gateways alone more is known than how they are. */
-  function ofInventory(method: string, [type, id, more]: string[], query: URLSearchParams): Reply {
+  function ofInventory(method: string, [type, id, more]: string[], query: URLSearchParams, body: Record<string, unknown>): Reply {
+    if (method === 'GET' && id === 'actions')
+      return { status: 200, body: { actions: actionsOfKind[type as keyof typeof actionsOfKind] ?? [] } }
+    if (method === 'PUT' || method === 'DELETE') {
+      const resource = inventory.find(one => one.id === id && one.use.kind === type && runsOn(one, state.day))
+      if (!resource) return notFound('such resource')
+      const { reply, next } = change(method, resource, body, state)
+      if (next) save({ ...state, ...next })
+      return reply
+    }
     if (type !== 'gateway' && method === 'GET' && isKind(type) && (id === 'metrics' || id === 'measured'))
       return id === 'metrics' ? metricsOf(type) : ofDay(type, query)
     if (type !== 'gateway' && method === 'GET' && !more)
       return { status: 200, body: id === 'metrics' ? { metrics: [] } : { resources: [] } }
+    if (method === 'GET' && type !== 'gateway' && more === 'readings') return readingsOf(id, query)
     if (type !== 'gateway') return notFound('such resource')
     if (method === 'GET' && !id) return { status: 200, body: { resources: existing().map(describe) } }
     if (method === 'GET' && id === 'metrics')
@@ -91,16 +109,27 @@ export function cloudServer(stateFile: string, token?: string): Server {
         body: { readings: readings.map(({ hour, gb }) => ({ at: hour, value: hour.startsWith(state.day) ? gb + passes : gb })) },
       }
     }
-    if (method === 'DELETE') {
-      if (state.deletions[gateway.id]) return notFound('such gateway any more')
-      if (state.locked.includes(gateway.id)) return { status: 409, body: { error: `${gateway.name} is locked against deletion` } }
-      save({ ...state, deletions: { ...state.deletions, [gateway.id]: { day: state.day, hour: state.hour } } })
-      return { status: 200, body: { id: gateway.id, at: clock() } }
-    }
     return notFound('such thing')
   }
 
-  function act(request: IncomingMessage, path: string[], query: URLSearchParams): Reply | Buffer {
+  /** A metric of one resource, hour by hour; `to` exclusive, of today the hours that are over. */
+  function readingsOf(id: string | undefined, query: URLSearchParams): Reply {
+    const [metric, from, to] = ['metric', 'from', 'to'].map(name => query.get(name) ?? '') as [string, string, string]
+    const resource = inventory.find(one => one.id === id)
+    if (!isDay(from) || !isDay(to)) return { status: 400, body: { error: 'name from and to as days' } }
+    if (!resource || !isMetric(metric) || !measuredOn(resource, metric, state.day)) return notFound('such metric')
+    const more = state.passes[resource.id] ?? 0
+    const readings = daysOf({ start: from, end: to }).flatMap(day =>
+      (measuredOn(resource, metric, day) ?? []).flatMap((value, hour) =>
+        day < state.day || (day === state.day && hour < state.hour)
+          ? [{ at: `${day}T${String(hour).padStart(2, '0')}:00:00Z`, value: day === state.day ? value + more : value }]
+          : [],
+      ),
+    )
+    return { status: 200, body: { readings } }
+  }
+
+  function act(request: IncomingMessage, path: string[], query: URLSearchParams, body: Record<string, unknown>): Reply | Buffer {
     const route = `${request.method} ${path[1] ?? ''}`
     if (route === 'GET clock') return { status: 200, body: { now: clock(), provider: 'Brackwater Cloud' } }
     if (route === 'POST clock' && path[2] === 'next-day') {
@@ -130,8 +159,9 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (route === 'GET bills') {
       const month = path[2] ?? ''
       if (!/^\d{4}-\d{2}$/.test(month)) return notFound('such month')
+      const [deletions, changes] = [new Map(Object.entries(state.deletions)), new Map(Object.entries(state.changes))]
       let text = headerLine
-      for (const charge of brackwaterDelivery(month, state.day, new Map(Object.entries(state.deletions)))) text += chargeLine(charge)
+      for (const charge of brackwaterDelivery(month, state.day, deletions, changes)) text += chargeLine(charge)
       return gzipSync(text)
     }
     if (route === 'GET resources') {
@@ -139,12 +169,15 @@ export function cloudServer(stateFile: string, token?: string): Server {
       return found && runsOn(found, state.day) && !state.deletions[found.id]
         ? {
             status: 200,
-            body: { id: found.id, type: found.use.kind, ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)) },
+            body: {
+              ...{ id: found.id, type: found.use.kind, settings: settingsOf(found, state) },
+              ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)),
+            },
           }
         : notFound('such resource')
     }
     if (route === 'GET requests') return { status: 200, body: outcomeOf(state.replies[path[2] ?? '']) }
-    if (path[1] === 'inventory') return ofInventory(request.method ?? '', path.slice(2), query)
+    if (path[1] === 'inventory') return ofInventory(request.method ?? '', path.slice(2), query, body)
     return notFound('such thing')
   }
 
@@ -152,6 +185,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
     const bytes = Buffer.isBuffer(reply) ? reply : Buffer.from(JSON.stringify(reply.body))
     const status = Buffer.isBuffer(reply) ? 200 : reply.status
     response.writeHead(status, {
+      ...(status === 429 && { 'retry-after': '1' }),
       'content-type': Buffer.isBuffer(reply) ? 'application/gzip' : 'application/json',
       'content-length': bytes.length,
     })
@@ -169,12 +203,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
     const url = new URL(request.url ?? '/', 'http://stand-in')
     const path = url.pathname.split('/').filter(Boolean).map(decodeURIComponent)
     if (request.method === 'POST' && path[1] === 'behaviour') {
-      const chunks: Buffer[] = []
-      for await (const chunk of request) chunks.push(chunk as Buffer)
-      save({
-        ...state,
-        ...(JSON.parse(Buffer.concat(chunks).toString()) as Partial<Pick<CloudState, 'next' | 'passes' | 'locked' | 'deletions'>>),
-      })
+      save({ ...state, ...((await bodyOf(request)) as Partial<CloudState>) })
       return send(response, { status: 200, body: { next: state.next } }, false)
     }
     if (token && request.headers.authorization !== `Bearer ${token}`)
@@ -185,8 +214,11 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (behaviour === 'lose') return void request.socket.destroy()
     const key = request.headers['request-key']
     const known = typeof key === 'string' ? state.replies[key] : undefined
-    const reply = known ?? act(request, path, url.searchParams)
-    if (typeof key === 'string' && !known && !Buffer.isBuffer(reply)) save({ ...state, replies: { ...state.replies, [key]: reply } })
+    const body = request.method === 'PUT' ? await bodyOf(request) : {}
+    const reply = known ?? act(request, path, url.searchParams, body)
+    // what was asked to wait may come again under its key
+    const isKept = !Buffer.isBuffer(reply) && reply.status !== 429
+    if (typeof key === 'string' && !known && isKept) save({ ...state, replies: { ...state.replies, [key]: reply } })
     if (behaviour === 'take long') await new Promise(resolve => setTimeout(resolve, LONG_MS))
     if (behaviour === 'time out') return // the deed is done, the answer never comes
     send(response, reply, behaviour === 'answer twice')

@@ -12,6 +12,13 @@ export type CloudState = {
   day: string
   hour: number
   deletions: Record<string, { day: string; hour: number }>
+  /** Classes and sizes that were changed, oldest first: they hold from the day after on. */
+  changes: Record<string, { day: string; to: string }[]>
+  /** Resources whose changes fail, as often as is said. */
+  failing: Record<string, number>
+  /** So many changes are taken in a row, then one is asked to wait; 0 for as many as come. */
+  inARow: number
+  taken: number
   /** Replies to requests that carried a key: the same key gets the same reply and acts no second time. */
   replies: Record<string, Reply>
   next: Behaviour | null
@@ -20,7 +27,19 @@ export type CloudState = {
   locked: string[]
 }
 
-const fresh: CloudState = { day: TODAY, hour: 9, deletions: {}, replies: {}, next: null, passes: {}, locked: [] }
+const fresh: CloudState = {
+  day: TODAY,
+  hour: 9,
+  deletions: {},
+  changes: {},
+  failing: {},
+  inARow: 0,
+  taken: 0,
+  replies: {},
+  next: null,
+  passes: {},
+  locked: [],
+}
 
 export function readState(file: string): CloudState {
   return existsSync(file) ? { ...fresh, ...(JSON.parse(readFileSync(file, 'utf8')) as CloudState) } : structuredClone(fresh)

@@ -137,7 +137,7 @@ it('tells what has happened there', async () => {
   expect(await connector.can.inventory!.resources('constructor')).toEqual([])
   expect(await connector.can.measurements!.metrics('server')).toEqual([])
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
-  await connector.can.actions!.carryOut('delete', gateway!, 'a key')
+  await connector.can.actions!.carryOut({ type: 'gateway', deed: 'delete' }, gateway!.id, 'a key')
   const since = async (day: string) => (await connector.can.events!.since(day)).filter(({ what }) => what !== 'created')
   expect(await since('2026-11-24')).toEqual([
     { id: `${gateway!.id}/deleted`, at: '2026-11-24T09:00:00Z', resourceId: gateway!.id, what: 'deleted', by: 'Rain Barrel' },

@@ -48,7 +48,8 @@ const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there
     <p v-for="m in measured" :key="m.what" class="measured" data-testid="measured">
       <SparkLine :amounts="m.days.map(d => String(d.amount))" />
       <span v-if="m.ofHour === 'sum'"
-        ><b>{{ average(m.days.map(d => d.amount)) }} {{ m.unit }}</b> {{ m.what }} a day, measured over {{ count(m.days.length) }} days</span
+        ><b>{{ average(m.days.map(d => d.amount)) }} {{ m.unit }}</b> {{ m.what }} a day, measured over
+        {{ count(m.days.length) }} days</span
       >
       <span v-else
         ><b>{{ used(m) }}</b> {{ m.what }} at most, {{ average(m.days.map(d => d.mean)) }} {{ m.unit }} on average, measured over

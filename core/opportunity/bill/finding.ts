@@ -3,6 +3,7 @@ import { scaledText, type Scaled } from '../../money/scaled'
 import { describeLine } from '../../ratecard/describe'
 import { ESTIMATE_MONTH_HOURS } from '../../time/day'
 import { add, divide, evaluate, input, multiply, subtract, type Working } from '../../working/working'
+import type { Instruction } from '../instruction'
 import type { Effect } from '../effect'
 import type { EvidenceSeries, Opportunity, Risk } from '../opportunity'
 import { within, type BilledResource, type BilledUse } from './billed-resource'
@@ -34,6 +35,8 @@ export type Said = {
   risk: Risk
   minutesOfWork: number
   oneOff?: Working | null
+  /** What a service can be told to do. */
+  instruction?: Instruction | undefined
   /** What was measured, where it rests on that. */
   measured?: EvidenceSeries[]
 }

@@ -2,6 +2,7 @@ import { Decimal, decimalText } from '../../money/decimal'
 import { findSize, linesOf } from '../../ratecard/find-price'
 import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { divide, input, multiply } from '../../working/working'
+import type { Instruction } from '../instruction'
 import type { BillDetector, Threshold } from '../detector'
 import { unitsIn, within, type Bill, type BilledUse } from '../bill/billed-resource'
 import { amount, atPrice, findingOf, monthlyUnits } from '../bill/finding'
@@ -47,6 +48,7 @@ export const betterClass: BillDetector = {
           {
             detector: betterClass.detector,
             of: use.sku,
+            instruction: instructionTo(use.line, better),
             title: `${resource.name} would have more for less as «${better.variant}»`,
             risk: 'little',
             minutesOfWork: 20,
@@ -78,6 +80,12 @@ export const betterClass: BillDetector = {
   says: open => `${open === 1 ? 'One thing is' : `${open} things are`} of an old generation.`,
 }
 
+const instructionTo = (now: PriceLine, then: PriceLine): Instruction => ({
+  ...{ from: now.variant!, to: then.variant! },
+  ...(isDisk(now)
+    ? { type: 'disk', deed: 'change class' as const }
+    : { type: now.meter === 'server-hour' ? 'server' : 'database', deed: 'change size' as const }),
+})
 const isDisk = ({ meter }: PriceLine) => meter === 'disk-gb-month'
 const isMachine = ({ meter }: PriceLine) => meter === 'server-hour' || meter === 'database-hour'
 const given = ['iops', 'mbps', 'iopsMost', 'mbpsMost', 'zones'] as const

@@ -35,6 +35,7 @@ export const diskLeftBehind: BillDetector = {
         detector: diskLeftBehind.detector,
         title: `${disk.name} outlived ${machine.name}`,
         risk: 'some',
+        instruction: { type: 'disk', deed: 'delete' },
         minutesOfWork: 15,
         series: [
           {

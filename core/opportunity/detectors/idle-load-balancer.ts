@@ -24,6 +24,7 @@ export const idleLoadBalancer: MeasuredDetector = {
     const changes = resource.uses.filter(use => within(use.cost, 30) > 0n).map(use => ({ use, how: 'gone' as const, then: null }))
     const finding = findingOf(resource, changes, {
       ...{ detector: idleLoadBalancer.detector, risk: 'little', minutesOfWork: 15, series: [] },
+      instruction: { type: 'load balancer', deed: 'delete' },
       title: `${resource.name} passes nothing on`,
       measured: [
         measuredSeries('passed', hourly, {

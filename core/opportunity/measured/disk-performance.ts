@@ -7,6 +7,7 @@ import { evaluate, input, multiply, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
 import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyUnits, type BillFinding, type Change } from '../bill/finding'
+import type { Instruction } from '../instruction'
 import type { Settings } from '../detector'
 import { carries, crossing, diskClass, diskClasses, diskCost, toBuy, type DiskClass, type Performance } from './disk-class'
 import { measuredSeries, told } from './measured-series'
@@ -54,6 +55,7 @@ export function cheaperPerformance(
     parts.changes,
     {
       ...{ detector, of: use.sku, risk: 'little', minutesOfWork: 20, series: [] },
+      instruction: instructionTo(use.line, best.one, own.needed),
       title: titleOf(resource.name, now, best.one),
       measured: [
         measuredSeries('operations', own.operations, {
@@ -69,6 +71,14 @@ export function cheaperPerformance(
     parts.further,
   )
   return finding && savesEnough(finding, settings.saved!) ? finding : null
+}
+
+function instructionTo(now: PriceLine, { line, iops, mbps }: DiskClass, needed: Performance): Instruction {
+  const buys = (of: DiskClass['iops'], amount: number) => (of.price ? toBuy(of, amount).toFixed() : undefined)
+  return {
+    ...{ type: 'disk', deed: 'change class', from: now.variant!, to: line.variant! },
+    ...{ iops: buys(iops, needed.iops), mbps: buys(mbps, needed.mbps) },
+  }
 }
 
 const savesEnough = ({ monthlySaving, effects }: BillFinding, percent: number): boolean =>

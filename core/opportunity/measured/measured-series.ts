@@ -18,6 +18,7 @@ export function measuredSeries(metric: MetricName, hourly: Hourly, more: Pick<Ev
   return {
     label: ofHour === 'sum' ? what : `${what}, highest hour of the day`,
     unit,
+    metric,
     ...(ofHour === 'highest' && { isHighest: true }),
     days: days.map(({ day, value }) => ({ day, value: told(value) })),
     ...more,

@@ -66,6 +66,7 @@ export function smallerSize(
   ]
   return findingOf(resource, changes, {
     ...{ detector, of: use.sku, risk: 'some', minutesOfWork: 45, series: [] },
+    instruction: { type: sized.hour === 'server-hour' ? 'server' : 'database', deed: 'change size', from: now.size, to: size.size },
     title: `${resource.name} would do with «${size.size}» instead of «${now.size}»`,
     measured: [
       series('cpu', measured('cpu'), (size.vcpu / now.vcpu) * 100, size.size, needs.vcpu, `${now.vcpu} vCPU`),

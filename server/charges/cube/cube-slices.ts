@@ -7,6 +7,7 @@ import type { RateCard } from '../../../core/ratecard/rate-card'
 import { measuredIn } from '../../../core/measured/measured-table'
 import { lookThroughBill, type LookedThrough } from '../../../core/opportunity/bill/look-through-bill'
 import { thresholdDetectors } from '../../../core/opportunity/detectors'
+import type { Opportunity } from '../../../core/opportunity/opportunity'
 import { settingsFrom, type SetThreshold } from '../../../core/opportunity/thresholds'
 import type { Cube } from '../../../core/spend/cube'
 import type { Lookup } from '../../../core/spend/lookup'
@@ -70,6 +71,9 @@ const withOthers = (known: Record<string, Lookup>, others: Record<string, Lookup
 
 const noTree: CentreTree = { centres: [], pools: [], rules: [] }
 
+/** By which thresholds and cards it is looked for what can be saved. */
+export type SavingsAsked = { thresholds: SetThreshold[]; cards: RateCard[] }
+
 /** What takes longer than others should wait, made in slices; written here but for the revision. */
 export const sliced = {
   *settlement(known: Known, { beside, uplifts, ...asked }: SettlementAsked): Slices<Settlement & SettledBeside> {
@@ -100,10 +104,7 @@ export const sliced = {
    * What can be saved by the bill and by what is measured of what it has, of what whoever asks may see of it: others' charges are not even compared with. It goes by the
    * newest cards, but for those that are named. What is found for one set of thresholds is remembered until anything changes.
    */
-  *savings(
-    { cube, remembered, ...known }: Known,
-    { thresholds, cards: present }: { thresholds: SetThreshold[]; cards: RateCard[] },
-  ): Slices<LookedThrough> {
+  *savings({ cube, remembered, ...known }: Known, { thresholds, cards: present }: SavingsAsked): Slices<LookedThrough> {
     const cards = new Map([...known.cards, ...present.map(card => [card.provider, card] as const)])
     const asked = JSON.stringify([thresholds, present.map(({ provider, validFrom }) => [provider, validFrom])])
     const before = remembered.get(SAVINGS) as { asked: string; seen: LookedThrough } | undefined
@@ -112,6 +113,12 @@ export const sliced = {
     const seen = yield* lookThroughBill(cube, { cards, charged }, thresholdDetectors, settingsFrom(thresholds), measuredIn(known.measured))
     remembered.set(SAVINGS, { asked, seen })
     return { ...seen }
+  },
+
+  /** One of them by its id, as it is found now; null where it is not. */
+  *saving(known: Known, { id, ...asked }: SavingsAsked & { id: string }): Slices<{ found: Opportunity | null }> {
+    const { found } = yield* sliced.savings(known, asked)
+    return { found: found.find(one => one.id === id) ?? null }
   },
 }
 const SAVINGS = 'savings'

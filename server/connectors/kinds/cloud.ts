@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import type { Deed } from '../../../core/opportunity/deeds'
+import { deeds, type Deed } from '../../../core/opportunity/deeds'
+import type { Instruction } from '../../../core/opportunity/instruction'
 import { namedRecord } from '../../../core/text/named-record'
 import { rateCardSchema } from '../../../core/ratecard/rate-card'
 import { ConnectorFailed, type ConnectorKind } from '../connector'
@@ -28,6 +29,7 @@ const dayList = z.object({ resources: z.array(z.object({ id: z.string(), hours: 
 const condition = z.object({
   type: z.string().nullable().default(null),
   status: z.string(),
+  settings: namedRecord(z.string()).default({}),
   locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: z.string() })),
   plan: z.array(
     z.object({
@@ -47,8 +49,10 @@ const actionOutcome = z.discriminatedUnion('outcome', [
   z.object({ outcome: z.literal('not received') }),
 ])
 const clockReply = z.object({ now: z.string(), provider: z.string().optional() })
-/** How a deed is asked for. */
-const methods: Record<Deed, 'DELETE'> = { delete: 'DELETE' }
+const deedList = z.object({ actions: z.array(z.string()) })
+/** What is asked for with a change of a setting. */
+const changed = (instruction: Exclude<Instruction, { deed: 'delete' }>) =>
+  instruction.deed === 'change class' ? { class: instruction.to, iops: instruction.iops, mbps: instruction.mbps } : { size: instruction.to }
 /** A bill is large and may be made when it is asked for. */
 const BILL_TIME_OUT_MS = 120_000
 const at = encodeURIComponent
@@ -72,7 +76,7 @@ export const cloud: ConnectorKind = {
       now: async () => (await json(clockReply, 'GET', '/v1/clock')).now,
       nextDay: async () => (await json(clockReply, 'POST', '/v1/clock/next-day')).now,
       can: {
-        bill: { month: month => call('GET', `/v1/bills/${at(month)}`, {}, BILL_TIME_OUT_MS) },
+        bill: { month: month => call('GET', `/v1/bills/${at(month)}`, {}, { timeOutMs: BILL_TIME_OUT_MS }) },
         'rate card': { newest: () => json(rateCardSchema, 'GET', '/v1/rate-card') },
         inventory: {
           resources: async type =>
@@ -99,8 +103,17 @@ export const cloud: ConnectorKind = {
         },
         events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`)).events },
         actions: {
-          carryOut: (what, { type, id }, requestKey) =>
-            json(deed, methods[what], `/v1/inventory/${at(type)}/${at(id)}`, { 'request-key': requestKey }),
+          async of(type) {
+            const { actions } = await json(deedList, 'GET', `/v1/inventory/${at(type)}/actions`)
+            return actions.filter((one): one is Deed => Object.hasOwn(deeds, one))
+          },
+          carryOut(instruction, id, requestKey) {
+            const place = `/v1/inventory/${at(instruction.type)}/${at(id)}`
+            const headers = { 'request-key': requestKey }
+            return instruction.deed === 'delete'
+              ? json(deed, 'DELETE', place, headers)
+              : json(deed, 'PUT', place, headers, { from: instruction.from, ...changed(instruction) })
+          },
           outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
         },
       },

@@ -21,7 +21,7 @@ export const register: ConnectorKind = {
     const { call, json } = httpCaller(name, address, secret)
     /** What is wrong in a register's answer is told by its place: someone has to mend it there. */
     async function table<S extends z.ZodType>(contract: S, path: string): Promise<z.infer<S>> {
-      const bytes = await call('GET', path, {}, TABLES_TIME_OUT_MS)
+      const bytes = await call('GET', path, {}, { timeOutMs: TABLES_TIME_OUT_MS })
       const read = contract.safeParse(readJson(bytes))
       if (read.success) return read.data
       // what is no JSON at all has no place

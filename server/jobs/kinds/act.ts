@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { withConnector } from '../../connectors/connect'
 import { carryOut, findOut } from '../../use-cases/act'
 import { findOpportunity } from '../../stores/savings'
 import type { Tools } from '../../use-cases/work'
@@ -16,7 +17,7 @@ export const act: JobKind<{ opportunity: string }> = {
     return { about: row?.opportunity.body.resourceName ?? opportunity, page: '/savings' }
   },
   async run({ opportunity }, { services, who, about }) {
-    await carryOut(factsFrom(services), opportunity, who, about)
+    await withConnector(() => carryOut(factsFrom(services), opportunity, who, about))
     return { said: 'done', result: undefined }
   },
   async findOut({ opportunity }, { services, who }) {
@@ -26,4 +27,4 @@ export const act: JobKind<{ opportunity: string }> = {
 }
 
 /** What proves a saving is looked at whole, whoever approves it. */
-const factsFrom = ({ database: { db }, cube }: Tools) => ({ db, charges: cube.within(null) })
+export const factsFrom = ({ database: { db }, cube }: Tools) => ({ db, charges: cube.within(null) })

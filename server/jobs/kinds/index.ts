@@ -1,4 +1,5 @@
 import { act } from './act'
+import { actBatch } from './act-batch'
 import { bill } from './bill'
 import type { AnyJobKind } from './kind'
 import { happened } from './happened'
@@ -24,4 +25,5 @@ export const jobKinds: readonly AnyJobKind[] = [
   happened,
   lookForSavings,
   act,
+  actBatch,
 ]

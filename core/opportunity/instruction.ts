@@ -1,0 +1,44 @@
+import type { Opportunity } from './opportunity'
+
+/** What a service is told to do to a resource of a type; a setting is changed only from what it was when it was found. */
+export type Instruction = { type: string } & (
+  | { deed: 'delete' }
+  | { deed: 'change class'; from: string; to: string; iops?: string | undefined; mbps?: string | undefined }
+  | { deed: 'change size'; from: string; to: string }
+)
+
+/** What is changed from what to what; null for what is deleted. */
+export const settingOf = (instruction: Instruction): { setting: 'class' | 'size'; from: string; to: string } | null =>
+  instruction.deed === 'delete'
+    ? null
+    : { setting: instruction.deed === 'change class' ? 'class' : 'size', from: instruction.from, to: instruction.to }
+
+/** A change in words: `delete`, `change its class from «plain, old» to «plain»`. */
+export function instructionWords(instruction: Instruction): string {
+  const setting = settingOf(instruction)
+  if (!setting) return 'delete it'
+  const bought =
+    instruction.deed === 'change class'
+      ? [instruction.iops && `${instruction.iops} operations`, instruction.mbps && `${instruction.mbps} MB`]
+          .filter(part => part)
+          .join(' and ')
+      : ''
+  return `change its ${setting.setting} from «${setting.from}» to «${setting.to}»${bought ? `, with ${bought} a second bought` : ''}`
+}
+
+/** What is done before, at and after a change that was found, in words. */
+export function instructionSteps({ resourceName, resourceId, provider, confidence }: Opportunity, instruction: Instruction): string[] {
+  return [
+    `look once more that ${resourceName} (${resourceId}) is there, as it was found, and not locked${confidence === 'measured' ? ', and what was measured since' : ''}`,
+    `${instructionWords(instruction)}, at ${provider}`,
+    'write down what the service answered and when',
+    'compare with the bill as it arrives',
+  ]
+}
+
+/** Whether and how a change can be undone. */
+export function instructionUndo(instruction: Instruction): string {
+  const setting = settingOf(instruction)
+  if (!setting) return `A deleted ${instruction.type} cannot be brought back.`
+  return `It can be changed back to «${setting.from}»${instruction.deed === 'change size' ? '; each time it starts anew' : ''}.`
+}

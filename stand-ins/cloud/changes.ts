@@ -1,0 +1,51 @@
+import { linesOf } from '../../core/ratecard/find-price'
+import { brackwaterCard } from '../../demo/rate-cards'
+import type { CloudResource, Use } from '../../demo/inventory'
+import type { CloudState, Reply } from './state'
+
+/** What can be done to resources of a kind. */
+export const actionsOfKind: Partial<Record<Use['kind'], readonly string[]>> = {
+  server: ['delete', 'change size'],
+  database: ['change size'],
+  disk: ['delete', 'change class'],
+  'load balancer': ['delete'],
+  gateway: ['delete'],
+}
+const meterOf: Partial<Record<Use['kind'], string>> = { server: 'server-hour', database: 'database-hour', disk: 'disk-gb-month' }
+
+/** What a resource is set to now: its class or size. */
+export function settingsOf({ id, use }: CloudResource, state: CloudState): Record<string, string> {
+  const to = state.changes[id]?.at(-1)?.to
+  if (use.kind === 'disk') return { class: to ?? use.variant }
+  return use.kind === 'server' || use.kind === 'database' ? { size: to ?? use.size } : {}
+}
+
+/** What becomes of a change of class or size, or of a deletion, and what the cloud remembers of it; null where nothing has changed. */
+export function change(
+  method: string,
+  resource: CloudResource,
+  body: Record<string, unknown>,
+  state: CloudState,
+): { reply: Reply; next: Partial<CloudState> | null } {
+  const { id, name, use } = resource
+  const refuse = (status: number, error: string) => ({ reply: { status, body: { error } }, next: null })
+  if (state.deletions[id]) return refuse(404, `there is no ${name} any more`)
+  if (state.locked.includes(id)) return refuse(409, `${name} is locked against ${method === 'DELETE' ? 'deletion' : 'changes'}`)
+  const left = state.failing[id] ?? 0
+  if (left > 0) return { ...refuse(503, `${name} is being moved, try later`), next: { failing: { ...state.failing, [id]: left - 1 } } }
+  if (state.inARow && state.taken >= state.inARow) return { ...refuse(429, 'too many at once, wait a second'), next: { taken: 0 } }
+  const at = `${state.day}T${String(state.hour).padStart(2, '0')}:00:00Z`
+  const done = (next: Partial<CloudState>) => ({ reply: { status: 200, body: { id, at } }, next: { ...next, taken: state.taken + 1 } })
+  if (method === 'DELETE') {
+    if (!actionsOfKind[use.kind]?.includes('delete')) return refuse(405, `a ${use.kind} cannot be deleted here`)
+    return done({ deletions: { ...state.deletions, [id]: { day: state.day, hour: state.hour } } })
+  }
+  const to = body.class ?? body.size
+  const now = Object.values(settingsOf(resource, state))[0]
+  if (typeof to !== 'string' || !now) return refuse(400, 'name a class or a size')
+  if (body.from !== now) return refuse(409, `${name} is «${now}», not «${String(body.from)}»`)
+  const meter = meterOf[use.kind]
+  if (!meter || !linesOf(brackwaterCard, meter, resource.region).some(({ variant }) => variant === to))
+    return refuse(400, `there is no «${to}» in ${resource.region}`)
+  return done({ changes: { ...state.changes, [id]: [...(state.changes[id] ?? []), { day: state.day, to }] } })
+}

@@ -1,0 +1,187 @@
+// Several savings that are acted on together: disks that change their class one after the other, some of which fail; asked too much, locked,
+// changed meanwhile, stopped, and killed in the middle. Nothing is done twice, nothing is forgotten, and the bill follows.
+import type { Server } from 'node:http'
+import { mkdtempSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { addDays, daysBetween } from '../../core/time/day'
+import { findPrice } from '../../core/ratecard/find-price'
+import { brackwaterCard } from '../../demo/rate-cards'
+import { brackwaterInventory, type CloudResource } from '../../demo/inventory'
+import { TODAY } from '../../demo/calendar'
+import { actsPreview, savingsState, type OpportunityView } from '../../shared/contracts/savings'
+import { cloudServer } from '../../stand-ins/cloud/server'
+import { charge, focusCsv } from '../support/charges'
+import { deliver } from '../support/imports'
+import { post, remove, startServer, type Running } from '../support/server'
+
+const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
+let cloud: Server
+let base: string
+let server: Running
+/** Changes that the cloud was told, by resource and key. */
+const told: string[] = []
+/** Disks of an old class, of which nothing is measured on these bills. */
+const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
+
+const daily = ({ id, name, region, use }: CloudResource) => {
+  const { gb, variant } = use as Extract<CloudResource['use'], { kind: 'disk' }>
+  const line = findPrice(brackwaterCard, 'disk-gb-month', region, variant)!
+  const start = addDays(TODAY, -20)
+  return Array.from({ length: daysBetween(start, TODAY) }, (_, i) => {
+    const day = addDays(start, i)
+    const units = (gb / 30).toFixed(6)
+    return charge({
+      ...{ ProviderName: 'Brackwater Cloud', ResourceId: id, ResourceName: name, RegionId: region },
+      ...{
+        BillingPeriodStart: `${day.slice(0, 7)}-01T00:00:00Z`,
+        BillingPeriodEnd: `${addDays(`${day.slice(0, 7)}-28`, 4).slice(0, 7)}-01T00:00:00Z`,
+      },
+      ...{ ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z` },
+      ...{ SkuId: line.sku, SkuPriceId: `${line.sku}/1`, ServiceName: line.service, SkuMeter: line.meter, PricingUnit: line.unit },
+      ...{
+        PricingQuantity: units,
+        ConsumedUnit: line.unit,
+        ConsumedQuantity: units,
+        BilledCost: (Number(units) * Number(line.tiers[0]!.price)).toFixed(8),
+      },
+    })
+  })
+}
+
+beforeAll(async () => {
+  cloud = cloudServer(join(folder, 'state.json'))
+  await new Promise<void>(resolve => cloud.listen(0, '127.0.0.1', resolve))
+  base = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
+  const [handle] = cloud.listeners('request') as ((...of: unknown[]) => void)[]
+  cloud.removeAllListeners('request')
+  cloud.on('request', (request: { method?: string; url?: string; headers: Record<string, string> }, response: unknown) => {
+    if (request.method === 'PUT') told.push(`${request.url!.split('/').at(-1)} ${request.headers['request-key']}`)
+    handle!(request, response)
+  })
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  await server.json('rate-cards', post(brackwaterCard))
+  expect(await deliver(server, 'Brackwater Cloud', focusCsv(disks.flatMap(daily)))).toMatchObject({ state: 'loaded' })
+})
+afterAll(async () => {
+  await server.stop()
+  cloud.closeAllConnections()
+  cloud.close()
+  remove(folder)
+})
+
+const behave = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
+const old = async () => savingsState.parse(await server.json('savings')).opportunities.filter(({ detector }) => detector === 'better-class')
+const act = (ids: string[]) => server.call('savings/acts', post({ ids }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+const isOpen = ({ action }: OpportunityView) => action !== null && ['approved', 'sent', 'not known'].includes(action.state)
+/** Waits until nothing is under way any more. */
+const ended = async () => {
+  await expect.poll(async () => (await old()).filter(isOpen).length, { timeout: 60_000, interval: 300 }).toBe(0)
+  return old()
+}
+const classOf = async (id: string) =>
+  ((await (await fetch(`${base}/v1/resources/${encodeURIComponent(id)}`)).json()) as { settings: { class: string } }).settings.class
+const keysOf = (id: string) => told.filter(one => one.startsWith(encodeURIComponent(id)))
+
+it('says what would be done to each, what it saves, and does nothing', async () => {
+  const found = await old()
+  expect(found).toHaveLength(disks.length)
+  expect(disks.length).toBeGreaterThanOrEqual(20)
+  const preview = actsPreview.parse(await server.json('savings/acts/preview', post({ ids: found.map(({ id }) => id) })))
+  expect(
+    preview.items.every(
+      ({ does, why, undo }) =>
+        does === 'change its class from «plain, old» to «plain»' && why === null && undo === 'It can be changed back to «plain, old».',
+    ),
+  ).toBe(true)
+  const sum = found.reduce((n, { monthlySaving }) => n + Number(monthlySaving), 0)
+  expect(Number(preview.total)).toBeCloseTo(sum, 6)
+  expect(told).toEqual([])
+})
+
+it('changes them one after the other; what is locked, fails or was changed is told, and keeps nothing else back', async () => {
+  const found = (await old()).slice(0, 8)
+  const [locked, failing, moved] = found.map(({ resourceId }) => resourceId) as [string, string, string]
+  // two in a row are taken, then one has to wait
+  await behave({ locked: [locked], failing: { [failing]: 1 }, inARow: 2, changes: { [moved]: [{ day: TODAY, to: 'steady' }] } })
+  expect((await act(found.map(({ id }) => id))).status).toBe(200)
+  const after = await ended()
+  const of = (resourceId: string) => after.find(one => one.resourceId === resourceId)!.action!
+  expect(after.filter(({ action }) => action?.state === 'done')).toHaveLength(5)
+  expect([of(locked).state, of(locked).steps.at(-1)!.outcome]).toEqual([
+    'lapsed',
+    `not sent: platform has locked it against changes since ${TODAY}: it is looked into first`,
+  ])
+  expect([of(failing).state, of(failing).steps.at(-1)!.outcome]).toEqual(['failed', expect.stringContaining('is being moved, try later')])
+  expect([of(moved).state, of(moved).steps.at(-1)!.outcome]).toEqual(['lapsed', 'not sent: it is «steady» now, not «plain, old»'])
+  for (const { resourceId } of found.slice(3)) expect(await classOf(resourceId)).toBe('plain')
+  expect([await classOf(locked), await classOf(failing), await classOf(moved)]).toEqual(['plain, old', 'plain, old', 'steady'])
+  expect([keysOf(locked), keysOf(moved)]).toEqual([[], []])
+  expect(after.some(({ action }) => action?.steps.some(({ outcome }) => outcome.includes('too many at once')))).toBe(true)
+  await behave({ locked: [], inARow: 0, changes: {} })
+})
+
+it('does what is done no second time, and what had failed once more', async () => {
+  const done = (await old()).filter(({ state }) => state === 'done')
+  const again = await act(done.map(({ id }) => id))
+  expect([again.status, ((await again.json()) as { detail: string }).detail]).toEqual([409, expect.stringContaining('it is done')])
+  const failed = (await old()).find(({ action }) => action?.state === 'failed')!
+  await act([failed.id])
+  expect((await ended()).find(({ id }) => id === failed.id)!.action!.state).toBe('done')
+})
+
+it('approves all or none', async () => {
+  const [one] = (await old()).filter(({ action }) => action === null)
+  const reply = await act([one!.id, 'nothing/of/this/name'])
+  expect(reply.status).toBe(404)
+  expect((await old()).find(({ id }) => id === one!.id)!.action).toBeNull()
+})
+
+it('is killed in the middle: nothing is done twice, what was not begun waits for somebody, who goes on', async () => {
+  const before = told.length
+  const open = (await old()).filter(({ state, action }) => state === 'spotted' && action === null).slice(0, 10)
+  const ids = open.map(({ id }) => id)
+  await act(ids)
+  await expect.poll(() => told.length, { timeout: 30_000, interval: 5 }).toBeGreaterThan(before + 2)
+  await server.stop('SIGKILL')
+  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  // what was under way is found out; the rest is approved, and not begun
+  await expect
+    .poll(async () => (await old()).filter(({ action }) => action && ['sent', 'not known'].includes(action.state)).length, {
+      timeout: 60_000,
+    })
+    .toBe(0)
+  const left = (await old()).filter(({ id, action }) => ids.includes(id) && action?.state === 'approved')
+  expect(left.length).toBeGreaterThan(0)
+  await act(left.map(({ id }) => id))
+  const after = (await ended()).filter(({ id }) => ids.includes(id))
+  expect(after.map(({ action }) => action!.state)).toEqual(ids.map(() => 'done'))
+  for (const { resourceId } of open) expect([await classOf(resourceId), new Set(keysOf(resourceId)).size]).toEqual(['plain', 1])
+})
+
+it('is stopped: what was not begun is not begun', async () => {
+  const open = (await old()).filter(({ state, action }) => state === 'spotted' && (action === null || action.state === 'lapsed'))
+  await behave({ inARow: 1 })
+  await act(open.map(({ id }) => id))
+  await server.json('savings/acts/stop', post({}))
+  const after = (await ended()).filter(({ id }) => open.some(one => one.id === id))
+  const lapsed = after.filter(({ action }) => action!.state === 'lapsed')
+  expect(lapsed.length).toBeGreaterThan(0)
+  expect(lapsed.every(({ action, state }) => state === 'spotted' && action!.steps.at(-1)!.outcome === 'not begun, and not to be')).toBe(
+    true,
+  )
+  await behave({ inARow: 0 })
+})
+
+it('is seen on the bill of the days after, SKU by SKU', async () => {
+  for (let i = 0; i < 3; i++) await fetch(`${base}/v1/clock/next-day`, { method: 'POST' })
+  const month = TODAY.slice(0, 7)
+  const { gunzipSync } = await import('node:zlib')
+  const bill = gunzipSync(Buffer.from(await (await fetch(`${base}/v1/bills/${month}`)).arrayBuffer())).toString()
+  const [first] = (await old()).filter(({ state }) => state === 'done' || state === 'measured')
+  const ofDisk = bill.split('\n').filter(line => line.includes(first!.resourceId))
+  expect(ofDisk.filter(line => line.includes('PLAINOLD')).length).toBeGreaterThan(0)
+  expect(ofDisk.filter(line => !line.includes('PLAINOLD'))).toHaveLength(2) // the day of the change still at the old price, two days since
+})
