@@ -1,6 +1,6 @@
 // How long it takes to find what can be saved on a bill, and how long its longest slice is: `npm run bench:savings`. Two months of charges a
 // day for 10, 30 and 100 thousand resources of all kinds that the detectors look at; one in fifty is one that they find.
-import { billDetectors } from '../core/opportunity/detectors'
+import { thresholdDetectors } from '../core/opportunity/detectors'
 import { lookThroughBill } from '../core/opportunity/bill/look-through-bill'
 import { wholeSaving } from '../core/opportunity/whole-saving'
 import { settingsFrom } from '../core/opportunity/thresholds'
@@ -91,7 +91,7 @@ console.log('| ---: | ---: | ---: | ---: | ---: | ---: |')
 for (const resources of [10_000, 30_000, 100_000]) {
   const cube = billOf(resources)
   const began = performance.now()
-  const slices = lookThroughBill(cube, facts, billDetectors, settingsFrom([]))
+  const slices = lookThroughBill(cube, facts, thresholdDetectors, settingsFrom([]))
   let longest = 0
   for (;;) {
     const since = performance.now()
@@ -101,13 +101,13 @@ for (const resources of [10_000, 30_000, 100_000]) {
     const took = performance.now() - began
     const combining = performance.now()
     wholeSaving(
-      value.map(({ id, currency, effects, evidence }) => ({ id, currency, effects, day: evidence.to })),
+      value.found.map(({ id, currency, effects, evidence }) => ({ id, currency, effects, day: evidence.to })),
       'EUR',
       () => null,
     )
     const combined = performance.now() - combining
     console.log(
-      `| ${resources} | ${cube.rows} | ${value.length} | ${Math.round(took)} | ${Math.round(longest)} | ${Math.round(combined)} |`,
+      `| ${resources} | ${cube.rows} | ${value.found.length} | ${Math.round(took)} | ${Math.round(longest)} | ${Math.round(combined)} |`,
     )
     break
   }

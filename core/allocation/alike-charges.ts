@@ -6,8 +6,8 @@ import type { Slices } from '../spend/slices'
 import { placedColumn, placesIn } from '../spend/coded-column'
 
 /**
- * Charges that look alike in some dimensions, and of one resource: `coding` has a number for each combination that occurs. By it `alike` says
- * which of them differ in the resource only, and `codes` what each has in each dimension, the resource last.
+ * Charges that look alike in some dimensions, and of one resource: `coding` has a number for each combination that occurs. By it `alike`
+ * says which of them differ in the resource only, and `codes` what each has in each dimension, the resource last.
  */
 export type AlikeCharges = { coding: Coding; alike: Int32Array; codes: readonly Int32Array[]; values: readonly (string | null)[][] }
 

@@ -8,7 +8,8 @@ import { type Classes, classesOf, intervalClasses } from './rule-classes'
 
 /**
  * Finds for each charge of a segment the first rule all of whose conditions hold on the day its charge period starts.
- * @param only these rows. @param without the rules of these places, as bits 32 to a word. @returns by row the place of the rule in the list plus one; 0 where none holds.
+ * @param only these rows. @param without the rules of these places, as bits 32 to a word. @returns by row the place of the rule in the
+ * list plus one; 0 where none holds.
  */
 export type Catcher = (of: SegmentOf, only?: Uint32Array, without?: Int32Array) => Uint16Array
 

@@ -7,8 +7,8 @@ export type RuleChange = { now: Int32Array; added: number[] }
 export const asksOf = ({ conditions, from, until }: Rule): string => JSON.stringify([conditions, from ?? null, until ?? null])
 
 /**
- * How one list of rules came of another: as many as can be stay, in the order in which they stood (a longest increasing subsequence of their
- * places, by patience sorting); all else is gone or new.
+ * How one list of rules came of another: as many as can be stay, in the order in which they stood (a longest increasing subsequence of
+ * their places, by patience sorting); all else is gone or new.
  */
 export function ruleChange(before: readonly string[], after: readonly string[]): RuleChange {
   const places = new Map<string, number[]>()

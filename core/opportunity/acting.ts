@@ -1,6 +1,6 @@
 import type { Detector } from './detector'
 import { detectorOf } from './detectors'
-import { instructionSteps, instructionUndo, type Instruction } from './instruction'
+import { instructionUndo, instructionWords, type Instruction } from './instruction'
 import type { Opportunity } from './opportunity'
 
 /** What acting on an opportunity tells a service, and how that is said. */
@@ -16,4 +16,14 @@ export function actingOn(found: Opportunity, detector: Detector = detectorOf(fou
   const { instruction } = found
   if (!instruction) return null
   return { instruction, steps: instructionSteps(found, instruction), undo: instructionUndo(instruction), noun: instruction.type }
+}
+
+/** What is done before, at and after a change that was found, in words. */
+function instructionSteps({ resourceName, resourceId, provider, confidence }: Opportunity, instruction: Instruction): string[] {
+  return [
+    `look once more that ${resourceName} (${resourceId}) is there, as it was found, and not locked${confidence === 'measured' ? ', and what was measured since' : ''}`,
+    `${instructionWords(instruction)}, at ${provider}`,
+    'write down what the service answered and when',
+    'compare with the bill as it arrives',
+  ]
 }

@@ -1,5 +1,3 @@
-import type { Opportunity } from './opportunity'
-
 /** What a service is told to do to a resource of a type; a setting is changed only from what it was when it was found. */
 export type Instruction = { type: string } & (
   | { deed: 'delete' }
@@ -24,16 +22,6 @@ export function instructionWords(instruction: Instruction): string {
           .join(' and ')
       : ''
   return `change its ${setting.setting} from «${setting.from}» to «${setting.to}»${bought ? `, with ${bought} a second bought` : ''}`
-}
-
-/** What is done before, at and after a change that was found, in words. */
-export function instructionSteps({ resourceName, resourceId, provider, confidence }: Opportunity, instruction: Instruction): string[] {
-  return [
-    `look once more that ${resourceName} (${resourceId}) is there, as it was found, and not locked${confidence === 'measured' ? ', and what was measured since' : ''}`,
-    `${instructionWords(instruction)}, at ${provider}`,
-    'write down what the service answered and when',
-    'compare with the bill as it arrives',
-  ]
 }
 
 /** Whether and how a change can be undone. */

@@ -22,7 +22,10 @@ export class ConnectorFailed extends Expected {
   }
 }
 
-/** How a resource is now: what it is set to, such as its class or size; its locks with who set them and why, what is planned for it and how that went the last time. */
+/**
+ * How a resource is now: what it is set to, such as its class or size; its locks with who set them and why, what is planned for it and
+ * how that went the last time.
+ */
 export type Condition = {
   /** Its type in the inventory, where the service says it. */
   type: string | null

@@ -3,7 +3,9 @@ import { dayStats, type DayStats } from '../../core/measured/day-stats'
 import { monthOf, type Day, type Month } from '../../core/time/day'
 import { asMeasured, unpackValues, type MeasuredBlock, type MeasuredDay } from './measured-block'
 
-/** Of each resource five figures for each day of a month: least, mean, 95th of 100, most, and how many hours were measured; NaN for none. */
+/**
+ * Of each resource five figures for each day of a month: least, mean, 95th of 100, most, and how many hours were measured; NaN for none.
+ */
 export type FiguresMonth = Map<string, Float32Array>
 
 const FIGURES = 5

@@ -37,7 +37,17 @@ export async function previewActs(work: SavingsWork, ids: readonly string[]): Pr
     const { id, title, resourceName, monthlySaving, currency } = one.body
     const acting = actingOn(one.body)
     const does = acting && instructionWords(acting.instruction)
-    items.push({ id, title, resourceName, monthlySaving, currency, does, undo: acting?.undo ?? null, why: await whyNotHere(work, one) })
+    items.push({
+      id,
+      title,
+      resourceName,
+      monthlySaving,
+      currency,
+      does,
+      undo: acting?.undo ?? null,
+      isFinal: acting?.instruction.deed === 'delete',
+      why: await whyNotHere(work, one),
+    })
   }
   const able = new Set(items.filter(({ why }) => why === null).map(({ id }) => id))
   const whole = await wholeOf(

@@ -14,8 +14,8 @@ const TYPES = ['server', 'database', 'disk', 'load balancer'] as const
 const LATE_DAYS = 1
 
 /**
- * Asks a connection for what was measured of all resources of the types that detectors look at, day by day, and keeps it. Days that are over
- * and known are not asked for again. What is measured in another unit than ours is left. @returns whether anything new was told.
+ * Asks a connection for what was measured of all resources of the types that detectors look at, day by day, and keeps it. Days that are
+ * over and known are not asked for again. What is measured in another unit than ours is left. @returns whether anything new was told.
  */
 export async function measure(db: Db, connector: Connector, today: Day): Promise<boolean> {
   const told = capabilityOf(connector, 'measurements')

@@ -4,7 +4,10 @@ import { connectors, withConnector } from '../connectors/connect'
 import type { Db } from '../db/database'
 import { figuresOf } from '../stores/measured'
 
-/** What the connected cloud that knows a resource says of it now (null where none does), and what was measured of it. @throws Problem when a cloud does not answer. */
+/**
+ * What the connected cloud that knows a resource says of it now (null where none does), and what was measured of it. @throws Problem when
+ * a cloud does not answer.
+ */
 export async function reportOf(db: Db, id: string): Promise<ResourceReport> {
   const measured = await measuredOf(db, id)
   for (const connector of await connectors(db)) {

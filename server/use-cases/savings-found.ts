@@ -31,7 +31,10 @@ export type FoundSaving = {
 /** So many days may pass after a deed before the bill that shows it has come. */
 const LATE_DAYS = 7
 
-/** What is found on the bill, alone and with what is measured of it, of what whoever asks may see; the same until charges, cards or thresholds change. */
+/**
+ * What is found on the bill, alone and with what is measured of it, of what whoever asks may see; the same until charges, cards or
+ * thresholds change.
+ */
 export async function foundOnBill(
   { seen, database }: Pick<SavingsWork, 'seen' | 'database'>,
   thresholds: SetThreshold[],

@@ -26,7 +26,6 @@ async function read(path: string): Promise<MeasurementFileRead> {
   }
   try {
     // one chunk after the other
-    // eslint-disable-next-line @typescript-eslint/no-unused-vars
     for await (const _ of csvReader.read(path, target, {}));
   } catch (error) {
     if (!(error instanceof UnreadableFile)) throw error

@@ -138,7 +138,9 @@ export const finderView = z.object({
   detector: z.string(),
   label: z.string(),
   from: z.enum(['bill', 'measured', 'connection']),
-  /** Of how many resources that it looks at all that it needs is measured, and which of the others cost most; null where it needs nothing. */
+  /**
+   * Of how many resources that it looks at all that it needs is measured, and which of the others cost most; null where it needs nothing.
+   */
   coverage: z.object({ measured: z.number(), unmeasured: z.number(), dearest: z.array(z.string()) }).nullable(),
   /** What is missing and how it is given; null where it can look. */
   lacks: z.string().nullable(),
@@ -247,6 +249,8 @@ export const actsPreview = z.object({
       resourceName: z.string(),
       does: z.string().nullable(),
       undo: z.string().nullable(),
+      /** Whether nothing brings it back. */
+      isFinal: z.boolean(),
       monthlySaving: amountText,
       currency: z.string(),
       why: z.string().nullable(),

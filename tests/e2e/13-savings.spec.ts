@@ -1,5 +1,5 @@
 // What can be saved, by the bill alone: read, decided on, handed to owners, answered by link.
-import { larkfieldInventory } from '../../demo/inventory'
+import { brackwaterInventory, larkfieldInventory } from '../../demo/inventory'
 import { growingSnapshots, rehearsalZones, stoppedDatabase } from '../../demo/planted'
 import { accessible, expect, serverLog, settled, test } from '../support/browser'
 
@@ -159,4 +159,50 @@ test('the ten largest become lists for their owners, mailed; one is refused with
   await runa.getByRole('button', { name: 'Take back' }).click()
   await expect(runa).toContainText('taken back')
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
+})
+
+test('disks of an old class change it in one batch; one is locked and one fails, which is told, and the others are done', async ({
+  page,
+  site,
+}) => {
+  const old = brackwaterInventory().filter(({ use }) => use.kind === 'disk' && use.variant === 'plain, old')
+  const behave = (data: object) => page.request.post(`${site.cloud}/v1/behaviour`, { data })
+  await page.goto('/savings?kind=better-class&by=each&order=saving')
+  const rows = page.getByTestId('opportunities').locator('tbody tr')
+  await settled(page)
+  const names = await rows.getByRole('button').allTextContents()
+  const named = (at: number) => old.find(({ name }) => names[at]!.trim().startsWith(`${name} would`))!
+  const [locked, failing] = [named(0), named(1)]
+  // five are taken in a row, then it asks to wait
+  await behave({ locked: [locked.id], failing: { [failing.id]: 1 }, inARow: 5 })
+
+  await page.getByRole('checkbox', { name: 'all that are shown' }).check()
+  await page.getByRole('button', { name: 'Act on them…' }).click()
+  const review = page.getByRole('group', { name: 'act on them' })
+  await expect(review).toContainText(`${names.length} can be done from here and save`)
+  await expect(review.getByRole('listitem').filter({ hasText: locked.name })).toContainText('change its class from «plain, old» to «plain»')
+  await expect(review).toContainText('It can be changed back to «plain, old».')
+  await accessible(page)
+  await review.getByRole('button', { name: `Approve all ${names.length} and begin` }).click()
+
+  const became = page.getByRole('status', { name: 'what became of it' })
+  await expect(became).toContainText(`Ended: ${names.length - 2} done, 2 not done.`, { timeout: 60_000 })
+  await expect(became.getByRole('listitem').filter({ hasText: locked.name })).toContainText(
+    'platform has locked it against changes since 2026-11-24: it is looked into first',
+  )
+  await expect(became.getByRole('listitem').filter({ hasText: failing.name })).toContainText('is being moved, try later')
+  await expect(rows).toHaveCount(2)
+  const there = async (id: string) =>
+    ((await (await page.request.get(`${site.cloud}/v1/resources/${encodeURIComponent(id)}`)).json()) as { settings: { class: string } })
+      .settings.class
+  expect([await there(locked.id), await there(failing.id), await there(named(2).id)]).toEqual(['plain, old', 'plain, old', 'plain'])
+
+  // what failed is tried once more, alone
+  await behave({ locked: [], inARow: 0 })
+  await became.getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('checkbox', { name: 'all that are shown' }).check()
+  await page.getByRole('button', { name: 'Act on them…' }).click()
+  await review.getByRole('button', { name: 'Approve all 2 and begin' }).click()
+  await expect(became).toContainText('Ended: 2 done, 0 not done.')
+  expect([await there(locked.id), await there(failing.id)]).toEqual(['plain', 'plain'])
 })

@@ -1,5 +1,5 @@
-// Several savings that are acted on together: disks that change their class one after the other, some of which fail; asked too much, locked,
-// changed meanwhile, stopped, and killed in the middle. Nothing is done twice, nothing is forgotten, and the bill follows.
+// Several savings that are acted on together: disks that change their class one after the other, some of which fail; asked too much,
+// locked, changed meanwhile, stopped, and killed in the middle. Nothing is done twice, nothing is forgotten, and the bill follows.
 import type { Server } from 'node:http'
 import { mkdtempSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'

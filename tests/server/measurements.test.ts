@@ -4,12 +4,11 @@ import { beforeAll, expect, it } from 'vitest'
 import { addDays, daysBetween } from '../../core/time/day'
 import { measurementsState, measurementsTaken, type MeasurementsTaken } from '../../shared/contracts/measurements'
 import { savingsState } from '../../shared/contracts/savings'
-import { openKept, startServer } from '../support/server'
 import { charge, focusCsv } from '../support/charges'
 import { cardOf, priceLine } from '../support/daily-charges'
 import { deliver } from '../support/imports'
 import { ownServer } from '../support/own-server'
-import { post } from '../support/server'
+import { openKept, post, startServer } from '../support/server'
 import { figuresOf } from '../../server/stores/measured'
 
 const server = ownServer()

@@ -19,8 +19,8 @@ async function begin() {
   preview.value = null
   await savings.actOn(ids)
 }
-/** What nothing can undo is said once. */
-const undoWords = computed(() => [...new Set(able.value.flatMap(({ undo }) => undo ?? []))])
+/** How they are undone, each said once, and whether nothing brings them back. */
+const undoWords = computed(() => [...new Map(able.value.map(({ undo, isFinal }) => [undo, isFinal]))])
 </script>
 
 <template>
@@ -40,13 +40,13 @@ const undoWords = computed(() => [...new Set(able.value.flatMap(({ undo }) => un
         <b>{{ money(preview.total, preview.currency ?? 'EUR') }} {{ preview.currency }}</b> a month together. Each is looked at once more
         just before.
       </p>
-      <ul class="deeds">
+      <ul class="deeds" tabindex="0" aria-label="what would be done">
         <li v-for="item in able" :key="item.id">
           <b>{{ item.resourceName }}</b>: {{ item.does }} · {{ money(item.monthlySaving, item.currency) }} {{ item.currency }}
         </li>
         <li v-for="item in others" :key="item.id" class="minor">{{ item.resourceName }} is left out: {{ item.why }}</li>
       </ul>
-      <p v-for="words in undoWords" :key="words" class="warn">{{ words }}</p>
+      <p v-for="[words, isFinal] in undoWords" :key="words ?? ''" :class="isFinal ? 'warn' : 'minor'">{{ words }}</p>
       <div class="acts">
         <button class="button main" :disabled="!able.length" @click="begin">
           Approve {{ able.length === 1 ? 'it' : `all ${count(able.length)}` }} and begin
@@ -63,7 +63,7 @@ const undoWords = computed(() => [...new Set(able.value.flatMap(({ undo }) => un
         <button v-if="savings.batch.isUnderWay" class="link" @click="savings.stopActs()">Stop</button>
         <button v-else class="link" @click="savings.forgetBatch()">Close</button>
       </p>
-      <ul v-if="savings.batch.failed.length" class="deeds">
+      <ul v-if="savings.batch.failed.length" class="deeds" tabindex="0" aria-label="what was not done">
         <li v-for="one in savings.batch.failed" :key="one.id">
           <b>{{ one.resourceName }}</b>: {{ one.action!.steps.at(-1)!.outcome }}
         </li>

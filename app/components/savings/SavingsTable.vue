@@ -32,7 +32,19 @@ const nameOf = (id: string) => savings.state?.opportunities.find(one => one.id =
     <table class="ledger" data-testid="opportunities">
       <thead>
         <tr>
-          <th class="tick"><span class="sr-only">chosen</span></th>
+          <th class="tick">
+            <input
+              type="checkbox"
+              aria-label="all that are shown"
+              :checked="isTicked(savings.listed)"
+              @change="
+                savings.tick(
+                  savings.listed.map(({ id }) => id),
+                  ($event.target as HTMLInputElement).checked,
+                )
+              "
+            />
+          </th>
           <th>what</th>
           <th>where</th>
           <th>owner</th>

@@ -3,7 +3,7 @@ import { highest, measuredHours, total, type Hourly } from '../../measured/hourl
 import type { MetricName } from '../../measured/metrics'
 import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS } from '../../time/day'
-import { evaluate, input, multiply, type Working } from '../../working/working'
+import { evaluate, input, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
 import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyUnits, type BillFinding, type Change } from '../bill/finding'

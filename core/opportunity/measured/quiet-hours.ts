@@ -8,8 +8,8 @@ const FEWEST_WEEKS = 2
 const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 
 /**
- * The stretches of a week in which nothing above a limit was measured in any week, each so many hours long at least; one goes on from Sunday
- * into Monday.
+ * The stretches of a week in which nothing above a limit was measured in any week, each so many hours long at least; one goes on from
+ * Sunday into Monday.
  */
 export function quietStretches(week: readonly WeekHour[], below: number, least: number): QuietStretch[] {
   const isQuiet = week.map(({ most, weeks }) => weeks >= FEWEST_WEEKS && most < below)

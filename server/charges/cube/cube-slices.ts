@@ -101,8 +101,9 @@ export const sliced = {
   },
 
   /**
-   * What can be saved by the bill and by what is measured of what it has, of what whoever asks may see of it: others' charges are not even compared with. It goes by the
-   * newest cards, but for those that are named. What is found for one set of thresholds is remembered until anything changes.
+   * What can be saved by the bill and by what is measured of what it has, of what whoever asks may see of it: others' charges are not
+   * even compared with. It goes by the newest cards, but for those that are named. What is found for one set of thresholds is remembered
+   * until anything changes.
    */
   *savings({ cube, remembered, ...known }: Known, { thresholds, cards: present }: SavingsAsked): Slices<LookedThrough> {
     const cards = new Map([...known.cards, ...present.map(card => [card.provider, card] as const)])

@@ -35,8 +35,8 @@ export const measuredBlock = pgTable(
 )
 
 /**
- * The days of a month of the same in few figures of each resource, kept longer than the hours: in parts that resources are spread over, each
- * in the bytes of `server/observed/figures-block.ts`.
+ * The days of a month of the same in few figures of each resource, kept longer than the hours: in parts that resources are spread over,
+ * each in the bytes of `server/observed/figures-block.ts`.
  */
 export const measuredFigures = pgTable(
   'measured_figures',

@@ -13,8 +13,8 @@ const LONGEST_WAIT_SECONDS = 60
 
 /**
  * Acts on approved opportunities, one after the other: each try looks anew whether it still holds, and one that fails does not keep the
- * others back. Where it is stopped, what was not begun is taken back; where a process ends over it, what was under way is found out, and the
- * rest waits for a person.
+ * others back. Where it is stopped, what was not begun is taken back; where a process ends over it, what was under way is found out, and
+ * the rest waits for a person.
  */
 export const actBatch: JobKind<{ ids: string[]; who: string }> = {
   kind: 'act-batch',

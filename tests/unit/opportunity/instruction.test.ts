@@ -1,0 +1,25 @@
+import { expect, it } from 'vitest'
+import { instructionUndo, instructionWords, settingOf, type Instruction } from '../../../core/opportunity/instruction'
+
+const disk = (more = {}): Instruction => ({ type: 'disk', deed: 'change class', from: 'swift', to: 'steady', ...more })
+
+it('is said in words, with what is bought', () => {
+  expect(instructionWords({ type: 'disk', deed: 'delete' })).toBe('delete it')
+  expect(instructionWords({ type: 'server', deed: 'change size', from: 'big', to: 'mid' })).toBe('change its size from «big» to «mid»')
+  expect(instructionWords(disk())).toBe('change its class from «swift» to «steady»')
+  expect(instructionWords(disk({ iops: '1800' }))).toBe('change its class from «swift» to «steady», with 1800 operations a second bought')
+  expect(instructionWords(disk({ iops: '0', mbps: '85' }))).toBe(
+    'change its class from «swift» to «steady», with 0 operations and 85 MB a second bought',
+  )
+})
+
+it('says what it was, and whether it can be undone', () => {
+  expect(settingOf({ type: 'disk', deed: 'delete' })).toBeNull()
+  expect(settingOf(disk())).toEqual({ setting: 'class', from: 'swift', to: 'steady' })
+  expect(settingOf({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toEqual({ setting: 'size', from: 'a', to: 'b' })
+  expect(instructionUndo({ type: 'load balancer', deed: 'delete' })).toBe('A deleted load balancer cannot be brought back.')
+  expect(instructionUndo(disk())).toBe('It can be changed back to «swift».')
+  expect(instructionUndo({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toBe(
+    'It can be changed back to «a»; each time it starts anew.',
+  )
+})
