@@ -16,14 +16,16 @@ export const measuredOfKind: Partial<Record<Use['kind'], readonly MetricName[]>>
 /** More happens by day than by night. */
 const byDay = (hour: number) => 0.4 + 0.6 * Math.max(0, Math.sin(((hour - 5) / 24) * 2 * Math.PI + 0.35))
 
-/** How busy a resource is in an hour: 1 at its busiest. */
-function busy(resource: CloudResource, day: Day, hour: number): number {
-  if (resource.environment === 'rehearsal') {
-    const isWeekend = weekday(day) % 6 === 0
-    return isWeekend || hour < rehearsalHours.from || hour >= rehearsalHours.to ? 0 : 0.8
+const hoursOfDay = Array.from({ length: 24 }, (_, hour) => byDay(hour))
+
+/** How busy a resource is in the hours of a day: 1 at its busiest. */
+function busyOn({ environment, seasonal }: CloudResource, day: Day): number[] {
+  if (environment !== 'rehearsal') {
+    const season = seasonal ? Math.min(1, traffic(day) / 1.6) : 0.9
+    return hoursOfDay.map(level => level * season)
   }
-  const season = resource.seasonal ? Math.min(1, traffic(day) / 1.6) : 0.9
-  return byDay(hour) * season
+  const isWeekend = weekday(day) % 6 === 0
+  return hoursOfDay.map((_, hour) => (isWeekend || hour < rehearsalHours.from || hour >= rehearsalHours.to ? 0 : 0.8))
 }
 
 /** What was measured of a resource on a day (UTC), hour by hour; null where it has no such metric, or stood still. */
@@ -35,10 +37,10 @@ export function measuredOn(resource: CloudResource, metric: MetricName, day: Day
   const isTooSwift = name.startsWith(tooSwift.namesBegin)
   const own = drawn(metric, id)
   const ofDay = drawn(metric, id, day)
-  return Array.from({ length: 24 }, (_, hour) => {
+  return busyOn(resource, day).map((busy, hour) => {
     // a little up or down, another way each hour
     const noise = 1 + 0.06 * Math.sin(ofDay * 1000 + hour * 7)
-    const level = busy(resource, day, hour) * noise
+    const level = busy * noise
     switch (metric) {
       case 'cpu':
         return rounded(0.7 + (planted ? planted.cpu / 1.1 : 48 + 30 * own) * level)

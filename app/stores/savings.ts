@@ -123,7 +123,8 @@ export const useSavings = defineStore('savings', () => {
     const rows = batchIds.value.flatMap(id => state.value?.opportunities.find(one => one.id === id) ?? [])
     const done = rows.filter(({ action }) => action?.state === 'done')
     const failed = rows.filter(({ action }) => action && ['failed', 'lapsed', 'not known'].includes(action.state))
-    return { done, failed, open: rows.length - done.length - failed.length, isUnderWay: isBatchUnderWay.value }
+    const waiting = rows.filter(({ action }) => action?.state === 'waiting').length
+    return { done, failed, waiting, open: rows.length - done.length - failed.length, isUnderWay: isBatchUnderWay.value }
   })
   async function previewActs(ids: string[]): Promise<ActsPreview | null> {
     let made: ActsPreview | null = null
@@ -142,13 +143,18 @@ export const useSavings = defineStore('savings', () => {
     ticked.value = []
     isBatchUnderWay.value = true
     await attempt(async () => {
-      while (batch.value?.open) {
+      while (batch.value && batch.value.open > batch.value.waiting) {
         await new Promise(resolve => setTimeout(resolve, 500))
         state.value = await client.get('savings', savingsState)
       }
     })
     isBatchUnderWay.value = false
   }
+  /** Sets above which monthly saving together a second person has to approve. */
+  const setApprovalLimit = (above: string | null) =>
+    attempt(async () => {
+      state.value = await client.send('PUT', 'savings/acts/limit', { above }, savingsState)
+    })
   const stopActs = () =>
     attempt(async () => {
       state.value = await client.send('POST', 'savings/acts/stop', {}, savingsState)
@@ -200,7 +206,7 @@ export const useSavings = defineStore('savings', () => {
   return {
     ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
     ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, promised, seen },
-    ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch },
+    ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch, setApprovalLimit },
     ...{ load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
   }
 })

@@ -53,9 +53,9 @@ export function httpCaller(who: string, address: string, secret: string | null) 
     method: string,
     path: string,
     headers?: Record<string, string>,
-    body?: object,
+    more: { timeOutMs?: number; body?: object } = {},
   ): Promise<z.infer<S>> {
-    const read = contract.safeParse(readJson(await call(method, path, headers, { ...(body && { body }) })))
+    const read = contract.safeParse(readJson(await call(method, path, headers, more)))
     if (!read.success) throw new ConnectorFailed(`${who} answered something that cannot be read`, false)
     return read.data
   }

@@ -3,11 +3,12 @@ import { connectors, connectorThatCan, withConnector } from '../connectors/conne
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
 import { actBatch } from '../jobs/kinds/act-batch'
-import { actJob, approveAction } from '../use-cases/act'
+import { actJob } from '../use-cases/act'
 import type { ActsAsked, SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
 import type { AnswerToList, ListsToMake, SavingsFileAsked } from '../../shared/contracts/savings-lists'
-import { saveThresholds } from '../stores/decisions'
+import { saveThresholds, setSecondPersonAbove } from '../stores/decisions'
 import { jobsOf, putJob } from '../stores/jobs'
+import { findOpportunity } from '../stores/savings'
 import { revokeList } from '../stores/savings-lists'
 import { approveActs, previewActs } from '../use-cases/acts'
 import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
@@ -102,19 +103,25 @@ export class Savings {
 
   /** Approves several, and begins to carry them out. */
   async act({ ids }: ActsAsked) {
-    await approveActs(this.work, ids, this.work.asker.id)
+    const approved = await approveActs(this.work, ids, this.work.asker.id)
+    if (!approved.length) return this.state()
     // a batch is a job of its own: what others have approved goes on beside it
     const name = `${ACTS} ${randomUUID()}`
     const { db } = this.work.database
     await putJob(db, {
       kind: actBatch.kind,
       name,
-      argument: { ids, who: this.work.asker.id },
+      argument: { ids: approved, who: this.work.asker.id },
       every: null,
       due: new Date().toISOString(),
       tell: this.work.asker.id,
     })
     this.work.jobs.wake()
+    return this.state()
+  }
+
+  async setApprovalLimit(above: string | null) {
+    await setSecondPersonAbove(this.work.database.db, above, this.work.asker.id)
     return this.state()
   }
 
@@ -126,8 +133,9 @@ export class Savings {
 
   /** Approves and carries out one opportunity. Sending it again acts no second time. */
   async approve(id: string) {
-    const found = await actedOnFor(this.work, id)
-    await approveAction(this.work.database.db, found, this.work.asker.id)
+    await actedOnFor(this.work, id)
+    const isDone = (await findOpportunity(this.work.database.db, id))?.action?.state === 'done'
+    if (!isDone && !(await approveActs(this.work, [id], this.work.asker.id)).length) return this.state()
     await this.work.jobs.runOnce(act, actJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()
   }

@@ -10,6 +10,7 @@ import { linesStream } from './lines/lines-stream'
 import type { SpendTableTask } from './tables/spend-table'
 import type { TableTask } from './tables/table-task'
 import type { ExportTask } from './estimate/writer'
+import type { SavingsDocument } from './savings/savings-document'
 import type { StatementsTask } from './statements/statements-task'
 
 type Reply = { bytes: Uint8Array } | { error: string }
@@ -34,6 +35,11 @@ export class Exporter {
   /** The statements of a month. */
   writeStatements(statements: StatementsTask): Promise<Uint8Array> {
     return this.#run('exports', { statements })
+  }
+
+  /** What can be saved, as PDF. */
+  writeSavings(savings: SavingsDocument): Promise<Uint8Array> {
+    return this.#run('exports', { savings })
   }
 
   /** Charge lines, made while they are taken. */

@@ -65,6 +65,11 @@ export const savings = {
     body: id,
     reply: contracts.actionPreview,
   }),
+  setApprovalLimit: operation('savings', 'put', '/savings/acts/limit', 'Above which monthly saving a second person has to approve.', {
+    reach: 'company',
+    body: contracts.approvalLimit,
+    reply: contracts.savingsState,
+  }),
   previewActs: operation('savings', 'post', '/savings/acts/preview', 'What acting on several would do, and what nothing here can do.', {
     reach: 'company',
     body: contracts.actsAsked,

@@ -1,9 +1,10 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
+import { Decimal, decimalText } from '../../core/money/decimal'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { SetThreshold } from '../../core/opportunity/thresholds'
 import type { OpportunityNote, SavingsDecision } from '../../shared/contracts/savings'
 import type { Db } from '../db/database'
-import { savingsDecision, savingsThreshold } from '../db/schema'
+import { savingsDecision, savingsSetting, savingsThreshold } from '../db/schema'
 
 export type StoredDecision = typeof savingsDecision.$inferSelect
 
@@ -57,6 +58,18 @@ export async function listThresholds(db: Pick<Db, 'select'>): Promise<SetThresho
     .from(savingsThreshold)
     .orderBy(savingsThreshold.detector, savingsThreshold.key, savingsThreshold.subAccount)
   return rows.map(({ detector, key, subAccount, value }) => ({ detector, key, subAccount, value: Number(value) }))
+}
+
+/** Above which monthly saving together a second person has to approve; null where nobody has to. */
+export async function secondPersonAbove(db: Pick<Db, 'select'>): Promise<string | null> {
+  const [row] = await db.select().from(savingsSetting).where(eq(savingsSetting.key, 'second person above'))
+  return row ? decimalText(new Decimal(row.value)) : null
+}
+
+export async function setSecondPersonAbove(db: Db, value: string | null, who: string): Promise<void> {
+  const key = 'second person above' as const
+  if (value === null) await db.delete(savingsSetting).where(eq(savingsSetting.key, key))
+  else await db.insert(savingsSetting).values({ key, value, who }).onConflictDoUpdate({ target: savingsSetting.key, set: { value, who } })
 }
 
 /** Sets thresholds in place of all that were set. */

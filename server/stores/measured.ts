@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises'
 import { and, eq, gte, inArray, lt, lte, max, sql } from 'drizzle-orm'
 import type { DayStats } from '../../core/measured/day-stats'
 import { HOURLY_DAYS, MeasuredTableBuilder, nothingMeasured, type MeasuredTable } from '../../core/measured/measured-table'
@@ -64,7 +65,10 @@ async function keepFigures(
   const isOf = and(eq(connection, of.connection), eq(type, of.type), eq(metric, of.metric), eq(measuredFigures.month, month))
   const rows = await db.select().from(measuredFigures).where(isOf)
   const parts = new Map(rows.map(row => [row.part, unpackValues(row, FIGURES_WIDTH) ?? new Map<string, Float32Array>()]))
-  for (const [day, measured] of days) enterDay(parts, day, measured)
+  for (const [day, measured] of days) {
+    enterDay(parts, day, measured)
+    await turn() // a day of many resources takes a moment
+  }
   if (!parts.size) return
   await db
     .insert(measuredFigures)
@@ -83,15 +87,21 @@ export const BY_FILE = ''
  * that files tell is forgotten. All or nothing.
  */
 export async function addMeasured(db: Db, read: readonly ReadDay[]): Promise<void> {
+  const byMetric = new Map<MetricName, ReadDay[]>()
+  for (const one of read) byMetric.set(one.metric, [...(byMetric.get(one.metric) ?? []), one])
   await db.transaction(async tx => {
-    for (const { metric, day, hours } of read) {
+    for (const [metric, days] of byMetric) {
       const of = { connection: BY_FILE, type: '', metric }
-      const whole = new Map((await measuredDays(tx as Db, of, day, day)).get(day))
-      for (const [id, own] of hours) {
-        const before = whole.get(id)
-        whole.set(id, before ? own.map((value, hour) => (Number.isNaN(value) ? before[hour]! : value)) : own)
+      const whole = new Map<Day, MeasuredDay>()
+      for (const { day, hours } of days) {
+        const own = new Map((await measuredDays(tx as Db, of, day, day)).get(day))
+        for (const [id, told] of hours) {
+          const before = own.get(id)
+          own.set(id, before ? told.map((value, hour) => (Number.isNaN(value) ? before[hour]! : value)) : told)
+        }
+        whole.set(day, own)
       }
-      await keepMeasured(tx as Db, of, new Map([[day, whole]]))
+      await keepMeasured(tx as Db, of, whole)
     }
     const isFiled = eq(measuredBlock.connection, BY_FILE)
     const [row] = await tx

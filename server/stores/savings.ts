@@ -80,9 +80,15 @@ export type ToApprove = Pick<StoredOpportunity, 'id' | 'body' | 'detector' | 'co
 
 /**
  * Records the approval, once: a second one gets the first, unless that has lapsed. The key made here goes with every try, until a try is
- * known to have been refused.
+ * known to have been refused. @param needsSecond whether it waits for another person than the first.
  */
-export async function approve(db: Db, { id, body, detector, connection }: ToApprove, who: string): Promise<StoredAction> {
+export async function approve(
+  db: Db,
+  { id, body, detector, connection }: ToApprove,
+  who: string,
+  { needsSecond = false } = {},
+): Promise<StoredAction> {
+  const first = needsSecond ? ('waiting' as const) : ('approved' as const)
   return db.transaction(async tx => {
     // what the bill shows is kept from here on, as it was approved
     await tx
@@ -100,7 +106,7 @@ export async function approve(db: Db, { id, body, detector, connection }: ToAppr
       .values({
         opportunityId: id,
         requestKey: randomUUID(),
-        state: 'approved',
+        state: first,
         approvedBy: who,
         promisedMonthly: body.monthlySaving,
         currency: body.currency,
@@ -109,13 +115,19 @@ export async function approve(db: Db, { id, body, detector, connection }: ToAppr
       .onConflictDoNothing()
     const [known] = await tx.select().from(action).where(eq(action.opportunityId, id)).for('update')
     if (known!.state === 'lapsed') {
-      const anew = { requestKey: randomUUID(), state: 'approved' as const, approvedBy: who, approvedAt: step.at, tries: 0 }
+      const anew = { requestKey: randomUUID(), state: first, approvedBy: who, approvedAt: step.at, tries: 0 }
       const promised = { promisedMonthly: body.monthlySaving, currency: body.currency }
       await tx
         .update(action)
         .set({ ...anew, ...promised, steps: [...known!.steps, step] })
         .where(eq(action.id, known!.id))
     }
+    // a second person, or whoever is enough now
+    if (known!.state === 'waiting' && (!needsSecond || known!.approvedBy !== who))
+      await tx
+        .update(action)
+        .set({ state: 'approved', steps: [...known!.steps, step] })
+        .where(eq(action.id, known!.id))
     await tx
       .update(opportunity)
       .set({ state: 'under way' })
@@ -127,6 +139,7 @@ export async function approve(db: Db, { id, body, detector, connection }: ToAppr
 
 /** Where an action leaves its opportunity. One whose approval has lapsed is none, until a look finds it again. */
 const opportunityAfter: Record<ActionState, FoundState> = {
+  waiting: 'under way',
   approved: 'under way',
   sent: 'under way',
   'not known': 'under way',
@@ -167,7 +180,7 @@ export async function takeBack(db: Db, ids: readonly string[], who: string): Pro
   const begun = await db
     .select()
     .from(action)
-    .where(and(inArray(action.opportunityId, [...ids]), eq(action.state, 'approved')))
+    .where(and(inArray(action.opportunityId, [...ids]), inArray(action.state, ['waiting', 'approved'])))
   for (const one of begun)
     await noteStep(db, one, 'lapsed', { at: new Date().toISOString(), who, what: 'stop', outcome: 'not begun, and not to be' })
   return begun.length

@@ -1,9 +1,11 @@
 import { metrics } from '../../core/measured/metrics'
+import { quantile } from '../../core/measured/quantile'
 import { Decimal } from '../../core/money/decimal'
 import { actingOn } from '../../core/opportunity/acting'
 import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
 import { instructionWords, settingOf } from '../../core/opportunity/instruction'
+import { sizeMetrics } from '../../core/opportunity/measured/too-large'
 import type { Opportunity, Resource } from '../../core/opportunity/opportunity'
 import { addDays, type Day } from '../../core/time/day'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
@@ -24,10 +26,16 @@ type About = (what: string) => Promise<void>
 /** The job that acts on an opportunity: there is one at a time, whatever process does it. */
 export const actJob = (opportunity: string) => `act ${opportunity}`
 
+/** One person is not enough for so much. */
+export const waitsForSecond = conflict(
+  'It waits for a second person',
+  'It saves more than one person may approve alone: somebody else looks at it and approves it too.',
+)
+
 /** Records that somebody approves what was found; nothing is done yet. @throws Problem where there is nothing to do it through. */
-export async function approveAction(db: Db, found: Opportunity, who: string): Promise<void> {
+export async function approveAction(db: Db, found: Opportunity, who: string, needsSecond = false): Promise<StoredAction> {
   const { name: connection } = await connectorFor(db, found)
-  await approve(db, { id: found.id, body: found, detector: found.detector, connection }, who)
+  return approve(db, { id: found.id, body: found, detector: found.detector, connection }, who, { needsSecond })
 }
 
 /**
@@ -39,6 +47,7 @@ export async function carryOut(from: FactsFrom, id: string, who: string, about: 
   const { opportunity, action: approved } = await known(from.db, id)
   if (!approved || approved.state === 'lapsed') throw conflict('It is not approved', 'Look at what would be done, and approve it.')
   if (approved.state === 'done') return
+  if (approved.state === 'waiting') throw waitsForSecond
   const act: Act = { from, connector: await connectorFor(from.db, opportunity.body), opportunity, approved, who }
   if (wasSent(approved) && (await settle(act))) return
   await attempt(act, about)
@@ -212,7 +221,11 @@ async function measuredSince(connector: Connector, { evidence }: Opportunity, re
     const lately = await capabilityOf(connector, 'measurements').readings(resource, metric, addDays(today, -1), addDays(today, 1))
     const values = lately.map(({ value }) => value)
     const { what, unit } = metrics[metric]
-    const seen = isHighest ? Math.max(0, ...values) : values.reduce((sum, value) => sum + value, 0)
+    const seen = sizeMetrics.includes(metric)
+      ? (quantile(Float32Array.from(values), 95) ?? 0) // a size may be too small for some minutes
+      : isHighest
+        ? Math.max(0, ...values)
+        : values.reduce((sum, value) => sum + value, 0)
     if (seen >= threshold.value)
       return `${seen} ${unit} ${what} since yesterday, ${threshold.label.replace(/^the line is /, '')} is ${threshold.value}`
   }

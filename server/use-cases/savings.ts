@@ -7,7 +7,7 @@ import type { ActionPreview, OpportunityView, SavingsDecision, SavingsState } fr
 import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import { Problem, conflict } from '../problems/problem'
-import { decide } from '../stores/decisions'
+import { decide, secondPersonAbove } from '../stores/decisions'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { keepFound } from '../stores/savings'
@@ -58,7 +58,7 @@ export async function lookForSavings(from: FactsFrom & Pick<Work, 'refreshMeasur
 export async function savingsState(work: SavingsWork): Promise<SavingsState> {
   const { database, seen, people } = work
   const found = await foundSavings(work)
-  const [saved, whole, ways, ledger, all, { revision }] = await Promise.all([
+  const [saved, whole, ways, ledger, all, { revision }, above] = await Promise.all([
     currentPlan(database.db),
     wholeOf(
       work,
@@ -68,6 +68,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
     savingsLedger(work, found),
     connectors(database.db),
     seen.ask('facts', undefined),
+    secondPersonAbove(database.db),
   ])
   const isReached = (detector: Detector, { provider }: Opportunity) =>
     detector.from === 'connection' ||
@@ -114,7 +115,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
       const open = found.filter(one => one.body.detector === detector && isOpen(one)).length
       return open ? [says(open)] : []
     }),
-    ...{ opportunities, whole: total, finders: ways, ledger, revision },
+    ...{ opportunities, whole: total, finders: ways, ledger, revision, secondPersonAbove: above },
   }
 }
 
@@ -127,7 +128,7 @@ export async function decideSavings(work: SavingsWork, { ids, ...asked }: Saving
   const about = [...new Set(ids)].map(id => {
     const one = found.get(id)
     if (!one) throw unknownOpportunity(id)
-    const isActedOn = one.action && ['approved', 'sent', 'not known', 'done'].includes(one.action.state)
+    const isActedOn = one.action && ['waiting', 'approved', 'sent', 'not known', 'done'].includes(one.action.state)
     if (isActedOn && asked.state !== undefined)
       throw conflict(
         `${one.body.resourceName} was acted on from here`,

@@ -88,5 +88,5 @@ export const answerToList = z
 export type AnswerToList = z.infer<typeof answerToList>
 
 /** A file of opportunities. */
-export const savingsFileAsked = z.strictObject({ ids, format: z.enum(['csv', 'xlsx', 'json']) })
+export const savingsFileAsked = z.strictObject({ ids, format: z.enum(['csv', 'xlsx', 'json', 'pdf']) })
 export type SavingsFileAsked = z.infer<typeof savingsFileAsked>

@@ -6,10 +6,10 @@ import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
 
 /**
- * Where an action stands: approved; sent, with no answer yet; sent, and nobody knows what became of it; done; not done, with what it rests
+ * Where an action stands: approved by one and waiting for a second person; approved; sent, with no answer yet; sent, and nobody knows what became of it; done; not done, with what it rests
  * on as it was; or its approval has lapsed, since that does not hold any more.
  */
-export const actionState = z.enum(['approved', 'sent', 'not known', 'done', 'failed', 'lapsed'])
+export const actionState = z.enum(['waiting', 'approved', 'sent', 'not known', 'done', 'failed', 'lapsed'])
 export type ActionState = z.infer<typeof actionState>
 export const actionStep = z.object({ at: z.string(), who: z.string(), what: z.string(), outcome: z.string() })
 export type ActionStep = z.infer<typeof actionStep>
@@ -183,6 +183,8 @@ export const savingsState = z.object({
   whole: wholeSaving,
   finders: z.array(finderView),
   ledger: z.array(ledgerLine),
+  /** Above which monthly saving together, in the currency of the total, a second person has to approve; null where nobody has to. */
+  secondPersonAbove: amountText.nullable(),
   revision: z.number(),
 })
 export type SavingsState = z.infer<typeof savingsState>
@@ -237,6 +239,14 @@ export type ThresholdsPreview = z.infer<typeof thresholdsPreview>
 export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
 export type ActionPreview = z.infer<typeof actionPreview>
 
+/** Above which monthly saving together a second person has to approve; null for nobody. */
+export const approvalLimit = z.strictObject({
+  above: z
+    .string()
+    .regex(/^\d{1,12}(\.\d{1,4})?$/, 'write an amount from 0 on, such as 500')
+    .nullable(),
+})
+
 /** Opportunities that are acted on together, one after the other. */
 export const actsAsked = z.strictObject({ ids: z.array(z.string().min(1).max(600)).min(1, 'name at least one opportunity').max(1000) })
 export type ActsAsked = z.infer<typeof actsAsked>
@@ -258,6 +268,8 @@ export const actsPreview = z.object({
   ),
   total: amountText,
   currency: z.string().nullable(),
+  /** Whether a second person has to approve it. */
+  needsSecond: z.boolean(),
 })
 export type ActsPreview = z.infer<typeof actsPreview>
 

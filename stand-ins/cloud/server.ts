@@ -58,6 +58,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
 
   const isKind = (type: string | undefined): type is CloudResource['use']['kind'] =>
     type !== undefined && Object.hasOwn(measuredOfKind, type)
+  const isActed = (type: string | undefined): type is keyof typeof actionsOfKind => type !== undefined && Object.hasOwn(actionsOfKind, type)
   const metricsOf = (kind: CloudResource['use']['kind']): Reply => ({
     status: 200,
     body: { metrics: (measuredOfKind[kind] ?? []).map(metric => ({ metric, what: metrics[metric].what, unit: metrics[metric].unit })) },
@@ -77,8 +78,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
 
   /** What is listed of a type, measured of one, or done to it; of gateways alone more is known than how they are. */
   function ofInventory(method: string, [type, id, more]: string[], query: URLSearchParams, body: Record<string, unknown>): Reply {
-    if (method === 'GET' && id === 'actions')
-      return { status: 200, body: { actions: actionsOfKind[type as keyof typeof actionsOfKind] ?? [] } }
+    if (method === 'GET' && id === 'actions') return { status: 200, body: { actions: isActed(type) ? actionsOfKind[type] : [] } }
     if (method === 'PUT' || method === 'DELETE') {
       const resource = inventory.find(one => one.id === id && one.use.kind === type && runsOn(one, state.day))
       if (!resource) return notFound('such resource')

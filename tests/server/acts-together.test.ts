@@ -15,7 +15,7 @@ import { actsPreview, savingsState, type OpportunityView } from '../../shared/co
 import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
-import { post, remove, startServer, type Running } from '../support/server'
+import { post, put, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
 let cloud: Server
@@ -74,8 +74,8 @@ afterAll(async () => {
 
 const behave = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
 const old = async () => savingsState.parse(await server.json('savings')).opportunities.filter(({ detector }) => detector === 'better-class')
-const act = (ids: string[]) => server.call('savings/acts', post({ ids }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
-const isOpen = ({ action }: OpportunityView) => action !== null && ['approved', 'sent', 'not known'].includes(action.state)
+const act = (ids: string[], who = 'Ines%20Moldal') => server.call('savings/acts', post({ ids }, { cookie: `rain-barrel-person=${who}` }))
+const isOpen = ({ action }: OpportunityView) => action !== null && ['waiting', 'approved', 'sent', 'not known'].includes(action.state)
 /** Waits until nothing is under way any more. */
 const ended = async () => {
   await expect.poll(async () => (await old()).filter(isOpen).length, { timeout: 60_000, interval: 300 }).toBe(0)
@@ -101,6 +101,45 @@ it('says what would be done to each, what it saves, and does nothing', async () 
   expect(told).toEqual([])
 })
 
+it('waits for a second person where it saves more than one may approve alone', async () => {
+  const [first, second] = (await old()).slice(-2) as [OpportunityView, OpportunityView]
+  const ids = [first.id, second.id]
+  const limit = (above: string | null) => server.call('savings/acts/limit', put({ above }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+  const together = Number(first.monthlySaving) + Number(second.monthlySaving)
+  expect((await limit('-1')).status).toBe(422)
+  // as much as the limit is not above it
+  await limit(together.toFixed(4).replace(/0+$/, ''))
+  await limit((together - 0.01).toFixed(4))
+  const preview = async () => actsPreview.parse(await server.json('savings/acts/preview', post({ ids })))
+  expect((await preview()).needsSecond).toBe(true)
+  expect((await act(ids)).status).toBe(200)
+  const states = async () => (await old()).filter(({ id }) => ids.includes(id)).map(({ action, state }) => [action?.state, state])
+  expect(await states()).toEqual([
+    ['waiting', 'under way'],
+    ['waiting', 'under way'],
+  ])
+  const again = await act(ids)
+  expect([again.status, ((await again.json()) as { title: string }).title]).toEqual([409, 'It waits for a second person'])
+  // one of them alone saves less, and still waits for another person
+  expect((await act([first.id])).status).toBe(200)
+  expect((await states())[0]).toEqual(['waiting', 'under way'])
+  expect(told).toEqual([])
+  expect((await act(ids, 'Runa%20Torvik')).status).toBe(200)
+  await ended()
+  expect(await states()).toEqual([
+    ['done', 'done'],
+    ['done', 'done'],
+  ])
+  const { steps } = (await old()).find(({ id }) => id === first.id)!.action!
+  expect(steps.slice(0, 2).map(({ who, what }) => [who, what])).toEqual([
+    ['Ines Moldal', `approved: change class ${first.resourceName}`],
+    ['Runa Torvik', `approved: change class ${first.resourceName}`],
+  ])
+  await limit(null)
+  expect(savingsState.parse(await server.json('savings')).secondPersonAbove).toBeNull()
+  told.length = 0
+})
+
 it('changes them one after the other; what is locked, fails or was changed is told, and keeps nothing else back', async () => {
   const found = (await old()).slice(0, 8)
   const [locked, failing, moved] = found.map(({ resourceId }) => resourceId) as [string, string, string]
@@ -109,7 +148,7 @@ it('changes them one after the other; what is locked, fails or was changed is to
   expect((await act(found.map(({ id }) => id))).status).toBe(200)
   const after = await ended()
   const of = (resourceId: string) => after.find(one => one.resourceId === resourceId)!.action!
-  expect(after.filter(({ action }) => action?.state === 'done')).toHaveLength(5)
+  expect(after.filter(({ id, action }) => found.some(one => one.id === id) && action?.state === 'done')).toHaveLength(5)
   expect([of(locked).state, of(locked).steps.at(-1)!.outcome]).toEqual([
     'lapsed',
     `not sent: platform has locked it against changes since ${TODAY}: it is looked into first`,

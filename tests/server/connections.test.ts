@@ -135,7 +135,13 @@ it('tells what has happened there', async () => {
   expect(made.every(({ at }) => at >= '2026-11-22')).toBe(true)
   const [gateway] = await connector.can.inventory!.resources('gateway')
   expect(await connector.can.inventory!.resources('constructor')).toEqual([])
-  expect(await connector.can.measurements!.metrics('server')).toEqual([])
+  expect(await connector.can.measurements!.metrics('server')).toEqual([
+    { metric: 'cpu', what: 'processor used', unit: '%' },
+    { metric: 'memory', what: 'memory used', unit: '%' },
+  ])
+  expect(await connector.can.measurements!.metrics('constructor')).toEqual([])
+  expect(await connector.can.actions!.of('disk')).toEqual(['delete', 'change class'])
+  expect(await connector.can.actions!.of('constructor')).toEqual([])
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
   await connector.can.actions!.carryOut({ type: 'gateway', deed: 'delete' }, gateway!.id, 'a key')
   const since = async (day: string) => (await connector.can.events!.since(day)).filter(({ what }) => what !== 'created')

@@ -8,6 +8,7 @@ import { savingsState } from '../../shared/contracts/savings'
 import { cardOf, priceLine } from '../support/daily-charges'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
+import { pdfText } from '../support/pdf-text'
 import { post, remove, startServer, type Running } from '../support/server'
 import { addDays } from '../../core/time/day'
 
@@ -200,4 +201,20 @@ it('leaves as a file with what is not counted twice; names that are none are ref
   expect(lines).toHaveLength(3)
   expect((await server.call('savings/file', post({ ids: ['none'], format: 'csv' }))).status).toBe(404)
   expect((await server.call('savings/file', post({ ids: [], format: 'csv' }))).status).toBe(422)
+})
+
+it('leaves as PDF, a page for each owner with what is to be done', async () => {
+  const reply = await server.call('savings/file', post({ ids: [idOf('four'), idOf('three')], format: 'pdf' }))
+  expect([reply.status, reply.headers.get('content-type')]).toEqual([200, 'application/pdf'])
+  expect(reply.headers.get('content-disposition')).toContain('savings-2026-10-31.pdf')
+  const text = await pdfText(new Uint8Array(await reply.arrayBuffer()))
+  const { opportunities } = savingsState.parse(await server.json('savings'))
+  const [three, four] = ['three', 'four'].map(name => opportunities.find(({ resourceName }) => resourceName === name)!)
+  for (const { title, owner } of [three!, four!]) {
+    expect(text).toContain(title)
+    expect(text).toContain(owner === null ? 'What can be saved, of nobody' : `What can be saved, for ${owner}`)
+  }
+  expect(text).toContain('36.50 EUR a month, each amount once')
+  expect(text).toContain(three!.byHand!.steps[0]!)
+  expect(text).toContain('charges to 2026-10-31')
 })

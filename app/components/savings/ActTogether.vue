@@ -46,6 +46,10 @@ const undoWords = computed(() => [...new Map(able.value.map(({ undo, isFinal }) 
         </li>
         <li v-for="item in others" :key="item.id" class="minor">{{ item.resourceName }} is left out: {{ item.why }}</li>
       </ul>
+      <p v-if="preview.needsSecond" class="warn">
+        It saves more than {{ money(savings.state!.secondPersonAbove!, preview.currency ?? 'EUR') }} {{ preview.currency }} a month: a
+        second person has to approve it too.
+      </p>
       <p v-for="[words, isFinal] in undoWords" :key="words ?? ''" :class="isFinal ? 'warn' : 'minor'">{{ words }}</p>
       <div class="acts">
         <button class="button main" :disabled="!able.length" @click="begin">
@@ -56,8 +60,9 @@ const undoWords = computed(() => [...new Map(able.value.map(({ undo, isFinal }) 
     </div>
     <div v-if="savings.batch" class="inset" role="status" aria-label="what became of it">
       <p>
-        {{ savings.batch.isUnderWay ? 'Under way' : 'Ended' }}: <b>{{ count(savings.batch.done.length) }} done</b>,
-        {{ count(savings.batch.failed.length) }} not done<template v-if="savings.batch.open"
+        {{ savings.batch.waiting ? 'Waits for a second person' : savings.batch.isUnderWay ? 'Under way' : 'Ended' }}:
+        <b>{{ count(savings.batch.done.length) }} done</b>, {{ count(savings.batch.failed.length) }} not done<template
+          v-if="savings.batch.open && !savings.batch.waiting"
           >, {{ count(savings.batch.open) }} to go</template
         >.
         <button v-if="savings.batch.isUnderWay" class="link" @click="savings.stopActs()">Stop</button>

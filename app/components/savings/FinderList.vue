@@ -36,6 +36,10 @@ function change(detector: string, threshold: FinderView['thresholds'][number], e
 async function show() {
   effect.value = await savings.tryThresholds({ thresholds: all.value })
 }
+function limit(event: Event) {
+  const { value } = event.target as HTMLInputElement
+  void savings.setApprovalLimit(value === '' ? null : value)
+}
 async function save() {
   if (!(await savings.setThresholds({ thresholds: all.value }))) return
   edited.value = null
@@ -117,6 +121,19 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
           </tr>
         </tbody>
       </table>
+      <label v-if="session.seesAll" class="minor scope">
+        a second person approves what saves more than
+        <input
+          class="field number"
+          type="number"
+          min="0"
+          step="any"
+          placeholder="nobody"
+          :value="savings.state?.secondPersonAbove ?? ''"
+          @change="limit($event)"
+        />
+        {{ savings.currency }} a month together
+      </label>
       <div v-if="edited" class="review" role="group" aria-label="other thresholds">
         <template v-if="effect">
           <p>

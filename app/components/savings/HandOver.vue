@@ -24,7 +24,7 @@ async function handOver() {
   const lists = made.lists.map(({ person, items }) => `${person}, ${items.length}`).join('; ')
   said.value = `${made.lists.length === 1 ? 'One list' : `${made.lists.length} lists`} made: ${lists}.`
 }
-const download = (format: 'csv' | 'xlsx') =>
+const download = (format: 'csv' | 'xlsx' | 'pdf') =>
   attempt(async () => {
     const { blob, name } = await client.file('savings/file', { ids: ids.value, format })
     saveFile(blob, name ?? `savings.${format}`)
@@ -37,6 +37,7 @@ const download = (format: 'csv' | 'xlsx') =>
       <button class="button" :aria-expanded="isAsking" @click="isAsking = !isAsking">Hand over…</button>
       <button class="link" @click="download('csv')">CSV</button>
       <button class="link" @click="download('xlsx')">XLSX</button>
+      <button class="link" @click="download('pdf')">PDF</button>
     </div>
     <form v-if="isAsking" class="inset" @submit.prevent="handOver">
       <p v-if="owners.length">

@@ -13,6 +13,11 @@ const trouble = computed(() => {
   if (action?.state === 'failed') return { head: 'Not done.', todo: 'Everything is as it was; try again when you like.' }
   if (action?.state === 'lapsed')
     return { head: 'The approval has lapsed.', todo: `It was left alone; approve it anew if it still is to be ${deeds[canDo.deed].past}.` }
+  if (action?.state === 'waiting')
+    return {
+      head: 'It waits for a second person.',
+      todo: `${action.approvedBy} has approved it: somebody else looks at it and approves it too.`,
+    }
   if (action?.state === 'approved' && !savings.acting)
     return { head: 'Approved, and not begun.', todo: 'Nothing was sent: approve it once more to go on.' }
   if (action?.state === 'not known' || (action?.state === 'sent' && !savings.acting))

@@ -10,6 +10,7 @@ const marks = { spotted: '☐', agreed: '◪', 'under way': '◧', done: '☑', 
 const troubles: Partial<Record<string, string>> = {
   failed: 'last try failed',
   lapsed: 'approval lapsed',
+  waiting: 'waits for a second person',
   'not known': 'not known whether done',
 }
 type Group = SavingsGroup<ListedOpportunity>

@@ -55,6 +55,8 @@ const changed = (instruction: Exclude<Instruction, { deed: 'delete' }>) =>
   instruction.deed === 'change class' ? { class: instruction.to, iops: instruction.iops, mbps: instruction.mbps } : { size: instruction.to }
 /** A bill is large and may be made when it is asked for. */
 const BILL_TIME_OUT_MS = 120_000
+/** So is what there is of all resources at once. */
+const LONG = { timeOutMs: 20_000 }
 const at = encodeURIComponent
 
 /** A cloud that speaks the interface of `docs/connections.md`. */
@@ -99,9 +101,9 @@ export const cloud: ConnectorKind = {
             return (await json(readingList, 'GET', `/v1/inventory/${at(type)}/${at(id)}/readings?${query}`)).readings
           },
           ofDay: async (type, metric, day) =>
-            (await json(dayList, 'GET', `/v1/inventory/${at(type)}/measured?metric=${at(metric)}&day=${at(day)}`)).resources,
+            (await json(dayList, 'GET', `/v1/inventory/${at(type)}/measured?metric=${at(metric)}&day=${at(day)}`, {}, LONG)).resources,
         },
-        events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`)).events },
+        events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`, {}, LONG)).events },
         actions: {
           async of(type) {
             const { actions } = await json(deedList, 'GET', `/v1/inventory/${at(type)}/actions`)
@@ -112,7 +114,7 @@ export const cloud: ConnectorKind = {
             const headers = { 'request-key': requestKey }
             return instruction.deed === 'delete'
               ? json(deed, 'DELETE', place, headers)
-              : json(deed, 'PUT', place, headers, { from: instruction.from, ...changed(instruction) })
+              : json(deed, 'PUT', place, headers, { body: { from: instruction.from, ...changed(instruction) } })
           },
           outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
         },

@@ -67,6 +67,14 @@ export const savingsThreshold = pgTable(
   table => [primaryKey({ columns: [table.detector, table.key, table.subAccount] })],
 )
 
+/** How savings are acted on, by what it is about: above which monthly saving together a second person approves. */
+export const savingsSetting = pgTable('savings_setting', {
+  key: text('key').$type<'second person above'>().primaryKey(),
+  value: numeric('value').notNull(),
+  who: text('who').notNull(),
+  at: timestamp('at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+})
+
 /** A list that was handed to an owner: what it said of each opportunity then, and what came of its mail. */
 export const savingsList = pgTable('savings_list', {
   id: uuid('id').primaryKey(),
