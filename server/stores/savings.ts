@@ -122,8 +122,9 @@ export async function approve(
         .set({ ...anew, ...promised, steps: [...known!.steps, step] })
         .where(eq(action.id, known!.id))
     }
-    // a second person, or whoever is enough now
-    if (known!.state === 'waiting' && (!needsSecond || known!.approvedBy !== who))
+    // a second person, or whoever is enough now; or once more what had failed
+    const isSecond = known!.state === 'waiting' && (!needsSecond || known!.approvedBy !== who)
+    if (isSecond || known!.state === 'failed')
       await tx
         .update(action)
         .set({ state: 'approved', steps: [...known!.steps, step] })

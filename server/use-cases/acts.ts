@@ -21,8 +21,9 @@ async function chosen(work: SavingsWork, ids: readonly string[]): Promise<FoundS
 /** Why nothing here can act on an opportunity; null where it can. */
 async function whyNotHere({ database }: SavingsWork, one: FoundSaving): Promise<string | null> {
   if (!actingOn(one.body)) return 'it takes a person where it runs'
-  const isUnderWay = one.action && ['waiting', 'approved', 'sent', 'not known'].includes(one.action.state)
-  if (!isOpen(one) && !isUnderWay) return `it is ${one.state}`
+  // what was tried and not done may be tried once more, and says itself why it does not hold
+  const isTried = one.action !== null && one.action.state !== 'done'
+  if (!isOpen(one) && !isTried) return `it is ${one.state}`
   try {
     await connectorFor(database.db, one.body)
     return null
