@@ -6,8 +6,8 @@ import type { Working } from '../../core/working/working'
 import { amountText, day } from './common'
 
 /**
- * Where an action stands: approved by one and waiting for a second person; approved; sent, with no answer yet; sent, and nobody knows what became of it; done; not done, with what it rests
- * on as it was; or its approval has lapsed, since that does not hold any more.
+ * Where an action stands: approved by one and waiting for a second person; approved; sent, with no answer yet; sent, and nobody knows
+ * what became of it; done; not done, with what it rests on as it was; or its approval has lapsed, since that does not hold any more.
  */
 export const actionState = z.enum(['waiting', 'approved', 'sent', 'not known', 'done', 'failed', 'lapsed'])
 export type ActionState = z.infer<typeof actionState>

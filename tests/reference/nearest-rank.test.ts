@@ -1,23 +1,20 @@
-// The 95th of a hundred hours, held against a general-purpose library for statistics and against the worked example of the nearest rank that
-// textbooks give.
-import fc from 'fast-check'
-import { quantile as quantileOf } from 'simple-statistics'
+// The 95th of a hundred hours, held against a database that has discrete quantiles, and against the worked example of the nearest rank.
+import { DuckDBInstance } from '@duckdb/node-api'
 import { expect, it } from 'vitest'
 import { quantile } from '../../core/measured/quantile'
 
-// Source: simple-statistics 7 in the registry. Where p · n is no whole number its quantile is the ⌈p · n⌉-th value, as ours is; where it is
-// one, it takes the mean of two values for an even n, which another definition does: such n are left out.
-it('is the value that simple-statistics finds, wherever the rank is no whole number', () => {
-  fc.assert(
-    fc.property(
-      fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 200 }),
-      fc.integer({ min: 1, max: 99 }),
-      (list, percent) => {
-        fc.pre((list.length * percent) % 100 !== 0)
-        expect(quantile(Float32Array.from(list), percent)).toBe(quantileOf(list, percent / 100))
-      },
-    ),
-  )
+// Source: DuckDB in the registry; its quantile_disc is the discrete quantile of the SQL standard (PERCENTILE_DISC): the first value at
+// whose place in order the share of values is no less than asked for.
+it('is the discrete quantile that DuckDB finds, for lists of one to sixty values and every percent', async () => {
+  const connection = await (await DuckDBInstance.create()).connect()
+  const lists = Array.from({ length: 60 }, (_, n) => Array.from({ length: n + 1 }, (__, i) => (i * 37 + n * 11) % 101))
+  const percents = [1, 5, 33, 50, 66, 90, 95, 99, 100]
+  for (const list of lists) {
+    const values = list.map(value => `(${value})`).join(',')
+    const columns = percents.map(percent => `quantile_disc(v, ${percent / 100})`).join(',')
+    const [row] = (await connection.runAndReadAll(`select ${columns} from (values ${values}) as t(v)`)).getRows()
+    expect(percents.map(percent => quantile(Float32Array.from(list), percent))).toEqual(row!.map(Number))
+  }
 })
 
 // Source: the worked example of the nearest-rank method (five values 15, 20, 35, 40, 50), recalled from memory.
