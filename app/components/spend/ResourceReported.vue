@@ -21,7 +21,9 @@ watch(
 )
 type Measured = ResourceReport['measured'][number]
 const average = (numbers: number[]) => quantity((numbers.reduce((n, one) => n + one, 0) / Math.max(1, numbers.length)).toFixed(2))
-const used = ({ days, unit }: Measured) => `${quantity(String(Math.max(...days.map(d => d.amount))))} ${unit}`
+/** A second is in the words already. */
+const unitOf = ({ unit }: Measured) => (unit === '1/s' ? '' : unit)
+const used = (one: Measured) => `${quantity(String(Math.max(...one.days.map(d => d.amount))))} ${unitOf(one)}`
 const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there was nothing to do' } as const
 </script>
 
@@ -52,7 +54,7 @@ const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there
         {{ count(m.days.length) }} days</span
       >
       <span v-else
-        ><b>{{ used(m) }}</b> {{ m.what }} at most, {{ average(m.days.map(d => d.mean)) }} {{ m.unit }} on average, measured over
+        ><b>{{ used(m) }}</b> {{ m.what }} at most, {{ average(m.days.map(d => d.mean)) }} {{ unitOf(m) }} on average, measured over
         {{ count(m.days.length) }} days</span
       >
     </p>
