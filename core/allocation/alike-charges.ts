@@ -1,6 +1,7 @@
 import { CellIndex } from '../spend/cell-index'
 import type { Cube } from '../spend/cube'
 import { ownCodes, type Coding, type SegmentOf } from '../spend/layers'
+import { countingUp } from '../spend/order'
 import type { KeyColumn, Segment } from '../spend/segment'
 import type { Slices } from '../spend/slices'
 import { placedColumn, placesIn } from '../spend/coded-column'
@@ -89,10 +90,10 @@ class Combinations {
     return (this.#told = {
       coding: {
         values: new Array<null>(size).fill(null),
-        layers: [{ codes: Int32Array.from({ length: size }, (_, place) => place), column: of => this.#columns.get(of.segment)! }],
+        layers: [{ codes: new Int32Array(countingUp(size)), column: of => this.#columns.get(of.segment)! }],
       },
-      alike: Int32Array.from(this.#alikeOf),
-      codes: this.#codes.map(codes => Int32Array.from(codes)),
+      alike: new Int32Array(this.#alikeOf),
+      codes: this.#codes.map(codes => new Int32Array(codes)),
       values: this.codings.map(({ values }) => values),
     })
   }

@@ -1,6 +1,6 @@
 import { combinationsOf } from '../spend/combinations'
 import { kindColumn, type Groups } from '../spend/groups'
-import { descending } from '../spend/order'
+import { descending, settleClose } from '../spend/order'
 import type { Slices } from '../spend/slices'
 import { Sums } from '../spend/sums'
 import type { Scaled } from '../money/scaled'
@@ -121,7 +121,25 @@ export function* leftOver(groups: Groups, dimensions: readonly string[], charges
     found.push({ values, currency, amount: sums.text(i), resources: named[i]!, count: counts[i]! })
   }
   yield
-  return inSizeOrder(found)
+  // equal ones in the order of their values: in which they were met says nothing
+  const sizes = Float64Array.from(found, ({ amount }) => Number(amount))
+  const order = descending(sizes)
+  const inTurn = (a: number, b: number): number => {
+    const [one, other] = [first[a]!, first[b]!]
+    for (const codes of charges.codes) {
+      const difference = codes[combinations[one]!]! - codes[combinations[other]!]!
+      if (difference !== 0) return difference
+    }
+    return groups.kinds[one]! - groups.kinds[other]!
+  }
+  settleClose(
+    order,
+    (a, b) => sizes[a] === sizes[b],
+    () => false,
+    place => place,
+    inTurn,
+  )
+  return Array.from(order, place => found[place]!)
 }
 
 /** The largest first; those that floats do not tell apart as they come. */

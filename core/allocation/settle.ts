@@ -101,7 +101,8 @@ export function* settleInSlices(
   const onUse = uplifts ? yield* upliftsOnTargets(cube, { ...question, measure }, { month, rule, rules: tree.rules, ...uplifts }) : []
   const statements = statementsOf(caught, shares)
   yield
-  const unallocated = inSizeOrder([...undivided.map(undividedGroup), ...ofNobody])
+  // what nobody owns is in order already
+  const unallocated = undivided.length ? inSizeOrder([...undivided.map(undividedGroup), ...ofNobody]) : ofNobody
   yield
   const asText = <T extends { amount: Scaled }>(one: T) => ({ ...one, amount: scaledText(one.amount) })
   return {

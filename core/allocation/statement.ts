@@ -1,5 +1,5 @@
 import { Decimal, decimalText } from '../money/decimal'
-import { scaled, scaledText, type Scaled } from '../money/scaled'
+import { scaled, scaledText, sumOfTexts, type Scaled } from '../money/scaled'
 import { inSizeOrder, type Caught } from './caught'
 import { poolLabel } from './pools'
 import type { Share } from './share-out'
@@ -96,15 +96,22 @@ export function prove(
   bill: readonly { currency: string; amount: string }[],
 ): ProofLine[] {
   const sides = new Map<string, { bill: Scaled; direct: Scaled; shared: Scaled; unallocated: Scaled }>()
-  const of = (currency: string) => {
-    const known = sides.get(currency) ?? { bill: 0n, direct: 0n, shared: 0n, unallocated: 0n }
-    sides.set(currency, known)
-    return known
+  const add = (side: 'bill' | 'direct' | 'shared' | 'unallocated', amounts: readonly { currency: string; amount: string }[]) => {
+    const texts = new Map<string, string[]>()
+    for (const { currency, amount } of amounts) void (texts.get(currency)?.push(amount) ?? texts.set(currency, [amount]))
+    for (const [currency, own] of texts) {
+      const known = sides.get(currency) ?? { bill: 0n, direct: 0n, shared: 0n, unallocated: 0n }
+      sides.set(currency, { ...known, [side]: known[side] + sumOfTexts(own) })
+    }
   }
-  for (const { currency, amount } of bill) of(currency).bill += scaled(amount)
+  add('bill', bill)
   for (const { currency, lines } of statements)
-    for (const line of lines) of(currency)[line.kind === 'direct' ? 'direct' : 'shared'] += scaled(line.amount)
-  for (const { currency, amount } of unallocated) of(currency).unallocated += scaled(amount)
+    for (const side of ['direct', 'shared'] as const)
+      add(
+        side,
+        lines.filter(({ kind }) => (kind === 'direct') === (side === 'direct')).map(({ amount }) => ({ currency, amount })),
+      )
+  add('unallocated', unallocated)
   return [...sides]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([currency, { bill, direct, shared, unallocated }]) => ({

@@ -57,6 +57,39 @@ export function scaled(text: string): Scaled {
   return parsed.value
 }
 
+/** Digits without sign, and so many decimals as an amount has at most. */
+const UNSIGNED = /^-?\d{1,15}(\.\d{1,15})?$/
+/** Whole units are added as floats as long as these hold them exactly. */
+const EXACT_WHOLE = 2 ** 52
+
+/**
+ * The exact sum of amounts as texts, of which there may be many: units and decimals are added apart, as floats that hold them.
+ * @throws RangeError for a text that is no amount of at most fifteen decimals.
+ */
+export function sumOfTexts(texts: Iterable<string>): Scaled {
+  let [total, whole, parts] = [0n, 0, 0]
+  for (const text of texts) {
+    if (!UNSIGNED.test(text)) {
+      total += scaled(text)
+      continue
+    }
+    const dot = text.indexOf('.')
+    const sign = text.startsWith('-') ? -1 : 1
+    const units = Math.abs(Number(dot < 0 ? text : text.slice(0, dot)))
+    if (dot >= 0) parts += sign * Number(text.slice(dot + 1).padEnd(SCALE, '0'))
+    whole += sign * units
+    if (Math.abs(parts) >= 1e15) {
+      whole += Math.sign(parts)
+      parts -= Math.sign(parts) * 1e15
+    }
+    if (Math.abs(whole) >= EXACT_WHOLE) {
+      total += BigInt(whole) * ONE
+      whole = 0
+    }
+  }
+  return total + BigInt(whole) * ONE + BigInt(parts)
+}
+
 /** One minor unit (a cent) in 10⁻¹⁵ parts, for a currency with so many decimals. */
 export function minorUnit(decimals: number): Scaled {
   return 10n ** BigInt(SCALE - decimals)

@@ -23,7 +23,7 @@ import { carryOut } from './carry-out'
 import { jobKinds } from './kinds'
 import { endLeftBehind } from './left-behind'
 import { progressOf } from './progress'
-import { JobLost, NotKnown } from '../problems/job-ends'
+import { JobLost, JobStopped, NotKnown } from '../problems/job-ends'
 import { SCHEDULE, type AnyJobKind, type JobKind, type Run } from './kinds/kind'
 
 const LEASE_SECONDS = 60
@@ -193,7 +193,7 @@ export class JobRunner {
     for (const [id, { abort }] of running) {
       const now = kept.get(id)
       if (!now) abort.abort(new JobLost('another process has taken it up'))
-      else if (now.stopWanted) abort.abort(new JobLost('it was stopped'))
+      else if (now.stopWanted) abort.abort(new JobStopped('it was stopped'))
     }
   }
 
@@ -214,7 +214,7 @@ export class JobRunner {
     const abort = new AbortController()
     const running: Running = { job: claimed, kind, abort, ended: Promise.resolve() }
     this.#running.set(claimed.id, running)
-    if (claimed.stopWanted) abort.abort(new JobLost('it was stopped'))
+    if (claimed.stopWanted) abort.abort(new JobStopped('it was stopped'))
     const run: Run = {
       services: this.services,
       who,

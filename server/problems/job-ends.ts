@@ -4,3 +4,5 @@ import { Expected } from './problem'
 export class NotKnown extends Expected {}
 /** The job is no longer this process's, or is wanted to stop. */
 export class JobLost extends Expected {}
+/** Somebody wants it to stop. */
+export class JobStopped extends JobLost {}

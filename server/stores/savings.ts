@@ -75,68 +75,57 @@ export async function openActions(db: Db): Promise<{ opportunity: StoredOpportun
     .where(inArray(action.state, ['sent', 'not known']))
 }
 
-/** What can be approved: as it was found, by which detector and through which connection it is acted on. */
-export type ToApprove = Pick<StoredOpportunity, 'id' | 'body' | 'detector' | 'connection'>
+/** What can be approved: as it was found, by which detector and through which connection it is acted on; whether by two people. */
+export type ToApprove = Pick<StoredOpportunity, 'id' | 'body' | 'detector' | 'connection'> & { needsSecond: boolean }
 
 /**
- * Records the approval, once: a second one gets the first, unless that has lapsed. The key made here goes with every try, until a try is
- * known to have been refused. @param needsSecond whether it waits for another person than the first.
+ * Records the approval, once: a second one gets the first, unless that has lapsed or failed. The key made here goes with every try, until a
+ * try is known to have been refused.
+ * @param needsSecond whether it waits for another person than the first.
  */
-export async function approve(
-  db: Db,
-  { id, body, detector, connection }: ToApprove,
+async function approve(
+  db: Pick<Db, 'insert' | 'select' | 'update'>,
+  { id, body, detector, connection, needsSecond }: ToApprove,
   who: string,
-  { needsSecond = false } = {},
 ): Promise<StoredAction> {
-  const first = needsSecond ? ('waiting' as const) : ('approved' as const)
-  return db.transaction(async tx => {
-    // what the bill shows is kept from here on, as it was approved
-    await tx
-      .insert(opportunity)
-      .values({ id, state: 'spotted', detector, connection, body })
-      .onConflictDoUpdate({ target: opportunity.id, set: { body }, setWhere: inArray(opportunity.state, ['spotted', 'gone']) })
-    const step: ActionStep = {
-      at: new Date().toISOString(),
-      who,
-      what: `approved: ${actingOn(body)!.instruction.deed} ${body.resourceName}`,
-      outcome: 'recorded',
-    }
-    await tx
-      .insert(action)
-      .values({
-        opportunityId: id,
-        requestKey: randomUUID(),
-        state: first,
-        approvedBy: who,
-        promisedMonthly: body.monthlySaving,
-        currency: body.currency,
-        steps: [step],
-      })
-      .onConflictDoNothing()
-    const [known] = await tx.select().from(action).where(eq(action.opportunityId, id)).for('update')
-    if (known!.state === 'lapsed') {
-      const anew = { requestKey: randomUUID(), state: first, approvedBy: who, approvedAt: step.at, tries: 0 }
-      const promised = { promisedMonthly: body.monthlySaving, currency: body.currency }
-      await tx
-        .update(action)
-        .set({ ...anew, ...promised, steps: [...known!.steps, step] })
-        .where(eq(action.id, known!.id))
-    }
-    // a second person, or whoever is enough now; or once more what had failed
-    const isSecond = known!.state === 'waiting' && (!needsSecond || known!.approvedBy !== who)
-    if (isSecond || known!.state === 'failed')
-      await tx
-        .update(action)
-        .set({ state: 'approved', steps: [...known!.steps, step] })
-        .where(eq(action.id, known!.id))
-    await tx
-      .update(opportunity)
-      .set({ state: 'under way' })
-      .where(and(eq(opportunity.id, id), inArray(opportunity.state, ['spotted', 'gone'])))
-    const [row] = await tx.select().from(action).where(eq(action.opportunityId, id))
-    return row!
-  })
+  const state = needsSecond ? ('waiting' as const) : ('approved' as const)
+  // what the bill shows is kept from here on, as it was approved
+  await db
+    .insert(opportunity)
+    .values({ id, state: 'spotted', detector, connection, body })
+    .onConflictDoUpdate({ target: opportunity.id, set: { body }, setWhere: inArray(opportunity.state, ['spotted', 'gone']) })
+  const at = new Date().toISOString()
+  const step: ActionStep = { at, who, what: `approved: ${actingOn(body)!.instruction.deed} ${body.resourceName}`, outcome: 'recorded' }
+  const promised = { promisedMonthly: body.monthlySaving, currency: body.currency }
+  await db
+    .insert(action)
+    .values({ opportunityId: id, requestKey: randomUUID(), state, approvedBy: who, ...promised, steps: [step] })
+    .onConflictDoNothing()
+  const [known] = await db.select().from(action).where(eq(action.opportunityId, id)).for('update')
+  const change = (set: Partial<typeof action.$inferInsert>) =>
+    db
+      .update(action)
+      .set({ ...set, steps: [...known!.steps, step] })
+      .where(eq(action.id, known!.id))
+  if (known!.state === 'lapsed') await change({ ...promised, requestKey: randomUUID(), state, approvedBy: who, approvedAt: at, tries: 0 })
+  // it goes by its key, which is another where it was refused
+  if (known!.state === 'failed') await change({ state, approvedBy: who, approvedAt: at })
+  if (known!.state === 'waiting' && (!needsSecond || known!.approvedBy !== who)) await change({ state: 'approved' })
+  await db
+    .update(opportunity)
+    .set({ state: 'under way' })
+    .where(and(eq(opportunity.id, id), inArray(opportunity.state, ['spotted', 'gone'])))
+  const [row] = await db.select().from(action).where(eq(action.opportunityId, id))
+  return row!
 }
+
+/** Records approvals, all or none. @returns the actions, in their order. */
+export const approveAll = (db: Db, list: readonly ToApprove[], who: string): Promise<StoredAction[]> =>
+  db.transaction(async tx => {
+    const actions: StoredAction[] = []
+    for (const one of list) actions.push(await approve(tx, one, who))
+    return actions
+  })
 
 /** Where an action leaves its opportunity. One whose approval has lapsed is none, until a look finds it again. */
 const opportunityAfter: Record<ActionState, FoundState> = {

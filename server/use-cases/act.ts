@@ -17,7 +17,7 @@ import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
 import { factsNow, type FactsFrom } from './detector-facts'
 import { foundAgain } from './savings-found'
-import { approve, findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import { findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
 
 type Act = { from: FactsFrom; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
 /** Notes what is about to be done, in words that follow «whether»; throws where it must not be done any more. */
@@ -31,12 +31,6 @@ export const waitsForSecond = conflict(
   'It waits for a second person',
   'It saves more than one person may approve alone: somebody else looks at it and approves it too.',
 )
-
-/** Records that somebody approves what was found; nothing is done yet. @throws Problem where there is nothing to do it through. */
-export async function approveAction(db: Db, found: Opportunity, who: string, needsSecond = false): Promise<StoredAction> {
-  const { name: connection } = await connectorFor(db, found)
-  return approve(db, { id: found.id, body: found, detector: found.detector, connection }, who, { needsSecond })
-}
 
 /**
  * Carries out what was approved, once: asked again when done, it does nothing. Every try finds out what became of the one before, and looks

@@ -63,39 +63,34 @@ export async function foundSavings(work: SavingsWork): Promise<FoundSaving[]> {
     listThresholds(database.db),
   ])
   const { found: onBill } = await foundOnBill(work, thresholds)
-  const present = new Map<string, { body: Opportunity; row: { opportunity: StoredOpportunity; action: StoredAction | null } | null }>()
-  for (const row of stored) present.set(row.opportunity.id, { body: row.opportunity.body, row })
-  const onBillNow = new Set(onBill.map(({ id }) => id))
-  for (const [id, { row }] of present)
-    if (row && row.opportunity.state === 'spotted' && detectorOf(row.opportunity.detector).from !== 'connection' && !onBillNow.has(id))
-      row.opportunity.state = 'gone' // it was acted on in vain, and is found no more
-  for (const body of onBill) {
-    const row = present.get(body.id)?.row ?? null
-    const isOver = row && (row.opportunity.state === 'done' || row.opportunity.state === 'under way')
-    // an approval that lapsed says nothing of what is found anew; what is done stays what it was
-    if (row && row.opportunity.state === 'gone') row.opportunity.state = 'spotted'
-    present.set(body.id, { body: isOver ? row.opportunity.body : body, row })
-  }
-  const all: Omit<FoundSaving, 'owner'>[] = [...present].map(([id, { body, row }]) => {
+  const rows = new Map(stored.map(row => [row.opportunity.id, row]))
+  const present = new Map(onBill.map(body => [body.id, body]))
+  const ids = new Set([...rows.keys(), ...present.keys()])
+  const all: Omit<FoundSaving, 'owner'>[] = [...ids].map(id => {
+    const [row, now] = [rows.get(id), present.get(id)]
+    const kept = row?.opportunity
     const decision = decisions.get(id) ?? null
-    const from = { body, foundAt: row?.opportunity.foundAt ?? null, action: row?.action ?? null, decision }
-    const isGone = row?.opportunity.state === 'gone'
-    const found = row && row.opportunity.state !== 'spotted' && !isGone ? row.opportunity.state : null
+    // what is acted on, or was, stays what it was then
+    const acted = kept?.state === 'under way' || kept?.state === 'done' ? kept.state : null
+    const body = acted || !now ? kept!.body : now
+    // an approval that lapsed says nothing of what the bill shows anew
+    const isGone = !acted && !now && (kept!.state === 'gone' || detectorFor(body).from !== 'connection')
     const doneOn = decision?.state === 'done' ? decision.doneOn! : null
-    const cameBack = doneOn !== null && row?.opportunity.state !== 'done' && body.evidence.to > addDays(doneOn, LATE_DAYS)
-    return { ...from, state: found ?? stateOf(decision, isGone), cameBack }
+    const cameBack = doneOn !== null && acted !== 'done' && body.evidence.to > addDays(doneOn, LATE_DAYS)
+    const state = acted ?? stateOf(decision, isGone)
+    return { body, foundAt: kept?.foundAt ?? null, action: row?.action ?? null, decision, state, cameBack }
   })
   // what was agreed or done, and is found no more
   for (const [id, decision] of decisions)
-    if (!present.has(id) && decision.state !== null)
+    if (!ids.has(id) && decision.state !== null)
       all.push({ body: decision.body, foundAt: null, action: null, decision, cameBack: false, state: stateOf(decision, true) })
   const kept = withoutDone(all)
   const owners = await ownersOf(
     seen,
     kept.map(({ body }) => body),
   )
-  const rows = kept.map(one => ({ ...one, owner: owners.get(one.body.id) ?? null })).sort((a, b) => (a.body.id < b.body.id ? -1 : 1))
-  return asker.bound ? rows.filter(({ owner }) => owner) : rows
+  const owned = kept.map(one => ({ ...one, owner: owners.get(one.body.id) ?? null })).sort((a, b) => (a.body.id < b.body.id ? -1 : 1))
+  return asker.bound ? owned.filter(({ owner }) => owner) : owned
 }
 
 /**

@@ -1,78 +1,70 @@
 // Several savings that are acted on together: disks that change their class one after the other, some of which fail; asked too much,
 // locked, changed meanwhile, stopped, and killed in the middle. Nothing is done twice, nothing is forgotten, and the bill follows.
-import type { Server } from 'node:http'
 import { mkdtempSync } from 'node:fs'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { addDays, daysBetween } from '../../core/time/day'
+import { addDays, daysBetween, monthEnd, monthStart } from '../../core/time/day'
 import { findPrice } from '../../core/ratecard/find-price'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { brackwaterInventory, type CloudResource } from '../../demo/inventory'
 import { TODAY } from '../../demo/calendar'
+import { idleLoadBalancer } from '../../demo/planted'
 import { actsPreview, savingsState, type OpportunityView } from '../../shared/contracts/savings'
-import { cloudServer } from '../../stand-ins/cloud/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
+import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
 import { post, put, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
-let cloud: Server
-let base: string
+let cloud: ListeningCloud
 let server: Running
 /** Changes that the cloud was told, by resource and key. */
 const told: string[] = []
 /** Disks of an old class, of which nothing is measured on these bills. */
 const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
 
-const daily = ({ id, name, region, use }: CloudResource) => {
-  const { gb, variant } = use as Extract<CloudResource['use'], { kind: 'disk' }>
-  const line = findPrice(brackwaterCard, 'disk-gb-month', region, variant)!
+/** So many units of a line for each of twenty days. */
+const daily = ({ id, name, region }: CloudResource, meter: string, variant: string | null, unitsADay: number) => {
+  const line = findPrice(brackwaterCard, meter, region, variant)!
   const start = addDays(TODAY, -20)
   return Array.from({ length: daysBetween(start, TODAY) }, (_, i) => {
     const day = addDays(start, i)
-    const units = (gb / 30).toFixed(6)
+    const units = unitsADay.toFixed(6)
+    const cost = (Number(units) * Number(line.tiers[0]!.price)).toFixed(8)
+    const month = day.slice(0, 7)
     return charge({
       ...{ ProviderName: 'Brackwater Cloud', ResourceId: id, ResourceName: name, RegionId: region },
-      ...{
-        BillingPeriodStart: `${day.slice(0, 7)}-01T00:00:00Z`,
-        BillingPeriodEnd: `${addDays(`${day.slice(0, 7)}-28`, 4).slice(0, 7)}-01T00:00:00Z`,
-      },
+      ...{ BillingPeriodStart: `${monthStart(month)}T00:00:00Z`, BillingPeriodEnd: `${monthEnd(month)}T00:00:00Z` },
       ...{ ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z` },
       ...{ SkuId: line.sku, SkuPriceId: `${line.sku}/1`, ServiceName: line.service, SkuMeter: line.meter, PricingUnit: line.unit },
-      ...{
-        PricingQuantity: units,
-        ConsumedUnit: line.unit,
-        ConsumedQuantity: units,
-        BilledCost: (Number(units) * Number(line.tiers[0]!.price)).toFixed(8),
-      },
+      ...{ PricingQuantity: units, ConsumedUnit: line.unit, ConsumedQuantity: units, BilledCost: cost },
     })
   })
 }
+const oldDisk = (disk: CloudResource) =>
+  daily(disk, 'disk-gb-month', 'plain, old', (disk.use as Extract<CloudResource['use'], { kind: 'disk' }>).gb / 30)
+/** Measured: one passes nothing, one is larger than its use. */
+const named = (name: string) => brackwaterInventory().find(one => one.name === name)!
+const [balancer, database] = [named(idleLoadBalancer), named('roster-db')]
+const measured = [...daily(balancer, 'load-balancer-hour', null, 24), ...daily(database, 'database-hour', 'heron-4x32', 24)]
 
 beforeAll(async () => {
-  cloud = cloudServer(join(folder, 'state.json'))
-  await new Promise<void>(resolve => cloud.listen(0, '127.0.0.1', resolve))
-  base = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
-  const [handle] = cloud.listeners('request') as ((...of: unknown[]) => void)[]
-  cloud.removeAllListeners('request')
-  cloud.on('request', (request: { method?: string; url?: string; headers: Record<string, string> }, response: unknown) => {
-    if (request.method === 'PUT') told.push(`${request.url!.split('/').at(-1)} ${request.headers['request-key']}`)
-    handle!(request, response)
+  cloud = await listeningCloud(folder, ({ method, url, headers }) => {
+    if (method === 'PUT') told.push(`${url!.split('/').at(-1)} ${String(headers['request-key'])}`)
+    return null
   })
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   await server.json('rate-cards', post(brackwaterCard))
-  expect(await deliver(server, 'Brackwater Cloud', focusCsv(disks.flatMap(daily)))).toMatchObject({ state: 'loaded' })
+  expect(await deliver(server, 'Brackwater Cloud', focusCsv([...disks.flatMap(oldDisk), ...measured]))).toMatchObject({ state: 'loaded' })
 })
 afterAll(async () => {
   await server.stop()
-  cloud.closeAllConnections()
   cloud.close()
   remove(folder)
 })
 
-const behave = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
+const behave = (how: object) => cloud.behave(how)
 const old = async () => savingsState.parse(await server.json('savings')).opportunities.filter(({ detector }) => detector === 'better-class')
 const act = (ids: string[], who = 'Ines%20Moldal') => server.call('savings/acts', post({ ids }, { cookie: `rain-barrel-person=${who}` }))
 const isOpen = ({ action }: OpportunityView) => action !== null && ['waiting', 'approved', 'sent', 'not known'].includes(action.state)
@@ -82,7 +74,7 @@ const ended = async () => {
   return old()
 }
 const classOf = async (id: string) =>
-  ((await (await fetch(`${base}/v1/resources/${encodeURIComponent(id)}`)).json()) as { settings: { class: string } }).settings.class
+  ((await (await fetch(`${cloud.base}/v1/resources/${encodeURIComponent(id)}`)).json()) as { settings: { class: string } }).settings.class
 const keysOf = (id: string) => told.filter(one => one.startsWith(encodeURIComponent(id)))
 
 it('says what would be done to each, what it saves, and does nothing', async () => {
@@ -185,7 +177,7 @@ it('is killed in the middle: nothing is done twice, what was not begun waits for
   await act(ids)
   await expect.poll(() => told.length, { timeout: 30_000, interval: 5 }).toBeGreaterThan(before + 2)
   await server.stop('SIGKILL')
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   // what was under way is found out; the rest is approved, and not begun
   await expect
     .poll(async () => (await old()).filter(({ action }) => action && ['sent', 'not known'].includes(action.state)).length, {
@@ -200,8 +192,23 @@ it('is killed in the middle: nothing is done twice, what was not begun waits for
   for (const { resourceId } of open) expect([await classOf(resourceId), new Set(keysOf(resourceId)).size]).toEqual(['plain', 1])
 })
 
-it('is stopped: what was not begun is not begun', async () => {
+it('ends with the server in the middle: what was not begun is not taken back, and waits for somebody', async () => {
   const open = (await old()).filter(({ state, action }) => state === 'spotted' && (action === null || action.state === 'lapsed'))
+  expect(open.length).toBeGreaterThan(1)
+  await behave({ inARow: 1 })
+  await act(open.map(({ id }) => id))
+  const before = told.length
+  await expect.poll(() => told.length, { timeout: 30_000, interval: 5 }).toBeGreaterThan(before)
+  await server.stop()
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
+  const mine = async () => (await old()).filter(({ id }) => open.some(one => one.id === id))
+  await expect.poll(async () => (await mine()).filter(({ action }) => action!.state === 'sent').length, { timeout: 60_000 }).toBe(0)
+  expect((await mine()).filter(({ action }) => action!.state === 'lapsed')).toEqual([])
+  expect((await mine()).filter(({ action }) => action!.state === 'approved').length).toBeGreaterThan(0)
+})
+
+it('is stopped: what was not begun is not begun', async () => {
+  const open = (await old()).filter(({ action }) => action?.state === 'approved')
   await behave({ inARow: 1 })
   await act(open.map(({ id }) => id))
   await server.json('savings/acts/stop', post({}))
@@ -215,12 +222,40 @@ it('is stopped: what was not begun is not begun', async () => {
 })
 
 it('is seen on the bill of the days after, SKU by SKU', async () => {
-  for (let i = 0; i < 3; i++) await fetch(`${base}/v1/clock/next-day`, { method: 'POST' })
+  for (let i = 0; i < 3; i++) await fetch(`${cloud.base}/v1/clock/next-day`, { method: 'POST' })
   const month = TODAY.slice(0, 7)
   const { gunzipSync } = await import('node:zlib')
-  const bill = gunzipSync(Buffer.from(await (await fetch(`${base}/v1/bills/${month}`)).arrayBuffer())).toString()
+  const bill = gunzipSync(Buffer.from(await (await fetch(`${cloud.base}/v1/bills/${month}`)).arrayBuffer())).toString()
   const [first] = (await old()).filter(({ state }) => state === 'done' || state === 'measured')
   const ofDisk = bill.split('\n').filter(line => line.includes(first!.resourceId))
   expect(ofDisk.filter(line => line.includes('PLAINOLD')).length).toBeGreaterThan(0)
   expect(ofDisk.filter(line => !line.includes('PLAINOLD'))).toHaveLength(2) // the day of the change still at the old price, two days since
+})
+
+it('is left alone where what was measured since speaks against it, and done where nothing does', async () => {
+  await server.json('savings/look', post({}))
+  const of = async (detector: string) =>
+    savingsState.parse(await server.json('savings')).opportunities.find(one => one.detector === detector)!
+  const outcome = async (detector: string) => {
+    await act([(await of(detector)).id])
+    await expect.poll(async () => isOpen(await of(detector)), { timeout: 30_000, interval: 200 }).toBe(false)
+    const { action } = await of(detector)
+    return [action!.state, action!.steps.at(-1)!.outcome]
+  }
+  // something passes it since this morning; the database is busier than the smaller size could be
+  await behave({ passes: { [balancer.id]: 2, [database.id]: 70 } })
+  expect(await outcome('idle-load-balancer')).toEqual([
+    'lapsed',
+    expect.stringMatching(/^not sent: [\d.]+ GB passed through since yesterday, /),
+  ])
+  expect(await outcome('database-too-large')).toEqual([
+    'lapsed',
+    expect.stringMatching(/^not sent: [\d.]+ % processor used since yesterday, all of «heron-2x16» is 50$/),
+  ])
+  await behave({ passes: {} })
+  expect((await outcome('idle-load-balancer'))[0]).toBe('done')
+  expect((await outcome('database-too-large'))[0]).toBe('done')
+  const there = (id: string) => fetch(`${cloud.base}/v1/resources/${encodeURIComponent(id)}`)
+  expect((await there(balancer.id)).status).toBe(404)
+  expect(((await (await there(database.id)).json()) as { settings: object }).settings).toEqual({ size: 'heron-2x16' })
 })

@@ -1,56 +1,48 @@
 // What is done outside, with a cloud that changes its mind between tries: every try finds out what became of the one before, and looks
 // whether what was approved still holds.
-import type { Server } from 'node:http'
 import { mkdtempSync } from 'node:fs'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { brackwaterCard } from '../../demo/rate-cards'
-import { cloudServer } from '../../stand-ins/cloud/server'
 import { savingsState } from '../../shared/contracts/savings'
 import { sql } from 'drizzle-orm'
 import { putJob } from '../../server/stores/jobs'
 import { actJob } from '../../server/use-cases/act'
+import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
 import { openKept, post, remove, startServer, type Running } from '../support/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-acts-'))
-let cloud: Server
-let base: string
+let cloud: ListeningCloud
 let server: Running
 /** How often the cloud was told to delete, and what the next deletion and the next question of what became of one meet. */
 let told = 0
 const next: { deletion: string | null; outcome: string | null } = { deletion: null, outcome: null }
 
 beforeAll(async () => {
-  cloud = cloudServer(join(folder, 'state.json'))
-  await new Promise<void>(resolve => cloud.listen(0, '127.0.0.1', resolve))
-  base = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
-  const [handle] = cloud.listeners('request') as ((...of: unknown[]) => void)[]
-  cloud.removeAllListeners('request')
-  cloud.on('request', (request: { method?: string; url?: string }, response: unknown) => {
-    const isDeletion = request.method === 'DELETE'
+  cloud = await listeningCloud(folder, ({ method, url }) => {
+    const isDeletion = method === 'DELETE'
     if (isDeletion) told++
-    const behaviour = isDeletion ? next.deletion : request.url?.startsWith('/v1/requests') ? next.outcome : null
-    if (behaviour === null) return handle!(request, response)
-    if (isDeletion) next.deletion = null
-    void change({ next: behaviour }).then(() => handle!(request, response))
+    const behaviour = isDeletion ? next.deletion : url?.startsWith('/v1/requests') ? next.outcome : null
+    if (isDeletion && behaviour !== null) next.deletion = null
+    return behaviour === null ? null : { next: behaviour }
   })
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   await server.json('rate-cards', post(brackwaterCard))
   await server.json('savings/look', post({}))
 })
 afterAll(async () => {
   await server.stop()
-  cloud.closeAllConnections()
   cloud.close()
   remove(folder)
 })
 
-const change = (how: object) => fetch(`${base}/v1/behaviour`, { method: 'POST', body: JSON.stringify(how) })
+const change = (how: object) => cloud.behave(how)
 const find = async (name: string) => savingsState.parse(await server.json('savings')).opportunities.find(o => o.resourceName === name)!
 const isThere = async (name: string) =>
-  ((await (await fetch(`${base}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.some(g => g.name === name)
+  ((await (await fetch(`${cloud.base}/v1/inventory/gateway`)).json()) as { resources: { name: string }[] }).resources.some(
+    g => g.name === name,
+  )
 /** Approves. @returns the status, and why it was not done. */
 async function approve(name: string) {
   const { id } = await find(name)
@@ -143,7 +135,7 @@ it('what somebody else has deleted is not deleted again; what a process was kill
   while (told === before) await new Promise(resolve => setTimeout(resolve, 10))
   await server.stop('SIGKILL')
   await reply
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   // the job that was left behind asks what became of it, and sends nothing
   await expect.poll(async () => (await find(name)).action!.state, { timeout: 30_000 }).toBe('done')
   expect([told, await isThere(name), (await find(name)).state]).toEqual([before + 1, false, 'done'])
@@ -171,7 +163,7 @@ it('what is approved and was not begun when a process is killed is not sent by i
     sql`update job set claimed_by = 'gone/1', lease_until = now() - interval '1 minute', state = 'running', key = gen_random_uuid() where kind = 'act'`,
   )
   await database.close()
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   const left = async () => (await server.json<{ jobs: { kind: string; id: number }[] }>('jobs')).jobs.filter(({ kind }) => kind === 'act')
   await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)
   expect([told, await isThere(name), (await find(name)).action!.state]).toEqual([before, true, 'approved'])
@@ -189,7 +181,7 @@ it('what is approved and was not begun when a process is killed is not sent by i
   await again.db.execute(sql`update action set state = 'lapsed' where opportunity_id = ${lapsed}`)
   await putJob(again.db, { kind: 'act', name: actJob(lapsed), argument: { opportunity: lapsed }, every: null, due: null, tell: 'ines' })
   await again.close()
-  server = await startServer({ folder, env: { BRACKWATER_URL: base } })
+  server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   const [job] = await left()
   expect((await server.call(`jobs/${job!.id}/run`, post({}))).status).toBe(200)
   await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)

@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm'
 import { expect, it } from 'vitest'
 import type { Opportunity } from '../../core/opportunity/opportunity'
-import { approve, findOpportunity, keepFound, listOpportunities, noteStep } from '../../server/stores/savings'
+import { approveAll, findOpportunity, keepFound, listOpportunities, noteStep } from '../../server/stores/savings'
 import { ownDatabase } from '../support/own-server'
 
 const own = ownDatabase()
@@ -45,8 +45,9 @@ it('what was acted on in vain stays as gone, what is done stays done', async () 
     ['b', 'failed'],
     ['e', 'done'],
   ] as const) {
-    const approved = await approve(own.database.db, (await findOpportunity(own.database.db, id))!.opportunity, 'ines')
-    await noteStep(own.database.db, approved, state, { at: '2026-11-01T00:00:00Z', who: 'ines', what: 'try', outcome: state })
+    const { opportunity } = (await findOpportunity(own.database.db, id))!
+    const [approved] = await approveAll(own.database.db, [{ ...opportunity, needsSecond: false }], 'ines')
+    await noteStep(own.database.db, approved!, state, { at: '2026-11-01T00:00:00Z', who: 'ines', what: 'try', outcome: state })
   }
   await keepFound(own.database.db, [], cloud)
   expect(await kept()).toEqual(['b gone', 'c spotted', 'e done'])

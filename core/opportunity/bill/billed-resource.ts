@@ -59,6 +59,16 @@ export const unitsBefore = ({ quantity, committedQuantity }: BilledUse, days: Lo
 /** The uses of a resource under a meter of the rate card. */
 export const usesOf = ({ uses }: BilledResource, meter: string): BilledUse[] => uses.filter(({ line }) => line?.meter === meter)
 
+/**
+ * The one SKU of a meter that a resource is charged under now, not all of it by a commitment, in the currency of its card; null where there
+ * is none, or more than one.
+ */
+export function paidUse(resource: BilledResource, meter: string): (BilledUse & { line: PriceLine }) | null {
+  const [use, another] = usesOf(resource, meter).filter(one => unitsIn(one, 3) > 0n)
+  const isPaid = use && !another && use.currency === resource.card?.currency && within(use.cost, 30) > 0n
+  return isPaid && use.line ? { ...use, line: use.line } : null
+}
+
 /** Asked of every resource again and again: nothing is copied for it. */
 function total(sums: readonly Scaled[], from: number, to: number): Scaled {
   let sum = 0n

@@ -1,20 +1,18 @@
 import { measuredHours, weekOf } from '../../measured/hourly'
 import type { MetricName } from '../../measured/metrics'
+import type { Meter } from '../../ratecard/meters'
 import { divide, input, multiply } from '../../working/working'
+import { paidUse } from '../bill/billed-resource'
 import { monthlyCost, findingOf } from '../bill/finding'
 import type { MeasuredDetector, Threshold } from '../detector'
 import { measuredSeries } from '../measured/measured-series'
 import { quietStretches, quietWords } from '../measured/quiet-hours'
-import { runningUse, type Sized } from '../measured/too-large'
 
 const used: Threshold = { key: 'used', label: 'an hour is quiet below', unit: '% of the processor', usual: 5, least: 0.1, most: 100 }
 const least: Threshold = { key: 'least', label: 'it sleeps in one go at least', unit: 'hours', usual: 4, least: 1, most: 168 }
 const hours: Threshold = { key: 'hours', label: 'in a week at least', unit: 'hours', usual: 30, least: 1, most: 168 }
 
-const kinds: readonly Sized[] = [
-  { hour: 'server-hour', vcpus: [] },
-  { hour: 'database-hour', vcpus: [] },
-]
+const meters: readonly Meter[] = ['server-hour', 'database-hour']
 const needs: readonly MetricName[] = ['cpu']
 const HOURS_A_WEEK = 168
 
@@ -26,9 +24,9 @@ export const canSleep: MeasuredDetector = {
   looksAt: 'machines and databases',
   metrics: needs,
   thresholds: [used, least, hours],
-  needsOf: resource => (kinds.some(kind => runningUse(resource, kind)) ? needs : null),
+  needsOf: resource => (meters.some(meter => paidUse(resource, meter)) ? needs : null),
   lookThrough: () => (resource, settings, measured) => {
-    const [use] = kinds.flatMap(kind => runningUse(resource, kind) ?? [])
+    const [use] = meters.flatMap(meter => paidUse(resource, meter) ?? [])
     if (!use) return []
     const cpu = measured('cpu')
     const stretches = quietStretches(weekOf(cpu), settings.used!, settings.least!)

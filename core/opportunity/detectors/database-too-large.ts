@@ -1,5 +1,6 @@
+import { paidUse } from '../bill/billed-resource'
 import type { MeasuredDetector } from '../detector'
-import { runningUse, sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
+import { sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
 
 const sized: Sized = { hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
 
@@ -11,7 +12,7 @@ export const databaseTooLarge: MeasuredDetector = {
   looksAt: 'databases',
   metrics: sizeMetrics,
   thresholds: sizeThresholds,
-  needsOf: resource => (runningUse(resource, sized) ? sizeMetrics : null),
+  needsOf: resource => (paidUse(resource, sized.hour) ? sizeMetrics : null),
   lookThrough: () => (resource, settings, measured) =>
     [smallerSize(resource, sized, settings, measured, databaseTooLarge.detector)].filter(found => found !== null),
   byHand: {

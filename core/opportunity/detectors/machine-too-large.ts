@@ -1,5 +1,6 @@
+import { paidUse } from '../bill/billed-resource'
 import type { MeasuredDetector } from '../detector'
-import { runningUse, sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
+import { sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
 
 const sized: Sized = { hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
 
@@ -11,7 +12,7 @@ export const machineTooLarge: MeasuredDetector = {
   looksAt: 'machines',
   metrics: sizeMetrics,
   thresholds: sizeThresholds,
-  needsOf: resource => (runningUse(resource, sized) ? sizeMetrics : null),
+  needsOf: resource => (paidUse(resource, sized.hour) ? sizeMetrics : null),
   lookThrough: () => (resource, settings, measured) =>
     [smallerSize(resource, sized, settings, measured, machineTooLarge.detector)].filter(found => found !== null),
   byHand: {

@@ -2,16 +2,13 @@ import { Decimal } from '../../money/decimal'
 import { highest, type Hourly } from '../../measured/hourly'
 import { input } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import { paidUse, unitsIn, usesOf, type BilledResource } from '../bill/billed-resource'
 import { atPrice, findingOf, type BillFinding } from '../bill/finding'
 import type { Settings } from '../detector'
 import { measuredSeries, told } from './measured-series'
 
 /** The operations that are bought for a managed database; null where none are. */
-export function databaseUse(resource: BilledResource): BilledUse | null {
-  const [use, another] = usesOf(resource, 'database-iops-month').filter(one => unitsIn(one, 3) > 0n && within(one.cost, 30) > 0n)
-  return use && !another && resource.card?.currency === use.currency ? use : null
-}
+export const databaseUse = (resource: BilledResource) => paidUse(resource, 'database-iops-month')
 
 /** Buying only as many operations as were measured at most, with headroom, beyond those that storage includes. */
 export function fewerOperations(resource: BilledResource, settings: Settings, operations: Hourly, detector: string): BillFinding | null {
@@ -22,7 +19,7 @@ export function fewerOperations(resource: BilledResource, settings: Settings, op
   const storage = usesOf(resource, 'database-gb-month').find(one => unitsIn(one, 3) > 0n)
   const included = Number(storage?.line?.includes?.iops ?? 0)
   const buy = new Decimal(Math.max(0, needed - included))
-  const priced = { price: dearestPrice(use.line!), sku: use.sku, currency: use.currency }
+  const priced = { price: dearestPrice(use.line), sku: use.sku, currency: use.currency }
   const finding = findingOf(
     resource,
     [{ use, how: 'less', then: buy.gt(0) ? atPrice('operations to buy', input('operations to buy', buy, 'IOPS'), priced, use) : null }],

@@ -5,7 +5,7 @@ import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS } from '../../time/day'
 import { evaluate, input, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import { paidUse, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyUnits, type BillFinding, type Change } from '../bill/finding'
 import type { Instruction } from '../instruction'
 import type { Settings } from '../detector'
@@ -15,13 +15,8 @@ import { measuredSeries, told } from './measured-series'
 const bought = ['disk-iops-month', 'disk-throughput-month', 'disk-transactions'] as const
 const SECONDS_AN_HOUR = 3600
 
-/** A disk of one class that is paid for, in the currency of its card; null for what is none. */
-export function diskUse(resource: BilledResource): (BilledUse & { line: PriceLine }) | null {
-  const [use, another] = usesOf(resource, 'disk-gb-month').filter(one => unitsIn(one, 3) > 0n)
-  return use?.line && !another && resource.card && use.currency === resource.card.currency && within(use.cost, 30) > 0n
-    ? { ...use, line: use.line }
-    : null
-}
+/** A disk of one class that is paid for; null for what is none. */
+export const diskUse = (resource: BilledResource) => paidUse(resource, 'disk-gb-month')
 
 /** What was measured, and what has to be carried: the highest of all hours with headroom above it. */
 type Measured = { operations: Hourly; throughput: Hourly; needed: Performance; millions: Decimal }
@@ -85,13 +80,13 @@ const savesEnough = ({ monthlySaving, effects }: BillFinding, percent: number): 
   new Decimal(monthlySaving).times(100).gte(effects.reduce((sum, { now }) => sum.plus(now), new Decimal(0)).times(percent))
 
 function measuredOf(operations: Hourly, throughput: Hourly, headroom: number): Measured {
-  const with_ = (hourly: Hourly) => (highest(hourly.values) * (100 + headroom)) / 100
+  const needs = (hourly: Hourly) => (highest(hourly.values) * (100 + headroom)) / 100
   const millions = new Decimal(told(total(operations.values)))
     .times(SECONDS_AN_HOUR)
     .times(ESTIMATE_MONTH_HOURS)
     .div(measuredHours(operations))
     .div(1e6)
-  return { operations, throughput, needed: { iops: Math.ceil(with_(operations)), mbps: Math.ceil(with_(throughput)) }, millions }
+  return { operations, throughput, needed: { iops: Math.ceil(needs(operations)), mbps: Math.ceil(needs(throughput)) }, millions }
 }
 
 /** What a class would cost in place of what is charged now, use by use, and what would come to it. */

@@ -6,7 +6,7 @@ import { findSize, linesOf } from '../../ratecard/find-price'
 import type { PriceLine, RateCard, ServerSize } from '../../ratecard/rate-card'
 import { divide, input, multiply } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { unitsIn, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import { paidUse, usesOf, within, type BilledResource } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyCost, monthlyUnits, wordsOf, type BillFinding, type Change } from '../bill/finding'
 import type { Settings, Threshold } from '../detector'
 import { runsAlike } from '../runs-alike'
@@ -20,14 +20,6 @@ export const sizeThresholds: readonly Threshold[] = [headroom, saved]
 /** What is charged by the hour and size, and what by the vCPU beside it. */
 export type Sized = { hour: Meter; vcpus: readonly Meter[] }
 
-/** The one size that a resource runs in now, where it has one and nothing is committed to all of it. */
-export function runningUse(resource: BilledResource, { hour }: Sized): (BilledUse & { line: PriceLine }) | null {
-  const [use, another] = usesOf(resource, hour).filter(one => unitsIn(one, 3) > 0n)
-  return use?.line && !another && resource.card && use.currency === resource.card.currency && within(use.cost, 30) > 0n
-    ? { ...use, line: use.line }
-    : null
-}
-
 /**
  * The cheapest size that carries what is used: of 95 in 100 hours the most of processor and memory, and headroom above it. It runs all that
  * the present one does, in the same region; of equal prices the first by name. What is charged by the vCPU falls with them.
@@ -39,7 +31,7 @@ export function smallerSize(
   measured: (metric: MetricName) => Hourly,
   detector: string,
 ): BillFinding | null {
-  const use = runningUse(resource, sized)
+  const use = paidUse(resource, sized.hour)
   const now = use && findSize(resource.card!, use.line.variant!)
   if (!use || !now) return null
   const { card } = resource as { card: RateCard }

@@ -106,7 +106,11 @@ export const cloud: ConnectorKind = {
         events: { since: async day => (await json(eventList, 'GET', `/v1/events?since=${at(day)}`, {}, LONG)).events },
         actions: {
           async of(type) {
-            const { actions } = await json(deedList, 'GET', `/v1/inventory/${at(type)}/actions`)
+            const { actions } = await json(deedList, 'GET', `/v1/inventory/${at(type)}/actions`).catch((error: unknown) => {
+              // one that does not know the question does nothing to this type
+              if (error instanceof ConnectorFailed && error.status === 404) return { actions: new Array<string>() }
+              throw error
+            })
             return actions.filter((one): one is Deed => Object.hasOwn(deeds, one))
           },
           carryOut(instruction, id, requestKey) {

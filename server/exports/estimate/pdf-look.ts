@@ -1,5 +1,5 @@
 import pdfmake from 'pdfmake'
-import type { Content, TableCell } from 'pdfmake/interfaces'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import sans from '@fontsource/public-sans/files/public-sans-latin-400-normal.woff'
 import sansBold from '@fontsource/public-sans/files/public-sans-latin-600-normal.woff'
 import sansMore from '@fontsource/public-sans/files/public-sans-latin-ext-400-normal.woff'
@@ -89,3 +89,20 @@ export const right = (text: string, more: object = {}): TableCell => ({
 })
 /** The heading of a section. */
 export const heading = (text: string): Content => ({ text: runs(text), font: 'Serif', fontSize: 13, color: ink, margin: [0, 16, 0, 5] })
+
+/** An A4 document with its title and what it is about in the footer. */
+export async function pdfFile(title: string, about: string, content: Content[]): Promise<Uint8Array> {
+  setUp()
+  const definition: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [48, 52, 48, 52],
+    defaultStyle: { font: 'Sans', fontSize: 9, color: ink, lineHeight: 1.15 },
+    info: { title, creator: 'Rain Barrel' },
+    footer: (page: number, pages: number) => ({
+      columns: [say(about, { color: dim, fontSize: 8 }), { text: `${page} of ${pages}`, width: 'auto', color: dim, fontSize: 8 }],
+      margin: [48, 16, 48, 0],
+    }),
+    content,
+  }
+  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
+}

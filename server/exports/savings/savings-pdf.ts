@@ -1,31 +1,14 @@
-import pdfmake from 'pdfmake'
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import { dim, ink, items, money, runs, say, setUp } from '../estimate/pdf-look'
+import type { Content } from 'pdfmake/interfaces'
+import { dim, items, money, pdfFile, runs, say } from '../estimate/pdf-look'
 import type { DocumentedSaving, OwnedSavings, SavingsDocument } from './savings-document'
 
 /** What can be saved as PDF: a page for each owner, the steps of each saving below it. */
-export async function savingsPdf({ title, facts, owners, notes }: SavingsDocument): Promise<Uint8Array> {
-  setUp()
-  const definition: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [48, 52, 48, 52],
-    defaultStyle: { font: 'Sans', fontSize: 9, color: ink, lineHeight: 1.15 },
-    info: { title, creator: 'Rain Barrel' },
-    footer: (page: number, pages: number) => ({
-      columns: [
-        say(items([title, ...facts]), { color: dim, fontSize: 8 }),
-        { text: `${page} of ${pages}`, width: 'auto', color: dim, fontSize: 8 },
-      ],
-      margin: [48, 16, 48, 0],
-    }),
-    content: [
-      ...owners.flatMap((one, at) => section(one, facts, at > 0)),
-      ...(notes.length ? [say('Not counted', { bold: true, margin: [0, 14, 0, 2] })] : []),
-      ...notes.map(note => say(note, { color: dim })),
-    ],
-  }
-  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
-}
+export const savingsPdf = ({ title, facts, owners, notes }: SavingsDocument): Promise<Uint8Array> =>
+  pdfFile(title, items([title, ...facts]), [
+    ...owners.flatMap((one, at) => section(one, facts, at > 0)),
+    ...(notes.length ? [say('Not counted', { bold: true, margin: [0, 14, 0, 2] })] : []),
+    ...notes.map(note => say(note, { color: dim })),
+  ])
 
 function section({ owner, total, items: savings }: OwnedSavings, facts: readonly string[], isNext: boolean): Content[] {
   const count = savings.length === 1 ? 'one saving' : `${savings.length} savings`

@@ -1,5 +1,4 @@
-import pdfmake from 'pdfmake'
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Content, TableCell } from 'pdfmake/interfaces'
 import {
   adjustmentWords,
   causeWords,
@@ -12,29 +11,15 @@ import { changeShareOf } from '../../../core/money/share'
 import { Decimal } from '../../../core/money/decimal'
 import { monthText } from '../../../shared/words/days'
 import { measureNames } from '../../../shared/words/table-heads'
-import { dayWords, dim, ink, layout, money, right, runs, say, setUp, shortNumber } from '../estimate/pdf-look'
+import { dayWords, dim, layout, money, pdfFile, right, runs, say, shortNumber } from '../estimate/pdf-look'
 
 /** The statements of a month: one cost centre and currency to a page. */
-export async function statementsPdf(month: MonthStatements, owner: (id: string) => string): Promise<Uint8Array> {
-  setUp()
+export function statementsPdf(month: MonthStatements, owner: (id: string) => string): Promise<Uint8Array> {
   const title = `Statements of ${monthText(month.month)}`
-  const definition: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [48, 52, 48, 52],
-    defaultStyle: { font: 'Sans', fontSize: 9, color: ink, lineHeight: 1.15 },
-    info: { title, creator: 'Rain Barrel' },
-    footer: (page: number, pages: number) => ({
-      columns: [
-        say(`${title} · ${stateWords(month)}`, { color: dim, fontSize: 8 }),
-        { text: `${page} of ${pages}`, width: 'auto', color: dim, fontSize: 8 },
-      ],
-      margin: [48, 16, 48, 0],
-    }),
-    content: month.statements.length
-      ? month.statements.flatMap((one, at) => statement(one, month, owner, at > 0))
-      : [say(`Nothing landed on these cost centres in ${monthText(month.month)}.`)],
-  }
-  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
+  const content = month.statements.length
+    ? month.statements.flatMap((one, at) => statement(one, month, owner, at > 0))
+    : [say(`Nothing landed on these cost centres in ${monthText(month.month)}.`)]
+  return pdfFile(title, `${title} · ${stateWords(month)}`, content)
 }
 
 const stateWords = ({ closed, measure }: MonthStatements) =>

@@ -4,6 +4,7 @@ import { ConnectorFailed } from '../../connectors/connector'
 import { carryOut, findOut } from '../../use-cases/act'
 import { takeBack } from '../../stores/savings'
 import { saidOf } from '../../problems/fault'
+import { JobStopped } from '../../problems/job-ends'
 import { factsFrom } from './act'
 import type { JobKind, Run } from './kind'
 
@@ -32,11 +33,13 @@ export const actBatch: JobKind<{ ids: string[]; who: string }> = {
       if (await isDone(id, who, run)) done++
       else failed++
     }
+    // what ends with the process, or is another's now, is not taken back
+    if (signal.aborted && !(signal.reason instanceof JobStopped)) throw signal.reason
     const left = await takeBack(services.database.db, ids, who)
     return { said: `${done} done, ${failed} not done${left ? `, ${left} not begun` : ''}`, result: undefined }
   },
   async findOut({ ids, who }, { services }) {
-    for (const id of ids) await findOut(factsFrom(services), id, who).catch(() => {}) // that it is not known stands in its steps
+    for (const id of ids) await findOut(factsFrom(services), id, who).catch((error: unknown) => saidOf(error, `finding out about ${id}`)) // it stands in its steps
     return 'found out; what was not begun waits for somebody'
   },
 }

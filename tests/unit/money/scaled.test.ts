@@ -1,7 +1,17 @@
 import Big from 'big.js'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { dividedBy, parseScaled, quotientText, roundScaled, scaled, scaledText, sizeOf, timesDecimal } from '../../../core/money/scaled'
+import {
+  dividedBy,
+  parseScaled,
+  quotientText,
+  roundScaled,
+  scaled,
+  scaledText,
+  sizeOf,
+  sumOfTexts,
+  timesDecimal,
+} from '../../../core/money/scaled'
 
 it('reads plain and exponent notation', () => {
   expect(parseScaled('12.5')).toEqual({ value: 12_500_000_000_000_000n, rounded: false })
@@ -92,4 +102,19 @@ it('divides by so many, half away from zero at the last digit, either way alike'
     ...['0.000000000000001', '-0.000000000000001', '0'],
   ])
   expect([sizeOf(-5n), sizeOf(5n), sizeOf(0n)]).toEqual([5n, 5n, 0n])
+})
+
+it('adds texts up exactly, whatever their size and sign', () => {
+  const amount = fc.oneof(
+    fc.bigInt({ min: -(10n ** 30n), max: 10n ** 30n }).map(scaledText),
+    fc.constantFrom('0', '-0.000000000000001', '0.999999999999999', '-0.5', '1e3', '+7', '.5', '999999999999999.999999999999999'),
+  )
+  fc.assert(
+    fc.property(fc.array(amount, { maxLength: 60 }), texts => {
+      expect(sumOfTexts(texts)).toBe(texts.reduce((sum, text) => sum + scaled(text), 0n))
+    }),
+  )
+  expect(sumOfTexts(Array<string>(20_000).fill('999999999999999.999999999999999'))).toBe(20_000n * (10n ** 30n - 1n))
+  expect(sumOfTexts(Array<string>(20_000).fill('-999999999999999.999999999999999'))).toBe(-20_000n * (10n ** 30n - 1n))
+  expect(() => sumOfTexts(['1', '1.0000000000000001'])).toThrow(RangeError)
 })

@@ -55,16 +55,14 @@ describe('machines larger than their use', () => {
   })
   const runs = (more = {}) => everyDay('m', big, { quantity: '24', cost: '9.6', ...more })
   const detector = 'machine-too-large'
-  const use = (cpu: MeasuredHour, memory: MeasuredHour = () => 38): Measured => ({ 'id-m': { cpu, memory } })
+  /** What is found where of processor and memory so much is used, on a month of the largest or on other charges. */
+  const seen = (cpu: number | MeasuredHour, memory = 38, { charges = runs(), of = card, set = {} } = {}) =>
+    look(charges, of, detector, { 'id-m': { cpu: typeof cpu === 'number' ? () => cpu : cpu, memory: () => memory } }, set)
+  const find = (...asked: Parameters<typeof seen>) => seen(...asked).found
 
   it('finds the size that carries 95 of 100 hours with headroom, at its price', () => {
     // 8 vCPU × 30 % × 1.3 = 3.12, 32 GB × 38 % × 1.3 = 15.808: the one of 4 and 16
-    const { found, coverage } = look(
-      runs(),
-      card,
-      detector,
-      use(() => 30),
-    )
+    const { found, coverage } = seen(30)
     expect(coverage).toEqual({ detector, measured: 1, unmeasured: 0, dearest: [] })
     expect(found).toHaveLength(1)
     expect(found[0]).toMatchObject({
@@ -72,6 +70,7 @@ describe('machines larger than their use', () => {
       // 30 × 9.60 × 73/72 less 720 h × 0.20 × 73/72
       monthlySaving: '146',
       effects: [{ resourceId: 'id-m', sku: 'server-hour/big', how: 'cheaper', now: '292', then: '146' }],
+      instruction: { type: 'server', deed: 'change size', from: 'big', to: 'mid' },
     })
     const [cpu, memory] = found[0]!.evidence.series
     expect(cpu).toMatchObject({
@@ -84,86 +83,29 @@ describe('machines larger than their use', () => {
 
   it('passes over peaks of no more than 5 in 100 hours', () => {
     // the 684th of 720 hours counts: 36 hours may be above it
-    const peaks = (hours: number) =>
-      look(
-        runs(),
-        card,
-        detector,
-        use(hour => (hour < hours ? 90 : 30)),
-      ).found
+    const peaks = (hours: number) => find(hour => (hour < hours ? 90 : 30))
     expect(peaks(36)).toHaveLength(1)
     expect(peaks(37)).toEqual([])
   })
 
   it('needs both processor and memory to fit, and goes by the headroom that is set', () => {
-    const memory = (percent: number, set = {}) =>
-      look(
-        runs(),
-        card,
-        detector,
-        use(
-          () => 30,
-          () => percent,
-        ),
-        set,
-      ).found
     // 32 × 39 % × 1.3 = 16.2
-    expect(memory(39)).toEqual([])
-    expect(memory(39, { headroom: 28 })).toHaveLength(1)
-    expect(memory(39, { headroom: 29 })).toEqual([])
+    expect(find(30, 39)).toEqual([])
+    expect(find(30, 39, { set: { headroom: 28 } })).toHaveLength(1)
+    expect(find(30, 39, { set: { headroom: 29 } })).toEqual([])
     // 8 × 19 % × 1.3 = 1.976 and 32 × 19 % × 1.3 = 7.904: the smallest
-    const small = look(
-      runs(),
-      card,
-      detector,
-      use(
-        () => 19,
-        () => 19,
-      ),
-    ).found
-    expect(small[0]).toMatchObject({ monthlySaving: '219', title: 'm would do with «small» instead of «big»' })
-    expect(
-      look(
-        runs(),
-        card,
-        detector,
-        use(
-          () => 0,
-          () => 0,
-        ),
-      ).found[0],
-    ).toMatchObject({ monthlySaving: '219' })
+    expect(find(19, 19)[0]).toMatchObject({ monthlySaving: '219', title: 'm would do with «small» instead of «big»' })
+    expect(find(0, 0)[0]).toMatchObject({ monthlySaving: '219' })
   })
 
   it('asks for a saving that is worth it', () => {
-    const dearer = cardOf([big, hour('mid', '0.361')], { serverSizes: card.serverSizes })
-    expect(
-      look(
-        runs(),
-        dearer,
-        detector,
-        use(() => 30),
-      ).found,
-    ).toEqual([])
-    expect(
-      look(
-        runs(),
-        dearer,
-        detector,
-        use(() => 30),
-        { saved: 9 },
-      ).found[0],
-    ).toMatchObject({ monthlySaving: '28.47' })
+    const of = cardOf([big, hour('mid', '0.361')], { serverSizes: card.serverSizes })
+    expect(find(30, 38, { of })).toEqual([])
+    expect(find(30, 38, { of, set: { saved: 9 } })[0]).toMatchObject({ monthlySaving: '28.47' })
   })
 
   it('says nothing under fourteen measured days, counts such machines and names them', () => {
-    const hours = (count: number) =>
-      look(
-        runs(),
-        card,
-        detector,
-        use(hour => (hour < 720 - count ? NaN : 30)),
-      )
+    const hours = (count: number) => seen(hour => (hour < 720 - count ? NaN : 30))
     expect(hours(336).found).toHaveLength(1)
     expect(hours(335)).toEqual({ found: [], coverage: { detector, measured: 0, unmeasured: 1, dearest: ['m'] } })
     expect(look(runs(), card, detector, {}).coverage).toMatchObject({ measured: 0, unmeasured: 1 })
@@ -175,12 +117,7 @@ describe('machines larger than their use', () => {
 
   it('lets what is charged by the vCPU fall with it', () => {
     const licensed = everyDay('m', licence, { quantity: '192', cost: '3.84' })
-    const [found] = look(
-      [...runs(), ...licensed],
-      card,
-      detector,
-      use(() => 30),
-    ).found
+    const [found] = find(30, 38, { charges: [...runs(), ...licensed] })
     // 3.84 × 30 × 73/72 = 116.8, half of it goes
     expect(found!.effects).toEqual([
       { resourceId: 'id-m', sku: 'server-hour/big', how: 'cheaper', now: '292', then: '146' },
@@ -190,52 +127,19 @@ describe('machines larger than their use', () => {
   })
 
   it('keeps the discount that is had now, and promises nothing of a commitment', () => {
-    const [discounted] = look(
-      runs({ cost: '4.8', list: '9.6' }),
-      card,
-      detector,
-      use(() => 30),
-    ).found
-    expect(discounted!.monthlySaving).toBe('73')
-    expect(
-      look(
-        runs({ values: { PricingCategory: 'Committed' } }),
-        card,
-        detector,
-        use(() => 30),
-      ).found,
-    ).toEqual([])
+    expect(find(30, 38, { charges: runs({ cost: '4.8', list: '9.6' }) })[0]!.monthlySaving).toBe('73')
+    expect(find(30, 38, { charges: runs({ values: { PricingCategory: 'Committed' } }) })).toEqual([])
   })
 
   it('leaves alone what stands still, ran in two sizes, or is charged in another currency than its card', () => {
     // another machine tells how far the bill goes
     const other = everyDay('n', mid, { quantity: '24', cost: '4.8' })
-    const stopped = (to: number) =>
-      look(
-        [...other, ...runs({ to })],
-        card,
-        detector,
-        use(() => 30),
-      ).found
+    const stopped = (to: number) => find(30, 38, { charges: [...other, ...runs({ to })] })
     expect(stopped(3)).toEqual([])
     expect(stopped(2)).toHaveLength(1)
     const two = everyDay('m', mid, { quantity: '24', cost: '4.8', from: 2 })
-    expect(
-      look(
-        [...runs(), ...two],
-        card,
-        detector,
-        use(() => 3),
-      ).found,
-    ).toEqual([])
-    expect(
-      look(
-        runs({ currency: 'USD' }),
-        card,
-        detector,
-        use(() => 30),
-      ).found,
-    ).toEqual([])
+    expect(find(3, 38, { charges: [...runs(), ...two] })).toEqual([])
+    expect(find(30, 38, { charges: runs({ currency: 'USD' }) })).toEqual([])
   })
 })
 
