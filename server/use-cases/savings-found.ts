@@ -11,7 +11,7 @@ import type { Db } from '../db/database'
 import { conflict, notFound } from '../problems/problem'
 import { cardsUntilLater } from '../stores/rate-cards'
 import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
-import { listOpportunities, type StoredAction, type StoredOpportunity } from '../stores/savings'
+import { listOpportunities, type StoredAction } from '../stores/savings'
 import type { Work } from './work'
 
 export type SavingsWork = Pick<Work, 'database' | 'seen' | 'people' | 'asker'>

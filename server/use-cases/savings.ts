@@ -44,13 +44,14 @@ export async function lookForSavings(from: FactsFrom & Pick<Work, 'refreshMeasur
     able.map(({ needs }) => needs),
     today,
   )
-  if (await measure(db, connector, today)) await from.refreshMeasured()
   let count = 0
   for (const detector of able) {
     const found = await detector.find(factsKept(from, connector, detector.needs, today), { card, today })
     await keepFound(db, found, { detector: detector.detector, connection: connector.name })
     count += found.length
   }
+  // last: the first time it takes as long as everything else together, and what it is for looks at the bill
+  if (connector.can.measurements && (await measure(db, connector, today))) await from.refreshMeasured()
   return count
 }
 

@@ -1,6 +1,6 @@
 // The whole job as a person does it: from dropping files to the saving on the bill.
 import { readFileSync } from 'node:fs'
-import { accessible, dropFiles, expect, figure, serverLog, settled, test, widthOf } from '../support/browser'
+import { accessible, dropFiles, expect, figure, lookedThrough, serverLog, settled, test, widthOf } from '../support/browser'
 import { FILES } from './site'
 
 test.use({ start: { from: 'nothing', file: 'whole job' } })
@@ -242,6 +242,7 @@ test('load a bill, read it, allocate it, price a workload, save something and se
   await test.step('remove one idle gateway, and see the saving on the bill that follows', async () => {
     await page.getByRole('link', { name: 'Savings', exact: true }).click()
     await expect(page.getByRole('heading', { level: 1 })).toContainText('everything that can be saved')
+    await lookedThrough(page)
     await page.getByRole('button', { name: 'Gateways without traffic' }).click()
     await page.getByRole('button', { name: 'gw-test-rig-alder passes nothing' }).click()
     await expect(page.getByRole('complementary')).toContainText('Petra Holm')

@@ -1,7 +1,7 @@
 // What can be saved, by the bill alone: read, decided on, handed to owners, answered by link.
 import { brackwaterInventory, larkfieldInventory } from '../../demo/inventory'
 import { growingSnapshots, rehearsalZones, stoppedDatabase } from '../../demo/planted'
-import { accessible, expect, serverLog, settled, test } from '../support/browser'
+import { accessible, expect, lookedThrough, serverLog, settled, test } from '../support/browser'
 
 test.use({ start: { from: 'bills', file: 'savings' } })
 
@@ -27,6 +27,7 @@ test('with every connector off the bill alone yields its list; each amount is co
   await table.getByRole('button', { name: 'Several zones outside live' }).click()
   await expect(table.getByRole('row').filter({ hasText: 'rehearsal-booking-store-' })).toHaveCount(rehearsalZones.count)
   // what the cloud measures and what the bill says of the same gateways is one amount
+  await lookedThrough(page)
   await page.getByRole('button', { name: 'Look again' }).click()
   await expect(table.getByRole('button', { name: 'Gateways without traffic' })).toBeVisible()
   // and 3.76 of an old disk, which a newer class and less performance make cheaper each

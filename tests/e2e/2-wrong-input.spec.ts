@@ -4,7 +4,7 @@ import { gzipSync } from 'node:zlib'
 import { newEstimate, newRow } from '../../core/estimate/estimate'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { charge, focusCsv } from '../support/charges'
-import { dropFiles, expect, serverLog, test } from '../support/browser'
+import { dropFiles, expect, lookedThrough, serverLog, test } from '../support/browser'
 
 test.use({ start: { from: 'bills', file: 'wrong input' } })
 
@@ -155,6 +155,7 @@ test('wrong input at each step', async ({ page, site, expectRefusals }) => {
 
   await test.step('Savings', async () => {
     await page.goto('/savings')
+    await lookedThrough(page)
     await page.getByRole('button', { name: 'Gateways without traffic' }).click()
     await page.getByRole('button', { name: 'gw-old-build-net passes nothing' }).click()
     await page.getByRole('button', { name: 'Show what would be done' }).click()

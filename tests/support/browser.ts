@@ -98,3 +98,6 @@ export async function accessible(page: Page, within?: string) {
 
 /** How wide the page is, what overflows included. */
 export const widthOf = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth)
+
+/** Waits until the first look through the connections has ended: on a slow machine it takes longer than an action may. */
+export const lookedThrough = (page: Page) => expect(page.getByRole('button', { name: 'Look again' })).toBeEnabled({ timeout: 60_000 })
