@@ -20,7 +20,14 @@ import { wobble } from './random'
 import { traffic } from './traffic'
 
 /** A provider as it stands in its files. */
-export type Account = { provider: string; billingAccountId: string; billingAccountName: string; card: RateCard }
+export type Account = {
+  provider: string
+  billingAccountId: string
+  billingAccountName: string
+  card: RateCard
+  /** Prices that begin with a month that is still to come. */
+  later?: RateCard
+}
 
 const categoryOf: Record<string, string> = {
   Servers: 'Compute',
@@ -113,6 +120,13 @@ export type Deletions = Map<string, { day: Day; hour: number }>
 /** What a resource is from the day after on: changes of class or size, oldest first. */
 export type Changes = Map<string, { day: Day; to: string }[]>
 
+/** Hours in which a resource runs on a day, where it stands still in some. */
+export type RunningHours = (id: string, day: Day) => number
+/** What has been done to resources, as far as the bill shows it. */
+export type Done = { deletions?: Deletions; changes?: Changes; runningHours?: RunningHours }
+/** Meters that count only while a resource runs. */
+const RUNNING: ReadonlySet<Meter> = new Set<Meter>(['server-hour', 'database-hour'])
+
 /** What a resource is used as on a day. */
 function useOn({ id, use }: CloudResource, day: Day, changes: Changes): Use {
   const to = changes.get(id)?.findLast(change => change.day < day)?.to
@@ -129,14 +143,14 @@ export function* cloudCharges(
   inventory: CloudResource[],
   month: Month,
   until: Day,
-  deletions: Deletions = new Map(),
-  changes: Changes = new Map(),
+  { deletions = new Map(), changes = new Map(), runningHours }: Done = {},
 ): Generator<FileCharge> {
-  const { card } = account
+  const card = account.later && account.later.validFrom <= monthStart(month) ? account.later : account.card
   const prices = new Map<string, PriceLine>()
   const price = (meter: Meter, region: string, variant: string | null): PriceLine => {
     const key = `${meter} ${region} ${variant}`
-    const found = prices.get(key) ?? findPrice(card, meter, region, variant)
+    // what is not offered any more goes on at its last price where it runs
+    const found = prices.get(key) ?? findPrice(card, meter, region, variant) ?? findPrice(account.card, meter, region, variant)
     if (!found) throw new Error(`${account.provider} has no price for ${key}`)
     prices.set(key, found)
     return found
@@ -162,7 +176,10 @@ export function* cloudCharges(
       const hours = deleted && deleted.day === day ? deleted.hour : 24
       if (hours === 0) continue
       const of = resourceColumns(resource, day, card)
-      for (const part of partsOf(resource, useOn(resource, day, changes), day, month, hours)) {
+      for (const whole of partsOf(resource, useOn(resource, day, changes), day, month, hours)) {
+        const running = runningHours && RUNNING.has(whole.meter) ? Math.min(hours, runningHours(resource.id, day)) : hours
+        if (running === 0) continue
+        const part = running < hours ? { ...whole, quantity: running } : whole
         const line = price(part.meter, resource.region, part.variant)
         for (const { quantity, unitPrice } of byTier(line, new Decimal(part.quantity), drawnByTier, resource.region)) {
           const charge = makeCharge(base, of, usage(line, quantity, unitPrice, resource.type), details(line, card))

@@ -2,18 +2,19 @@ import { Decimal } from '../core/money/decimal'
 import type { Day, Month } from '../core/time/day'
 import { monthStart } from '../core/time/day'
 import { months, TODAY } from './calendar'
-import { cloudCharges, oneAmount, type Account, type Changes, type Deletions } from './cloud-charges'
+import { cloudCharges, oneAmount, type Account, type Done } from './cloud-charges'
 import type { FileCharge } from './focus-file'
 import { brackwaterInventory, larkfieldInventory } from './inventory'
 import { otherCharges, otherSources } from './other-charges'
 import { lateCorrection } from './planted'
-import { brackwaterCard, larkfieldCard } from './rate-cards'
+import { brackwaterCard, brackwaterNextCard, larkfieldCard } from './rate-cards'
 
 export const brackwaterAccount: Account = {
   provider: 'Brackwater Cloud',
   billingAccountId: 'skerry-bw-1',
   billingAccountName: 'Skerry Lines at Brackwater',
   card: brackwaterCard,
+  later: brackwaterNextCard,
 }
 export const larkfieldAccount: Account = {
   provider: 'Larkfield Compute',
@@ -25,9 +26,9 @@ export const larkfieldAccount: Account = {
 /** One file of the demo: a source's billing month. */
 export type Delivery = { source: string; file: string; month: Month; charges: () => Iterable<FileCharge> }
 
-/** Brackwater's billing month to date, with what has been deleted since. Used by the demo files and by the stand-in cloud alike. */
-export function brackwaterDelivery(month: Month, until: Day, deletions?: Deletions, changes?: Changes): Iterable<FileCharge> {
-  return cloudCharges(brackwaterAccount, brackwaterInventory(), month, until, deletions, changes)
+/** Brackwater's billing month to date, with what has been done since. Used by the demo files and by the stand-in cloud alike. */
+export function brackwaterDelivery(month: Month, until: Day, done?: Done): Iterable<FileCharge> {
+  return cloudCharges(brackwaterAccount, brackwaterInventory(), month, until, done)
 }
 
 /** All deliveries of the demo's months, oldest first. */

@@ -12,6 +12,9 @@ import { monthText } from '../../shared/words/days'
 
 type Connection = z.infer<typeof connectionState>['connections'][number]
 
+/** The bill as it is now, or after some time has passed at a simulated cloud. */
+export type Delivered = 'fetch' | 'next-day' | 'next-week' | 'next-month'
+
 /** Clouds that are connected: what time it is there, and the bill they deliver. */
 export const useConnections = defineStore('connections', () => {
   const list = ref<Connection[]>([])
@@ -27,13 +30,14 @@ export const useConnections = defineStore('connections', () => {
     }
   }
 
-  /** Asks for the bill to date, after a day has passed or as it is, and waits until it is loaded. */
-  async function deliver(name: string, how: 'next-day' | 'fetch') {
+  /** Asks for the bill to date, after time has passed or as it is, and waits until it is loaded. */
+  async function deliver(name: string, how: Delivered) {
     if (busy.value) return
     busy.value = how
     said.value = ''
     try {
       const { importIds } = await client.send('POST', `connections/${encodeURIComponent(name)}/${how}`, {}, dayPassed)
+      const ended: string[] = []
       for (const id of importIds) {
         let status = await client.get(`imports/${id}`, importStatus)
         while (status.state === 'checking' || status.state === 'loading') {
@@ -41,10 +45,12 @@ export const useConnections = defineStore('connections', () => {
           await new Promise(resolve => setTimeout(resolve, 250))
           status = await client.get(`imports/${id}`, importStatus)
         }
-        said.value =
+        ended.push(
           status.state === 'loaded'
             ? `${count(status.rows)} charges loaded; ${status.changes.map(c => `${monthText(c.billingPeriodStart)} changed by ${money(c.difference, c.currency)} ${c.currency}`).join(', ')}`
-            : `the delivery was ${status.state}: ${status.message ?? `${status.errorCount} errors`}`
+            : `the delivery was ${status.state}: ${status.message ?? `${status.errorCount} errors`}`,
+        )
+        said.value = ended.join('; ')
       }
       problem.value = null
     } catch (error) {

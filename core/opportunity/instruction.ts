@@ -1,32 +1,57 @@
-/** What a service is told to do to a resource of a type; a setting is changed only from what it was when it was found. */
+import { stretchWords, type WeekStretch } from './measured/quiet-hours'
+
+/**
+ * What a service is told to do to a resource of a type; a setting is changed only from what it was when it was found. `schedule`: it is
+ * stopped in these hours of every week, and started after them.
+ */
 export type Instruction = { type: string } & (
   | { deed: 'delete' }
   | { deed: 'change class'; from: string; to: string; iops?: string | undefined; mbps?: string | undefined }
   | { deed: 'change size'; from: string; to: string }
+  | { deed: 'schedule'; asleep: readonly WeekStretch[] }
 )
 
-/** What is changed from what to what; null for what is deleted. */
-export const settingOf = (instruction: Instruction): { setting: 'class' | 'size'; from: string; to: string } | null =>
-  instruction.deed === 'delete'
-    ? null
-    : { setting: instruction.deed === 'change class' ? 'class' : 'size', from: instruction.from, to: instruction.to }
+/** What is changed from what to what; null for what changes no setting. */
+export function settingOf(instruction: Instruction): { setting: 'class' | 'size'; from: string; to: string } | null {
+  switch (instruction.deed) {
+    case 'delete':
+    case 'schedule':
+      return null
+    case 'change class':
+      return { setting: 'class', from: instruction.from, to: instruction.to }
+    case 'change size':
+      return { setting: 'size', from: instruction.from, to: instruction.to }
+  }
+}
 
-/** A change in words: `delete`, `change its class from «plain, old» to «plain»`. */
+/** A change in words: `delete it`, `change its class from «plain, old» to «plain»`. */
 export function instructionWords(instruction: Instruction): string {
-  const setting = settingOf(instruction)
-  if (!setting) return 'delete it'
-  const bought =
-    instruction.deed === 'change class'
-      ? [instruction.iops && `${instruction.iops} operations`, instruction.mbps && `${instruction.mbps} MB`]
-          .filter(part => part)
-          .join(' and ')
-      : ''
-  return `change its ${setting.setting} from «${setting.from}» to «${setting.to}»${bought ? `, with ${bought} a second bought` : ''}`
+  switch (instruction.deed) {
+    case 'delete':
+      return 'delete it'
+    case 'schedule':
+      return `stop it every week ${stretchWords(instruction.asleep)} (UTC), and start it after that`
+    case 'change size':
+      return `change its size from «${instruction.from}» to «${instruction.to}»`
+    case 'change class': {
+      const bought = [instruction.iops && `${instruction.iops} operations`, instruction.mbps && `${instruction.mbps} MB`]
+        .filter(part => part)
+        .join(' and ')
+      return `change its class from «${instruction.from}» to «${instruction.to}»${bought ? `, with ${bought} a second bought` : ''}`
+    }
+  }
 }
 
 /** Whether and how a change can be undone. */
 export function instructionUndo(instruction: Instruction): string {
-  const setting = settingOf(instruction)
-  if (!setting) return `A deleted ${instruction.type} cannot be brought back.`
-  return `It can be changed back to «${setting.from}»${instruction.deed === 'change size' ? '; each time it starts anew' : ''}.`
+  switch (instruction.deed) {
+    case 'delete':
+      return `A deleted ${instruction.type} cannot be brought back.`
+    case 'schedule':
+      return 'The hours can be taken out again: it then runs all week.'
+    case 'change class':
+      return `It can be changed back to «${instruction.from}».`
+    case 'change size':
+      return `It can be changed back to «${instruction.from}»; each time it starts anew.`
+  }
 }

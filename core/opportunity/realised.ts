@@ -17,6 +17,7 @@ export type RealisedLine = {
   costBefore: Decimal
   /** The use that would have been: as much a day as before, or, where it is only cheaper, what was really used. */
   unitsElse: Decimal
+  unitsSince: Decimal
   counterfactual: Decimal
   actual: Decimal
 }
@@ -57,11 +58,11 @@ export function realisedSaving(effects: readonly Pick<Effect, 'sku' | 'how'>[], 
     lines: [
       ...lines.map(({ charged, how, own, unitsElse, at }) => ({
         ...{ sku: charged.sku, unit: charged.unit, how, unitsBefore: charged.units, costBefore: charged.effective, unitsElse },
-        ...{ counterfactual: at(charged.effective), actual: total(own, 'effective') },
+        ...{ unitsSince: total(own, 'units'), counterfactual: at(charged.effective), actual: total(own, 'effective') },
       })),
-      ...further.map(({ sku, unit, effective }) => ({
+      ...further.map(({ sku, unit, units, effective }) => ({
         ...{ sku, unit, how: 'cheaper' as const, unitsBefore: zero, costBefore: zero, unitsElse: zero },
-        ...{ counterfactual: zero, actual: effective },
+        ...{ unitsSince: units, counterfactual: zero, actual: effective },
       })),
     ],
     effective: saved('effective'),

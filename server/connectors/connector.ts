@@ -100,6 +100,9 @@ export type Capabilities = {
 export type Capability = keyof Capabilities
 export const capabilities: readonly Capability[] = ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions', 'register']
 
+/** How much time a played service can be told to let pass. */
+export type PlayedTime = 'day' | 'week' | 'month'
+
 /** An outside service as it is reached through one connection. */
 export type Connector = {
   /** The connection's name. */
@@ -108,8 +111,8 @@ export type Connector = {
   provider: string
   /** Asks for the service's own time: that it answers is the test of a connection. */
   now: () => Promise<string>
-  /** Lets a day pass, where time there is played. */
-  nextDay?: () => Promise<string>
+  /** Lets time pass, where time there is played. */
+  pass?: (time: PlayedTime) => Promise<string>
   can: Partial<Capabilities>
 }
 

@@ -6,6 +6,7 @@ import type { BodyOf } from '../operations/operation'
 import { conflict, notFound } from '../problems/problem'
 import { bill, billJob } from '../jobs/kinds/bill'
 import { rateCard, rateCardJob } from '../jobs/kinds/rate-card'
+import type { PlayedTime } from '../connectors/connector'
 import { findConnection } from '../stores/connections'
 import { changeJob, findJob, jobsOf } from '../stores/jobs'
 import type { EngineWork } from './engine-work'
@@ -75,21 +76,21 @@ export class Connections {
     return { id: name }
   }
 
-  /** Loads the billing period to date as the cloud has it now. */
+  /** Loads the bill to date as the cloud has it now: the billing periods that have charges since the last one. */
   async fetchBill(name: string) {
     capabilityOf(await findConnector(this.#db, name), 'bill')
     const { result } = await withConnector(() => this.work.jobs.runNow(bill, billJob(name), this.#who))
-    return { now: result.now, importIds: [result.importId] }
+    return result
   }
 
-  /** Lets a day pass at a simulated cloud and loads the billing period to date that it then delivers. */
-  async passDay(name: string) {
-    const { nextDay } = await findConnector(this.#db, name)
-    if (!nextDay) throw conflict('Days pass there by themselves', 'Only a simulated cloud can be told to let a day pass.')
+  /** Lets time pass at a simulated cloud and loads the bill that it then delivers. */
+  async pass(name: string, time: PlayedTime) {
+    const { pass } = await findConnector(this.#db, name)
+    if (!pass) throw conflict('Time passes there by itself', `Only a simulated cloud can be told to let a ${time} pass.`)
     return withConnector(async () => {
-      await nextDay()
+      await pass(time)
       const { result } = await this.work.jobs.runNow(bill, billJob(name), this.#who)
-      return { now: result.now, importIds: [result.importId] }
+      return result
     })
   }
 

@@ -1,20 +1,54 @@
 import { Readable } from 'node:stream'
-import { addDays, monthOf } from '../../core/time/day'
+import { addDays, addMonths, monthOf, type Day, type Month } from '../../core/time/day'
 import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Arrivals } from './arrivals'
 import { deliver } from './deliver'
 import { takeIn } from './take-in'
 
+/** So many days after its end a billing period still changes. */
+const LATE_DAYS = 5
+/** However long nothing was asked for, so many billing periods are asked for at most. */
+const MOST_MONTHS = 13
+
 /**
- * Asks a connection for its billing period to date and queues it as a delivery.
- * @param key the same for every try of one fetch: what was fetched under it is not fetched again.
- * @returns the load's id.
+ * The billing periods to ask for: this one, the one before while it is young, and those since the last day that was delivered.
+ * @param now what the service says that it is. @param lastDay the last day of it that is loaded; null where none is.
  */
-export async function fetchBill(arrivals: Arrivals, connector: Connector, now: string, who: string, key: string): Promise<string> {
+export function monthsToFetch(now: string, lastDay: Day | null): Month[] {
+  const today = now.slice(0, 10)
+  const present = monthOf(addDays(today, -1))
+  const young = monthOf(addDays(today, -1 - LATE_DAYS))
+  const first = lastDay === null ? present : [young, monthOf(addDays(lastDay, 1))].sort()[0]!
+  const months: Month[] = []
+  for (let month = present; month >= first && months.length < MOST_MONTHS; month = addMonths(month, -1)) months.unshift(month)
+  return months
+}
+
+/**
+ * Asks a connection for the billing periods that may have new charges, each whole, and queues each as a delivery.
+ * @param key the same for every try of one fetch: what was fetched under it is not fetched again.
+ * @returns the loads' ids, the oldest period first.
+ */
+export async function fetchBill(
+  arrivals: Arrivals,
+  connector: Connector,
+  { now, lastDay, who, key }: { now: string; lastDay: Day | null; who: string; key: string },
+): Promise<string[]> {
+  const ids: string[] = []
+  for (const month of monthsToFetch(now, lastDay))
+    ids.push(await fetchMonth(arrivals, connector, month, { now, who, key: `${key} ${month}` }))
+  return ids
+}
+
+async function fetchMonth(
+  arrivals: Arrivals,
+  connector: Connector,
+  month: Month,
+  { now, who, key }: { now: string; who: string; key: string },
+): Promise<string> {
   const fetched = await arrivals.fetched(key)
   if (fetched !== undefined) return String(fetched)
-  const month = monthOf(addDays(now.slice(0, 10), -1))
   const bytes = await capabilityOf(connector, 'bill').month(month)
   const name = `${connector.name}-${month}.csv.gz`
   const announced = {

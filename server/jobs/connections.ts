@@ -107,7 +107,7 @@ export async function connectionViews(db: Db): Promise<ConnectionView[]> {
 async function viewOf(made: StoredConnection): Promise<ConnectionView> {
   const connector = connectorOf(made)
   const kind = connectorKinds.find(known => known.kind === made.kind)
-  const view = { ...made, label: kind?.label ?? made.kind, can: [...(kind?.can ?? [])], played: connector?.nextDay !== undefined }
+  const view = { ...made, label: kind?.label ?? made.kind, can: [...(kind?.can ?? [])], played: connector?.pass !== undefined }
   if (!connector) return { ...view, now: null, problem: 'This version knows no such kind of connection.' }
   try {
     return { ...view, now: await connector.now(), problem: null }

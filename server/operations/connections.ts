@@ -4,6 +4,16 @@ import * as savings from '../../shared/contracts/savings'
 import { id } from './replies'
 import { operation } from './operation'
 
+/** Lets so much time pass at a simulated cloud. */
+const passing = <T extends string>(time: T) =>
+  operation(
+    'connections',
+    'post',
+    `/connections/{name}/next-${time}`,
+    `Lets a ${time} pass at a simulated cloud and loads what it delivers.`,
+    { reach: 'company', reply: savings.dayPassed },
+  )
+
 export const connections = {
   list: operation('connections', 'get', '/connections', 'What is connected and whether it answers.', {
     reach: 'company',
@@ -36,17 +46,13 @@ export const connections = {
     reach: 'company',
     reply: reference.cardSchedules,
   }),
-  fetchBill: operation('connections', 'post', '/connections/{name}/fetch', 'Loads the billing period to date.', {
+  fetchBill: operation('connections', 'post', '/connections/{name}/fetch', 'Loads the bill to date.', {
     reach: 'company',
     reply: savings.dayPassed,
   }),
-  passDay: operation(
-    'connections',
-    'post',
-    '/connections/{name}/next-day',
-    'Lets a day pass at a simulated cloud and loads what it delivers.',
-    { reach: 'company', reply: savings.dayPassed },
-  ),
+  passDay: passing('day'),
+  passWeek: passing('week'),
+  passMonth: passing('month'),
   fetchRateCard: operation('connections', 'post', '/connections/{name}/rate-card', 'Asks for the rate card it publishes.', {
     reach: 'company',
     reply: reference.cardFetched,

@@ -4,7 +4,8 @@ import { Decimal } from '../../core/money/decimal'
 import { actingOn } from '../../core/opportunity/acting'
 import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
-import { instructionWords, settingOf } from '../../core/opportunity/instruction'
+import { instructionWords, settingOf, type Instruction } from '../../core/opportunity/instruction'
+import { sleepsIn } from '../../core/opportunity/measured/quiet-hours'
 import { sizeMetrics } from '../../core/opportunity/measured/too-large'
 import type { Opportunity, Resource } from '../../core/opportunity/opportunity'
 import { addDays, type Day } from '../../core/time/day'
@@ -199,27 +200,39 @@ async function whyNot({ from, connector, opportunity: { body }, approved }: Act)
   const setting = settingOf(instruction)
   const is = setting && condition.settings[setting.setting]
   if (setting && is !== setting.from) return `it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»`
+  const [planned] = condition.plan
+  if (instruction.deed === 'schedule' && planned) return `it has hours of its own: ${planned.does} ${planned.when}`
   const again = await foundAgain(from.charges, from.db, body.id)
   if (!again) return 'it is not found any more: the bill, prices or thresholds have changed'
   const toDo = again.instruction && instructionWords(again.instruction)
   if (toDo !== instructionWords(instruction)) return `what is found now is ${toDo ? `to ${toDo}` : 'for a person to do'}`
   if (again.currency !== approved.currency || new Decimal(again.monthlySaving).lt(approved.promisedMonthly))
     return `it would save ${again.monthlySaving} ${again.currency} a month now, not ${approved.promisedMonthly}`
-  return measuredSince(connector, body, { type: instruction.type, id: body.resourceId }, today)
+  return measuredSince(connector, body, instruction, today)
 }
 
 /** What was measured since, today and the day before, that speaks against it; null where nothing does. */
-async function measuredSince(connector: Connector, { evidence }: Opportunity, resource: ResourceName, today: Day): Promise<string | null> {
+async function measuredSince(
+  connector: Connector,
+  { evidence, resourceId }: Opportunity,
+  instruction: Instruction,
+  today: Day,
+): Promise<string | null> {
+  const resource: ResourceName = { type: instruction.type, id: resourceId }
+  const asleep = instruction.deed === 'schedule' ? instruction.asleep : null
   for (const { metric, threshold, isHighest } of evidence.series) {
     if (!metric || !threshold) continue
     const lately = await capabilityOf(connector, 'measurements').readings(resource, metric, addDays(today, -1), addDays(today, 1))
-    const values = lately.map(({ value }) => value)
+    // what is to stand still in some hours may be used in the others
+    const counting = asleep ? lately.filter(({ at }) => sleepsIn(asleep, at.slice(0, 10), Number(at.slice(11, 13)))) : lately
+    const values = counting.map(({ value }) => value)
     const { what, unit } = metrics[metric]
-    const seen = sizeMetrics.includes(metric)
-      ? (quantile(Float32Array.from(values), 95) ?? 0) // a size may be too small for some minutes
-      : isHighest
-        ? Math.max(0, ...values)
-        : values.reduce((sum, value) => sum + value, 0)
+    const seen =
+      !asleep && sizeMetrics.includes(metric)
+        ? (quantile(Float32Array.from(values), 95) ?? 0) // a size may be too small for some minutes
+        : isHighest || asleep
+          ? Math.max(0, ...values)
+          : values.reduce((sum, value) => sum + value, 0)
     if (seen >= threshold.value)
       return `${seen} ${unit} ${what} since yesterday, ${threshold.label.replace(/^the line is /, '')} is ${threshold.value}`
   }

@@ -1,5 +1,7 @@
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
+import { differencesOf, inMinorUnits } from '../../core/opportunity/explained'
+import { hoursAwake } from '../../core/opportunity/measured/quiet-hours'
 import { promisedSince, realisedSaving, type Charged } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { LedgerLine } from '../../shared/contracts/savings'
@@ -19,11 +21,11 @@ function deedOf({ state, action, decision, body }: FoundSaving) {
   if (action?.state === 'done') {
     const at = action.doneAt!
     const doneAt = at.includes('T') ? at : `${at.replace(' ', 'T').slice(0, 19)}Z`
-    return { doneAt, by: action.approvedBy, promisedMonthly: action.promisedMonthly, currency: action.currency }
+    return { doneAt, by: action.approvedBy, promisedMonthly: action.promisedMonthly, currency: action.currency, body }
   }
   if (decision?.state !== 'done') return null
-  const { monthlySaving: promisedMonthly, currency } = decision.body ?? body
-  return { doneAt: `${decision.doneOn!}T00:00:00Z`, by: decision.who, promisedMonthly, currency }
+  const { monthlySaving: promisedMonthly, currency } = decision.body
+  return { doneAt: `${decision.doneOn!}T00:00:00Z`, by: decision.who, promisedMonthly, currency, body: decision.body }
 }
 
 /** Promised beside seen, of everything that is done, from the charges that are loaded. */
@@ -35,14 +37,22 @@ export async function savingsLedger(work: SavingsWork, found: readonly FoundSavi
 async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSaving): Promise<LedgerLine | null> {
   const deed = deedOf(found)
   if (!deed) return null
-  const { body } = found
-  const { doneAt, currency } = deed
+  const { body, doneAt, currency } = deed
   const promisedMonthly = new Decimal(deed.promisedMonthly)
   const line = {
     ...{ id: body.id, resourceName: body.resourceName, doneAt, approvedBy: people.nameOf(deed.by), currency },
     promisedMonthly: decimalText(promisedMonthly),
   }
-  const notSeen = { seenTo: null, promised: null, seen: null, seenBilled: null, daysBefore: DAYS_BEFORE, daysSince: 0, workings: null }
+  const notSeen = {
+    seenTo: null,
+    promised: null,
+    seen: null,
+    seenBilled: null,
+    daysBefore: DAYS_BEFORE,
+    daysSince: 0,
+    workings: null,
+    differences: [],
+  }
   const day = doneAt.slice(0, 10)
   const last = await reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
   if (!last || last < day) return { ...line, ...notSeen }
@@ -52,17 +62,26 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
     charged(charges, body.resourceId, currency, addDays(day, -DAYS_BEFORE), day),
     charged(charges, body.resourceId, currency, day, end),
   ])
+  const hourOfDeed = Number(doneAt.slice(11, 13))
+  const promised = promisedSince(promisedMonthly, daysSince * 24 - hourOfDeed)
   const realised = realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince })
   const { result: meanings } = await charges.ask(
     'meanings',
     (realised?.lines ?? []).map(({ sku }) => sku),
   )
+  const asleep = body.instruction?.deed === 'schedule' ? body.instruction.asleep : null
+  const hours = { ...{ all: daysSince * 24, before: hourOfDeed }, awake: asleep && hoursAwake(asleep, day, hourOfDeed, end) }
   return {
     ...line,
     ...{ seenTo: last, daysBefore: DAYS_BEFORE, daysSince },
-    promised: text(promisedSince(promisedMonthly, daysSince * 24 - Number(doneAt.slice(11, 13)))),
+    promised: text(promised),
     seen: realised && text(realised.effective),
     seenBilled: realised && text(realised.billed),
+    differences: realised
+      ? inMinorUnits(differencesOf(realised, { effects: body.effects, hours }, promised), realised.effective, promised, currency).map(
+          ({ kind, amount }) => ({ kind, amount: scaledText(amount) }),
+        )
+      : [],
     workings: (realised?.lines ?? []).map(({ sku, unit, how, ...amounts }) => ({
       ...{ sku, unit, how, words: Object.hasOwn(meanings, sku) ? meanings[sku]!.words : sku },
       ...{ unitsBefore: text(amounts.unitsBefore), costBefore: text(amounts.costBefore), unitsElse: text(amounts.unitsElse) },

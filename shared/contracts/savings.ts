@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { deeds, type Deed } from '../../core/opportunity/deeds'
+import { differenceKinds } from '../../core/opportunity/explained'
 import { confidences, risks } from '../../core/opportunity/opportunity'
 import { namedRecord } from '../../core/text/named-record'
 import type { Working } from '../../core/working/working'
@@ -114,6 +115,8 @@ export const ledgerLine = z.object({
   seenBilled: amountText.nullable(),
   daysBefore: z.number(),
   daysSince: z.number(),
+  /** Why seen is not promised: what lies between them, both rounded to the currency's minor unit. */
+  differences: z.array(z.object({ kind: z.enum(differenceKinds), amount: amountText })),
   /** SKU by SKU: what would have been charged, and what was; null while the bill reaches no day since. */
   workings: z
     .array(

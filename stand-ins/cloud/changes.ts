@@ -1,17 +1,29 @@
+import { z } from 'zod'
 import { linesOf } from '../../core/ratecard/find-price'
+import { HOURS_A_WEEK } from '../../core/opportunity/measured/quiet-hours'
 import { brackwaterCard } from '../../demo/rate-cards'
 import type { CloudResource, Use } from '../../demo/inventory'
 import type { CloudState, Reply } from './state'
 
 /** What can be done to resources of a kind. */
 export const actionsOfKind: Partial<Record<Use['kind'], readonly string[]>> = {
-  server: ['delete', 'change size'],
-  database: ['change size'],
+  server: ['delete', 'change size', 'schedule'],
+  database: ['change size', 'schedule'],
   disk: ['delete', 'change class'],
   'load balancer': ['delete'],
   gateway: ['delete'],
 }
 const meterOf: Partial<Record<Use['kind'], string>> = { server: 'server-hour', database: 'database-hour', disk: 'disk-gb-month' }
+
+const stretches = z.array(
+  z.object({
+    begin: z
+      .int()
+      .min(0)
+      .max(HOURS_A_WEEK - 1),
+    hours: z.int().min(1).max(HOURS_A_WEEK),
+  }),
+)
 
 /** What a resource is set to now: its class or size. */
 export function settingsOf({ id, use }: CloudResource, state: CloudState): Record<string, string> {
@@ -20,7 +32,7 @@ export function settingsOf({ id, use }: CloudResource, state: CloudState): Recor
   return use.kind === 'server' || use.kind === 'database' ? { size: to ?? use.size } : {}
 }
 
-/** What becomes of a change of class or size, or of a deletion, and what the cloud remembers of it; null where nothing has changed. */
+/** What becomes of a change of class, size or hours, or of a deletion, and what the cloud remembers of it; null where nothing has changed. */
 export function change(
   method: string,
   resource: CloudResource,
@@ -39,6 +51,13 @@ export function change(
   if (method === 'DELETE') {
     if (!actionsOfKind[use.kind]?.includes('delete')) return refuse(405, `a ${use.kind} cannot be deleted here`)
     return done({ deletions: { ...state.deletions, [id]: { day: state.day, hour: state.hour } } })
+  }
+  if (body.stopped !== undefined) {
+    if (!actionsOfKind[use.kind]?.includes('schedule')) return refuse(405, `a ${use.kind} does not stop`)
+    const asleep = stretches.safeParse(body.stopped)
+    if (!asleep.success) return refuse(400, 'name stretches of a week: the hour each begins and how many hours it is long')
+    const { day, hour } = state
+    return done({ schedules: { ...state.schedules, [id]: [...(state.schedules[id] ?? []), { day, hour, asleep: asleep.data }] } })
   }
   const to = body.class ?? body.size
   const now = Object.values(settingsOf(resource, state))[0]

@@ -1,5 +1,8 @@
 import type { CloudResource } from '../../demo/inventory'
 import { keptForLong, nightPlan } from '../../demo/planted'
+import { stretchWords } from '../../core/opportunity/measured/quiet-hours'
+import { runsIn } from './running'
+import type { CloudState } from './state'
 import { addDays, type Day } from '../../core/time/day'
 
 type Lock = { against: 'changes' | 'deletion'; why: string; by: string; since: Day }
@@ -13,7 +16,10 @@ export type Condition = { status: string; locks: Lock[]; plan: Planned[] }
 const RUNNING = new Set(['Server', 'Database', 'Gateway', 'Load balancer'])
 
 /** How a resource is now: whether it runs, what it is locked against, what is planned for it and how that went the last time. */
-export function conditionOf(resource: CloudResource, day: Day, hour: number, isLocked = false): Condition {
+export function conditionOf(resource: CloudResource, state: CloudState): Condition {
+  const { day, hour } = state
+  const isLocked = state.locked.includes(resource.id)
+  const asleep = state.schedules[resource.id]?.at(-1)?.asleep ?? []
   const isPlanned = resource.name.startsWith(nightPlan.namesBegin)
   const locks: Lock[] = [
     ...(isPlanned ? [nightPlan.lock] : []),
@@ -25,7 +31,7 @@ export function conditionOf(resource: CloudResource, day: Day, hour: number, isL
   const last = (at: number) => `${hour >= at ? day : addDays(day, -1)}T${String(at).padStart(2, '0')}:00:00Z`
   const daily = (at: number) => `every day at ${String(at).padStart(2, '0')}:00`
   return {
-    status: RUNNING.has(resource.type) ? 'running' : 'there',
+    status: !RUNNING.has(resource.type) ? 'there' : runsIn(state, resource.id, day)[hour] ? 'running' : 'stopped',
     locks,
     plan: isPlanned
       ? [
@@ -40,6 +46,8 @@ export function conditionOf(resource: CloudResource, day: Day, hour: number, isL
             last: { at: last(nightPlan.start), outcome: 'nothing to do', why: 'it was running' },
           },
         ]
-      : [],
+      : asleep.length
+        ? [{ does: 'stop', when: `every week ${stretchWords(asleep)} (UTC)`, last: null }]
+        : [],
   }
 }

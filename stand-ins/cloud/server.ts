@@ -5,13 +5,25 @@ import { chargeLine, headerLine } from '../../demo/focus-file'
 import { brackwaterInventory, makerOf, runsOn, type CloudResource } from '../../demo/inventory'
 import { measuredOfKind, measuredOn } from '../../demo/measured'
 import { brackwaterNextCard } from '../../demo/rate-cards'
-import { isMetric, metrics } from '../../core/measured/metrics'
-import { addDays, isDay } from '../../core/time/day'
+import { isMetric, metrics, type MetricName } from '../../core/measured/metrics'
+import { addDays, addMonths, isDay, monthOf, monthStart, type Day } from '../../core/time/day'
 import { daysOf } from '../../core/time/period'
 import { actionsOfKind, change, settingsOf } from './changes'
 import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
+import { runningHours, runsIn } from './running'
 import { readState, writeState, type CloudState, type Reply } from './state'
+
+/** How far its clock can be told to go on: to the same day of the next month, or its first where it has none such. */
+const NEXT: Readonly<Record<string, (day: Day) => Day>> = {
+  'next-day': day => addDays(day, 1),
+  'next-week': day => addDays(day, 7),
+  'next-month': day => {
+    const month = addMonths(monthOf(day), 1)
+    const same = `${month}${day.slice(7)}`
+    return isDay(same) ? same : monthStart(addMonths(month, 1))
+  },
+}
 
 /** Short of what a caller waits for an answer. */
 const LONG_MS = 3000
@@ -31,7 +43,7 @@ function outcomeOf(reply: Reply | undefined): object {
 
 /**
  * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one and says what became
- * of it, moves its clock by a day and delivers the bill to date, in which a deletion shows. Told so, its next answer fails, never comes, or
+ * of it, moves its clock by a day, a week or a month and delivers the bill to date, in which what was done shows. Told so, its next answer fails, never comes, or
  * comes twice, and what it has may change its mind: a gateway is used again, or locked.
  * @param token the secret that callers have to know; without one everybody is answered.
  */
@@ -64,14 +76,22 @@ export function cloudServer(stateFile: string, token?: string): Server {
     body: { metrics: (measuredOfKind[kind] ?? []).map(metric => ({ metric, what: metrics[metric].what, unit: metrics[metric].unit })) },
   })
 
+  /** What was measured of a resource on a day, hour by hour; null where nothing is, or it stands still. */
+  function measuredHours(resource: CloudResource, metric: MetricName, day: Day): (number | null)[] {
+    const measured = measuredOn(resource, metric, day)
+    if (!measured) return Array<null>(24).fill(null)
+    if (!state.schedules[resource.id]) return measured
+    const runs = runsIn(state, resource.id, day)
+    return measured.map((value, hour) => (runs[hour] ? value : null))
+  }
+
   /** A metric of all resources of a kind on a day, hour by hour as far as it is over. */
   function ofDay(kind: CloudResource['use']['kind'], query: URLSearchParams): Reply {
     const [metric, day] = [query.get('metric') ?? '', query.get('day') ?? '']
     if (!isDay(day)) return { status: 400, body: { error: 'name the day' } }
     if (!isMetric(metric) || !measuredOfKind[kind]?.includes(metric)) return notFound('such metric')
     const over = day < state.day ? 24 : day === state.day ? state.hour : 0
-    const hours = (resource: CloudResource) =>
-      (measuredOn(resource, metric, day) ?? Array<null>(24).fill(null)).map((value, hour) => (hour < over ? value : null))
+    const hours = (resource: CloudResource) => measuredHours(resource, metric, day).map((value, hour) => (hour < over ? value : null))
     const there = inventory.filter(one => one.use.kind === kind && runsOn(one, day) && !state.deletions[one.id])
     return { status: 200, body: { resources: there.map(one => ({ id: one.id, hours: hours(one) })) } }
   }
@@ -120,8 +140,8 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (!resource || !isMetric(metric) || !measuredOn(resource, metric, state.day)) return notFound('such metric')
     const more = state.passes[resource.id] ?? 0
     const readings = daysOf({ start: from, end: to }).flatMap(day =>
-      (measuredOn(resource, metric, day) ?? []).flatMap((value, hour) =>
-        day < state.day || (day === state.day && hour < state.hour)
+      measuredHours(resource, metric, day).flatMap((value, hour) =>
+        value !== null && (day < state.day || (day === state.day && hour < state.hour))
           ? [{ at: `${day}T${String(hour).padStart(2, '0')}:00:00Z`, value: day === state.day ? value + more : value }]
           : [],
       ),
@@ -132,8 +152,9 @@ export function cloudServer(stateFile: string, token?: string): Server {
   function act(request: IncomingMessage, path: string[], query: URLSearchParams, body: Record<string, unknown>): Reply | Buffer {
     const route = `${request.method} ${path[1] ?? ''}`
     if (route === 'GET clock') return { status: 200, body: { now: clock(), provider: 'Brackwater Cloud' } }
-    if (route === 'POST clock' && path[2] === 'next-day') {
-      save({ ...state, day: addDays(state.day, 1) })
+    const next = request.method === 'POST' && path[1] === 'clock' ? NEXT[path[2] ?? ''] : undefined
+    if (next) {
+      save({ ...state, day: next(state.day) })
       return { status: 200, body: { now: clock() } }
     }
     if (route === 'GET events') {
@@ -161,7 +182,8 @@ export function cloudServer(stateFile: string, token?: string): Server {
       if (!/^\d{4}-\d{2}$/.test(month)) return notFound('such month')
       const [deletions, changes] = [new Map(Object.entries(state.deletions)), new Map(Object.entries(state.changes))]
       let text = headerLine
-      for (const charge of brackwaterDelivery(month, state.day, deletions, changes)) text += chargeLine(charge)
+      const running = (id: string, day: Day) => runningHours(state, id, day)
+      for (const charge of brackwaterDelivery(month, state.day, { deletions, changes, runningHours: running })) text += chargeLine(charge)
       return gzipSync(text)
     }
     if (route === 'GET resources') {
@@ -169,10 +191,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
       return found && runsOn(found, state.day) && !state.deletions[found.id]
         ? {
             status: 200,
-            body: {
-              ...{ id: found.id, type: found.use.kind, settings: settingsOf(found, state) },
-              ...conditionOf(found, state.day, state.hour, state.locked.includes(found.id)),
-            },
+            body: { ...{ id: found.id, type: found.use.kind, settings: settingsOf(found, state) }, ...conditionOf(found, state) },
           }
         : notFound('such resource')
     }

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
+import type { WeekStretch } from '../../core/opportunity/measured/quiet-hours'
 import { TODAY } from '../../demo/calendar'
 
 /** How the next answer shall go wrong: refused, never sent, sent twice, sent after some seconds, or the request lost before it is read. */
@@ -14,6 +15,10 @@ export type CloudState = {
   deletions: Record<string, { day: string; hour: number }>
   /** Classes and sizes that were changed, oldest first: they hold from the day after on. */
   changes: Record<string, { day: string; to: string }[]>
+  /** Hours of every week in which resources stand still, oldest first, from the hour on in which they were set; none runs all week again. */
+  schedules: Record<string, { day: string; hour: number; asleep: readonly WeekStretch[] }[]>
+  /** Days on which somebody has started a resource all the same. */
+  awake: Record<string, string[]>
   /** Resources whose changes fail, as often as is said. */
   failing: Record<string, number>
   /** So many changes are taken in a row, then one is asked to wait; 0 for as many as come. */
@@ -32,6 +37,8 @@ const fresh: CloudState = {
   hour: 9,
   deletions: {},
   changes: {},
+  schedules: {},
+  awake: {},
   failing: {},
   inARow: 0,
   taken: 0,

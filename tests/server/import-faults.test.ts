@@ -92,9 +92,10 @@ it('a bill that is fetched under one key is one load, also where a process was k
     },
   }
   const connector = { name: 'cloud', provider: 'fetched', now: async () => '2026-11-24T09:00:00Z', can: { bill } }
-  const left = { source: 'fetched', files: [{ name: 'x', bytes: 1 }], who: 'killed', mapping: null, fetchKey: 'one turn' }
+  const left = { source: 'fetched', files: [{ name: 'x', bytes: 1 }], who: 'killed', mapping: null, fetchKey: 'one turn 2026-10' }
   const before = await services.importer.arrivals.announce(left)
-  const fetch = () => fetchBill(services.importer.arrivals, connector, '2026-11-01T09:00:00Z', 'test', 'one turn')
+  const turn = { now: '2026-11-01T09:00:00Z', lastDay: null, who: 'test', key: 'one turn' }
+  const fetch = async () => (await fetchBill(services.importer.arrivals, connector, turn))[0]!
   const id = await fetch()
   expect(await fetch()).toBe(id) // taken up again after it had arrived
   await services.importer.idle()

@@ -1,13 +1,20 @@
 <script setup lang="ts">
-/** The clouds that are connected, with their clock and their bill. A simulated one can let a day pass. */
+import type { Delivered } from '../../stores/connections'
+
+/** The clouds that are connected, with their clock and their bill. A simulated one can let time pass. */
 const connections = useConnections()
 const emit = defineEmits<{ delivered: [] }>()
 onMounted(() => connections.load())
 const billing = computed(() => connections.list.filter(({ can }) => can.includes('bill')))
-async function deliver(name: string, how: 'next-day' | 'fetch') {
+async function deliver(name: string, how: Delivered) {
   await connections.deliver(name, how)
   emit('delivered')
 }
+const times: { how: Delivered; label: string }[] = [
+  { how: 'next-day', label: 'Next day' },
+  { how: 'next-week', label: 'Next week' },
+  { how: 'next-month', label: 'Next month' },
+]
 const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
 </script>
 
@@ -20,9 +27,17 @@ const clock = (now: string) => `${dayText(now)}, ${now.slice(11, 16)}`
       <button class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'fetch')">
         {{ connections.busy === 'fetch' ? 'Loading…' : 'Load the bill to date' }}
       </button>
-      <button v-if="connection.played" class="button" :disabled="!!connections.busy" @click="deliver(connection.name, 'next-day')">
-        {{ connections.busy === 'next-day' ? 'Loading…' : 'Next day' }}
-      </button>
+      <template v-if="connection.played">
+        <button
+          v-for="{ how, label } in times"
+          :key="how"
+          class="button"
+          :disabled="!!connections.busy"
+          @click="deliver(connection.name, how)"
+        >
+          {{ connections.busy === how ? 'Loading…' : label }}
+        </button>
+      </template>
       <span class="minor" role="status">{{ connections.said }}</span>
     </div>
     <ProblemNote v-if="connections.problem" :problem="connections.problem" />

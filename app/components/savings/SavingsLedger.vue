@@ -5,6 +5,13 @@ import type { LedgerLine } from '../../../shared/contracts/savings'
 const savings = useSavings()
 const share = (line: LedgerLine) => (line.promised && Number(line.promised) > 0 ? Number(line.seen) / Number(line.promised) : 0)
 const opened = ref<string | null>(null)
+const differenceWords: Record<LedgerLine['differences'][number]['kind'], string> = {
+  before: 'cost of the days just before, against what the promise was worked out from',
+  days: 'planned hours of these very days, against an average month',
+  use: 'used otherwise than planned',
+  price: 'another price a unit',
+  new: 'charged for the first time',
+}
 </script>
 
 <template>
@@ -74,6 +81,22 @@ const opened = ref<string | null>(null)
                   </tr>
                 </tbody>
               </table>
+              <table v-if="line.differences.length" class="ledger between" aria-label="from promised to seen">
+                <tbody>
+                  <tr>
+                    <td>promised until now</td>
+                    <td class="n">{{ money(line.promised!, line.currency) }}</td>
+                  </tr>
+                  <tr v-for="{ kind, amount } in line.differences" :key="kind">
+                    <td>{{ differenceWords[kind] }}</td>
+                    <td class="n">{{ signedMoney(amount, line.currency) }}</td>
+                  </tr>
+                  <tr class="total">
+                    <td>seen on the bill</td>
+                    <td class="n">{{ money(line.seen!, line.currency) }}</td>
+                  </tr>
+                </tbody>
+              </table>
               <p class="note">
                 Seen in effective cost: {{ money(line.seen!, line.currency) }} {{ line.currency }}; in billed cost:
                 {{ money(line.seenBilled!, line.currency) }} {{ line.currency }}.
@@ -95,6 +118,10 @@ const opened = ref<string | null>(null)
 <style scoped>
 .ledger-section {
   margin-top: 20px;
+}
+.between {
+  width: auto;
+  margin-top: 8px;
 }
 .ledger-section .link {
   white-space: nowrap;

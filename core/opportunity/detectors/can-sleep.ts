@@ -6,15 +6,18 @@ import { paidUse } from '../bill/billed-resource'
 import { monthlyCost, findingOf } from '../bill/finding'
 import type { MeasuredDetector, Threshold } from '../detector'
 import { measuredSeries } from '../measured/measured-series'
-import { quietStretches, quietWords } from '../measured/quiet-hours'
+import { HOURS_A_WEEK, quietStretches, stretchWords } from '../measured/quiet-hours'
 
 const used: Threshold = { key: 'used', label: 'an hour is quiet below', unit: '% of the processor', usual: 5, least: 0.1, most: 100 }
 const least: Threshold = { key: 'least', label: 'it sleeps in one go at least', unit: 'hours', usual: 4, least: 1, most: 168 }
 const hours: Threshold = { key: 'hours', label: 'in a week at least', unit: 'hours', usual: 30, least: 1, most: 168 }
 
-const meters: readonly Meter[] = ['server-hour', 'database-hour']
+/** What counts only while it runs, and what that is to a service. */
+const meters: readonly { meter: Meter; type: string }[] = [
+  { meter: 'server-hour', type: 'server' },
+  { meter: 'database-hour', type: 'database' },
+]
 const needs: readonly MetricName[] = ['cpu']
-const HOURS_A_WEEK = 168
 
 /** Machines and databases that do nothing in the same hours of every week: they can stand still then. Disks and licences go on. */
 export const canSleep: MeasuredDetector = {
@@ -24,10 +27,14 @@ export const canSleep: MeasuredDetector = {
   looksAt: 'machines and databases',
   metrics: needs,
   thresholds: [used, least, hours],
-  needsOf: resource => (meters.some(meter => paidUse(resource, meter)) ? needs : null),
+  needsOf: resource => (meters.some(({ meter }) => paidUse(resource, meter)) ? needs : null),
   lookThrough: () => (resource, settings, measured) => {
-    const [use] = meters.flatMap(meter => paidUse(resource, meter) ?? [])
-    if (!use) return []
+    const [running] = meters.flatMap(({ meter, type }) => {
+      const use = paidUse(resource, meter)
+      return use ? [{ use, type }] : []
+    })
+    if (!running) return []
+    const { use, type } = running
     const cpu = measured('cpu')
     const stretches = quietStretches(weekOf(cpu), settings.used!, settings.least!)
     const quiet = stretches.reduce((sum, one) => sum + one.hours, 0)
@@ -38,11 +45,13 @@ export const canSleep: MeasuredDetector = {
       [{ use, how: 'less', then: quiet === HOURS_A_WEEK ? null : multiply('awake', [monthlyCost(resource, use), awake]) }],
       {
         ...{ detector: canSleep.detector, of: use.sku, risk: 'some', minutesOfWork: 30, series: [] },
+        // what nobody ever uses is not put to sleep
+        instruction: quiet === HOURS_A_WEEK ? undefined : { type, deed: 'schedule', asleep: stretches },
         title: `${resource.name} could sleep ${quiet} hours a week`,
         measured: [
           measuredSeries('cpu', cpu, {
             threshold: { value: settings.used!, label: 'below the line an hour is quiet' },
-            said: `Quiet in every week: ${quietWords(stretches)} (UTC); ${measuredHours(cpu)} hours are measured. Disks and licences go on.`,
+            said: `Quiet in every week: ${stretchWords(stretches)} (UTC); ${measuredHours(cpu)} hours are measured. Disks and licences go on.`,
           }),
         ],
       },
@@ -52,7 +61,7 @@ export const canSleep: MeasuredDetector = {
   byHand: {
     steps: ({ resourceName }) => [
       `ask its owner whether anybody needs ${resourceName} in these hours`,
-      'let the provider stop and start it by the clock, or do it from here by hand for a week first',
+      'let the provider stop and start it by the clock: from here, or at the provider',
       'say here that it is done: the bill then shows what was saved',
     ],
     undo: 'Take the times out again: it then runs all week.',

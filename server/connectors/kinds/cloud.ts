@@ -51,8 +51,16 @@ const actionOutcome = z.discriminatedUnion('outcome', [
 const clockReply = z.object({ now: z.string(), provider: z.string().optional() })
 const deedList = z.object({ actions: z.array(z.string()) })
 /** What is asked for with a change of a setting. */
-const changed = (instruction: Exclude<Instruction, { deed: 'delete' }>) =>
-  instruction.deed === 'change class' ? { class: instruction.to, iops: instruction.iops, mbps: instruction.mbps } : { size: instruction.to }
+function changed(instruction: Exclude<Instruction, { deed: 'delete' }>) {
+  switch (instruction.deed) {
+    case 'schedule':
+      return { stopped: instruction.asleep }
+    case 'change class':
+      return { from: instruction.from, class: instruction.to, iops: instruction.iops, mbps: instruction.mbps }
+    case 'change size':
+      return { from: instruction.from, size: instruction.to }
+  }
+}
 /** A bill is large and may be made when it is asked for. */
 const BILL_TIME_OUT_MS = 120_000
 /** So is what there is of all resources at once. */
@@ -76,7 +84,7 @@ export const cloud: ConnectorKind = {
       name,
       provider,
       now: async () => (await json(clockReply, 'GET', '/v1/clock')).now,
-      nextDay: async () => (await json(clockReply, 'POST', '/v1/clock/next-day')).now,
+      pass: async time => (await json(clockReply, 'POST', `/v1/clock/next-${time}`)).now,
       can: {
         bill: { month: month => call('GET', `/v1/bills/${at(month)}`, {}, { timeOutMs: BILL_TIME_OUT_MS }) },
         'rate card': { newest: () => json(rateCardSchema, 'GET', '/v1/rate-card') },
@@ -118,7 +126,7 @@ export const cloud: ConnectorKind = {
             const headers = { 'request-key': requestKey }
             return instruction.deed === 'delete'
               ? json(deed, 'DELETE', place, headers)
-              : json(deed, 'PUT', place, headers, { body: { from: instruction.from, ...changed(instruction) } })
+              : json(deed, 'PUT', place, headers, { body: changed(instruction) })
           },
           outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
         },

@@ -1,6 +1,15 @@
 import { expect, it } from 'vitest'
 import { instructionUndo, instructionWords, settingOf, type Instruction } from '../../../core/opportunity/instruction'
 
+/** Asleep from Monday 20:00 to Tuesday 6:00, and from Friday 20:00 to Monday 6:00. */
+const nights: Instruction = {
+  type: 'server',
+  deed: 'schedule',
+  asleep: [
+    { begin: 20, hours: 10 },
+    { begin: 116, hours: 58 },
+  ],
+}
 const disk = (more = {}): Instruction => ({ type: 'disk', deed: 'change class', from: 'swift', to: 'steady', ...more })
 
 it('is said in words, with what is bought', () => {
@@ -15,6 +24,7 @@ it('is said in words, with what is bought', () => {
 
 it('says what it was, and whether it can be undone', () => {
   expect(settingOf({ type: 'disk', deed: 'delete' })).toBeNull()
+  expect(settingOf(nights)).toBeNull()
   expect(settingOf(disk())).toEqual({ setting: 'class', from: 'swift', to: 'steady' })
   expect(settingOf({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toEqual({ setting: 'size', from: 'a', to: 'b' })
   expect(instructionUndo({ type: 'load balancer', deed: 'delete' })).toBe('A deleted load balancer cannot be brought back.')
@@ -22,4 +32,9 @@ it('says what it was, and whether it can be undone', () => {
   expect(instructionUndo({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toBe(
     'It can be changed back to «a»; each time it starts anew.',
   )
+})
+
+it('is told in the hours of a week in which something stands still', () => {
+  expect(instructionWords(nights)).toBe('stop it every week Mon 20:00 to 06:00; Fri 20:00 to Mon 06:00 (UTC), and start it after that')
+  expect(instructionUndo(nights)).toBe('The hours can be taken out again: it then runs all week.')
 })

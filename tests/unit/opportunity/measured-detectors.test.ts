@@ -293,6 +293,9 @@ describe('what can sleep', () => {
     expect(found!.title).toBe('m could sleep 118 hours a week')
     // 73 a month, 118 of 168 hours of it
     expect(found!.effects).toEqual([{ resourceId: 'id-m', sku: 'server-hour/s', how: 'less', now: '73', then: '21.7261904762' }])
+    // hours of the week from Monday's first on: four nights from 18 to 8, and Friday 18 to Monday 8
+    const nights = [18, 42, 66, 90].map(begin => ({ begin, hours: 14 }))
+    expect(found!.instruction).toEqual({ type: 'server', deed: 'schedule', asleep: [...nights, { begin: 114, hours: 62 }] })
     expect(found!.evidence.series[0]!.said).toBe(
       'Quiet in every week: Mon, Tue, Wed, Thu 18:00 to 08:00; Fri 18:00 to Mon 08:00 (UTC); 720 hours are measured. Disks and licences go on.',
     )
@@ -321,6 +324,8 @@ describe('what can sleep', () => {
 
   it('does nothing all week', () => {
     expect(find(() => 0)[0]).toMatchObject({ title: 'm could sleep 168 hours a week', monthlySaving: '73' })
+    // for a person: what nobody uses is deleted, not put to sleep
+    expect(find(() => 0)[0]!.instruction).toBeUndefined()
     expect(find(() => 0)[0]!.evidence.series[0]!.said).toContain('Quiet in every week: all week (UTC)')
   })
 

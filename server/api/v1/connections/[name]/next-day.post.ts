@@ -1,4 +1,4 @@
 import { operations } from '../../../../operations'
 import { route } from '../../../../http/route'
 
-export default route(operations.connections.passDay, ({ connections, path }) => connections.passDay(path.name))
+export default route(operations.connections.passDay, ({ connections, path }) => connections.pass(path.name, 'day'))
