@@ -60,9 +60,12 @@ const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.tick
         <button v-if="session.seesAll && savings.state.connected" class="link" :disabled="savings.looking" @click="savings.look()">
           {{ savings.looking ? 'Looking…' : 'Look again' }}
         </button>
-        <span v-if="savings.state.ledger.length" class="sofar"
-          >so far <b>{{ money(savings.promised, savings.currency) }}</b> promised ·
-          <b class="good">{{ money(savings.seen, savings.currency) }} {{ currencySign(savings.currency) }}</b> seen on the bill</span
+        <span v-if="savings.ledgerSums.length" class="sofar"
+          >so far
+          <template v-for="({ currency, promised, seen }, i) in savings.ledgerSums" :key="currency">
+            {{ i ? ' and ' : '' }}<b>{{ money(promised, currency) }}</b> promised ·
+            <b class="good">{{ money(seen, currency) }} {{ currencySign(currency) }}</b> seen on the bill</template
+          ></span
         >
       </div>
       <div class="columns" :class="{ open: savings.chosen }">

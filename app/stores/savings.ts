@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, reactive, ref } from 'vue'
 import { savingsCurve, minutesToHalf } from '../../core/opportunity/curve'
 import { groupSavings, savedOf, type GroupedBy, type ListOrder } from '../../core/opportunity/grouped'
+import { ledgerTotals } from '../../core/opportunity/ledger-groups'
 import { addTexts } from '../../core/money/amount-text'
 import type { ProblemDetails } from '../../shared/contracts/common'
 import {
@@ -51,10 +52,16 @@ export const useSavings = defineStore('savings', () => {
   const notCounted = computed(() => (state.value?.whole.notCounted ?? []).filter(({ id }) => shownIds.value.has(id)))
   const notCountedSum = computed(() => addTexts(notCounted.value.map(({ amount }) => amount)))
   const chosen = computed(() => state.value?.opportunities.find(o => o.id === chosenId.value) ?? null)
-  const ledgerOf = (what: 'promised' | 'seen') =>
-    addTexts((state.value?.ledger ?? []).filter(line => line.currency === currency.value).map(line => line[what] ?? '0'))
-  const promised = computed(() => ledgerOf('promised'))
-  const seen = computed(() => ledgerOf('seen'))
+  /** What was done, with what it is of and whose. */
+  const ledger = computed(() => {
+    const views = new Map(state.value?.opportunities.map(one => [one.id, one]))
+    const labels = new Map(state.value?.finders.map(({ detector, label }) => [detector, label]))
+    return (state.value?.ledger ?? []).map(line => {
+      const view = views.get(line.id)
+      return { ...line, owner: view?.owner ?? null, detectorLabel: (view && labels.get(view.detector)) ?? '' }
+    })
+  })
+  const ledgerSums = computed(() => ledgerTotals(ledger.value))
 
   async function attempt(work: () => Promise<void>): Promise<boolean> {
     try {
@@ -205,7 +212,7 @@ export const useSavings = defineStore('savings', () => {
 
   return {
     ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
-    ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, promised, seen },
+    ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, ledger, ledgerSums },
     ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch, setApprovalLimit },
     ...{ load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
   }

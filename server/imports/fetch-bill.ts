@@ -1,25 +1,24 @@
 import { Readable } from 'node:stream'
 import { addDays, addMonths, monthOf, type Day, type Month } from '../../core/time/day'
+import { settlingSince } from '../../core/time/settling'
 import { capabilityOf } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import type { Arrivals } from './arrivals'
 import { deliver } from './deliver'
 import { takeIn } from './take-in'
 
-/** So many days after its end a billing period still changes. */
-const LATE_DAYS = 5
 /** However long nothing was asked for, so many billing periods are asked for at most. */
 const MOST_MONTHS = 13
 
 /**
- * The billing periods to ask for: this one, the one before while it is young, and those since the last day that was delivered.
+ * The billing periods to ask for: this one, the one before while it may still change, and those since the last day that was delivered.
  * @param now what the service says that it is. @param lastDay the last day of it that is loaded; null where none is.
  */
 export function monthsToFetch(now: string, lastDay: Day | null): Month[] {
   const today = now.slice(0, 10)
-  const present = monthOf(addDays(today, -1))
-  const young = monthOf(addDays(today, -1 - LATE_DAYS))
-  const first = lastDay === null ? present : [young, monthOf(addDays(lastDay, 1))].sort()[0]!
+  const yesterday = addDays(today, -1)
+  const present = monthOf(yesterday)
+  const first = lastDay === null ? present : [settlingSince(yesterday), monthOf(addDays(lastDay, 1))].sort()[0]!
   const months: Month[] = []
   for (let month = present; month >= first && months.length < MOST_MONTHS; month = addMonths(month, -1)) months.unshift(month)
   return months

@@ -1,6 +1,6 @@
 import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
-import { differencesOf, inMinorUnits } from '../../core/opportunity/explained'
+import { differencesOf } from '../../core/opportunity/explained'
 import { hoursAwake } from '../../core/opportunity/measured/quiet-hours'
 import { promisedSince, realisedSaving, type Charged } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
@@ -78,9 +78,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
     seen: realised && text(realised.effective),
     seenBilled: realised && text(realised.billed),
     differences: realised
-      ? inMinorUnits(differencesOf(realised, { effects: body.effects, hours }, promised), realised.effective, promised, currency).map(
-          ({ kind, amount }) => ({ kind, amount: scaledText(amount) }),
-        )
+      ? differencesOf(realised, { effects: body.effects, hours }, promised).map(({ kind, amount }) => ({ kind, amount: text(amount) }))
       : [],
     workings: (realised?.lines ?? []).map(({ sku, unit, how, ...amounts }) => ({
       ...{ sku, unit, how, words: Object.hasOwn(meanings, sku) ? meanings[sku]!.words : sku },

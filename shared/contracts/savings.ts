@@ -115,7 +115,7 @@ export const ledgerLine = z.object({
   seenBilled: amountText.nullable(),
   daysBefore: z.number(),
   daysSince: z.number(),
-  /** Why seen is not promised: what lies between them, both rounded to the currency's minor unit. */
+  /** Why seen is not promised: together what lies between them. */
   differences: z.array(z.object({ kind: z.enum(differenceKinds), amount: amountText })),
   /** SKU by SKU: what would have been charged, and what was; null while the bill reaches no day since. */
   workings: z

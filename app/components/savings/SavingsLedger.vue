@@ -1,22 +1,54 @@
 <script setup lang="ts">
-import type { LedgerLine } from '../../../shared/contracts/savings'
+import { groupLedger, ledgerGroupings, ledgerTotals, type LedgerGroupedBy, type LedgerSum } from '../../../core/opportunity/ledger-groups'
+
+import { monthStart } from '../../../core/time/day'
+import { SETTLING_DAYS, settlingSince } from '../../../core/time/settling'
 
 /** What was promised beside what the bill shows since. */
 const savings = useSavings()
-const share = (line: LedgerLine) => (line.promised && Number(line.promised) > 0 ? Number(line.seen) / Number(line.promised) : 0)
-const opened = ref<string | null>(null)
-const differenceWords: Record<LedgerLine['differences'][number]['kind'], string> = {
-  before: 'cost of the days just before, against what the promise was worked out from',
-  days: 'planned hours of these very days, against an average month',
-  use: 'used otherwise than planned',
-  price: 'another price a unit',
-  new: 'charged for the first time',
+/** So many lines are read one by one. */
+const MANY = 8
+const chosenBy = ref<LedgerGroupedBy | null>(null)
+const by = computed(() => chosenBy.value ?? (savings.ledger.length > MANY ? 'detectorLabel' : 'each'))
+const byWords: Record<LedgerGroupedBy, string> = {
+  detectorLabel: 'by kind',
+  owner: 'by owner',
+  month: 'by month in which it was done',
+  each: 'one by one',
 }
+const byOptions = ledgerGroupings.map(value => ({ value, label: byWords[value] }))
+const groups = computed(() => groupLedger(savings.ledger, by.value))
+const labelOf = (label: string | null) => (label === null ? 'nobody’s' : by.value === 'month' ? monthText(`${label}-01`) : label)
+/** From which day on what the bill shows may still change. */
+const preliminary = computed(() => {
+  const last = savings.ledger
+    .map(({ seenTo }) => seenTo ?? '')
+    .sort()
+    .at(-1)
+  return last ? monthStart(settlingSince(last)) : null
+})
+const openedGroup = ref<string | null>(null)
+const opened = ref<string | null>(null)
+const toggle = (id: string) => (opened.value = opened.value === id ? null : id)
+const isShown = (key: string) => by.value === 'each' || openedGroup.value === key
+const share = ({ promised, seen }: Pick<LedgerSum, 'promised' | 'seen'>) => (Number(promised) > 0 ? Number(seen) / Number(promised) : 0)
+const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id === id))[0]!
 </script>
 
 <template>
-  <section v-if="savings.state?.ledger.length" aria-label="Savings ledger" class="ledger-section" data-testid="ledger">
-    <h2 class="heading">Savings ledger</h2>
+  <section v-if="savings.ledger.length" aria-label="Savings ledger" class="ledger-section" data-testid="ledger">
+    <h2 class="heading">
+      Savings ledger,
+      <span class="sentence by">
+        <SentenceChoice
+          label="ledger grouped"
+          :options="byOptions"
+          :chosen="by"
+          :text="byWords[by]"
+          @choose="value => (chosenBy = value)"
+        />
+      </span>
+    </h2>
     <table class="ledger">
       <thead>
         <tr>
@@ -30,88 +62,89 @@ const differenceWords: Record<LedgerLine['differences'][number]['kind'], string>
         </tr>
       </thead>
       <tbody>
-        <template v-for="line in savings.state.ledger" :key="line.id">
-          <tr class="acts">
+        <template v-for="group in groups" :key="group.key">
+          <tr v-if="by !== 'each'" class="acts group">
+            <td>{{ count(group.lines.length) }} {{ group.lines.length === 1 ? 'deed' : 'deeds' }}</td>
             <td>
-              {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span>
-            </td>
-            <td>
-              <button class="link" :disabled="!line.workings?.length" @click="opened = opened === line.id ? null : line.id">
-                {{ line.resourceName }}
+              <button
+                class="link"
+                :aria-expanded="openedGroup === group.key"
+                @click="openedGroup = openedGroup === group.key ? null : group.key"
+              >
+                {{ openedGroup === group.key ? '▾' : '▸' }} {{ labelOf(group.label) }}
               </button>
             </td>
-            <td class="n">{{ money(line.promisedMonthly, line.currency) }}</td>
-            <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
-            <td class="n good">{{ line.seen === null ? '–' : money(line.seen, line.currency) }}</td>
+            <td class="n">{{ money(group.promisedMonthly, group.currency) }}</td>
+            <td class="n">{{ money(group.promised, group.currency) }}</td>
+            <td class="n good">{{ money(group.seen, group.currency) }}</td>
             <td>
-              <LevelGauge
-                v-if="line.seen !== null && line.promised !== null"
-                :width="90"
-                :height="11"
-                :used="Math.min(share(line), 2)"
-                tone="act"
-                :label="`${percent(line.seen, line.promised)} of what was promised`"
-              /><span v-else class="minor">the bill does not reach it yet</span>
+              <span class="share">
+                <LevelGauge
+                  :width="90"
+                  :height="11"
+                  :used="Math.min(share(group), 2)"
+                  tone="act"
+                  :label="`${percent(group.seen, group.promised)} of what was promised`"
+                />
+                {{ percent(group.seen, group.promised) }}
+              </span>
             </td>
-            <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>
-          </tr>
-          <tr v-if="opened === line.id && line.workings?.length">
-            <td colspan="7">
-              <table class="ledger" aria-label="how it is worked out">
-                <thead>
-                  <tr>
-                    <th>charged for</th>
-                    <th class="n">{{ line.daysBefore }} days before</th>
-                    <th class="n">unit price then</th>
-                    <th class="n">use that would have been, {{ line.daysSince }} {{ line.daysSince === 1 ? 'day' : 'days' }}</th>
-                    <th class="n">would have cost</th>
-                    <th class="n">was charged</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr v-for="working in line.workings" :key="`${working.sku} ${working.unit}`">
-                    <td>{{ working.words }}</td>
-                    <td class="n">{{ money(working.costBefore, line.currency) }}</td>
-                    <td class="n">
-                      {{ money(working.costBefore, line.currency) }} / {{ quantity(working.unitsBefore) }} {{ working.unit }}
-                    </td>
-                    <td class="n">{{ quantity(working.unitsElse) }} {{ working.unit }}</td>
-                    <td class="n">{{ money(working.counterfactual, line.currency) }}</td>
-                    <td class="n">{{ money(working.actual, line.currency) }}</td>
-                  </tr>
-                </tbody>
-              </table>
-              <table v-if="line.differences.length" class="ledger between" aria-label="from promised to seen">
-                <tbody>
-                  <tr>
-                    <td>promised until now</td>
-                    <td class="n">{{ money(line.promised!, line.currency) }}</td>
-                  </tr>
-                  <tr v-for="{ kind, amount } in line.differences" :key="kind">
-                    <td>{{ differenceWords[kind] }}</td>
-                    <td class="n">{{ signedMoney(amount, line.currency) }}</td>
-                  </tr>
-                  <tr class="total">
-                    <td>seen on the bill</td>
-                    <td class="n">{{ money(line.seen!, line.currency) }}</td>
-                  </tr>
-                </tbody>
-              </table>
-              <p class="note">
-                Seen in effective cost: {{ money(line.seen!, line.currency) }} {{ line.currency }}; in billed cost:
-                {{ money(line.seenBilled!, line.currency) }} {{ line.currency }}.
-              </p>
+            <td>
+              <span v-if="group.unseen" class="minor">{{ count(group.unseen) }} not yet</span>
             </td>
           </tr>
+          <template v-if="isShown(group.key)">
+            <template v-for="line in group.lines" :key="line.id">
+              <tr class="acts">
+                <td>
+                  {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span>
+                </td>
+                <td>
+                  <button class="link" :disabled="!line.workings?.length" @click="toggle(line.id)">{{ line.resourceName }}</button>
+                </td>
+                <td class="n">{{ money(line.promisedMonthly, line.currency) }}</td>
+                <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
+                <td class="n good">{{ line.seen === null ? '–' : money(line.seen, line.currency) }}</td>
+                <td>
+                  <span v-if="line.seen !== null && line.promised !== null" class="share">
+                    <LevelGauge
+                      :width="90"
+                      :height="11"
+                      :used="Math.min(share({ promised: line.promised, seen: line.seen }), 2)"
+                      tone="act"
+                      :label="`${percent(line.seen, line.promised)} of what was promised`"
+                    />
+                    {{ percent(line.seen, line.promised) }}
+                  </span>
+                  <span v-else class="minor">the bill does not reach it yet</span>
+                </td>
+                <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>
+              </tr>
+              <tr v-if="opened === line.id && line.workings?.length">
+                <td colspan="7">
+                  <LedgerWorkings :line="line" />
+                  <PromisedToSeen :sum="sumOf(line.id)" />
+                </td>
+              </tr>
+            </template>
+          </template>
         </template>
-        <tr class="total">
-          <td colspan="3">Total</td>
-          <td class="n">{{ money(savings.promised, savings.currency) }}</td>
-          <td class="n">{{ money(savings.seen, savings.currency) }} {{ savings.currency }}</td>
-          <td colspan="2">{{ percent(savings.seen, savings.promised) }}</td>
+        <tr v-for="sum in savings.ledgerSums" :key="sum.currency" class="total">
+          <td colspan="2">Total</td>
+          <td class="n">{{ money(sum.promisedMonthly, sum.currency) }}</td>
+          <td class="n">{{ money(sum.promised, sum.currency) }}</td>
+          <td class="n">{{ money(sum.seen, sum.currency) }} {{ sum.currency }}</td>
+          <td>{{ percent(sum.seen, sum.promised) }}</td>
+          <td>
+            <span v-if="sum.unseen" class="minor">{{ count(sum.unseen) }} not on the bill yet</span>
+          </td>
         </tr>
       </tbody>
     </table>
+    <p v-if="preliminary" class="note">
+      Preliminary from {{ dayText(preliminary) }} on: a billing period may change until {{ SETTLING_DAYS }} days after its end.
+    </p>
+    <PromisedToSeen v-for="sum in savings.ledgerSums" :key="sum.currency" :sum="sum" />
   </section>
 </template>
 
@@ -119,11 +152,15 @@ const differenceWords: Record<LedgerLine['differences'][number]['kind'], string>
 .ledger-section {
   margin-top: 20px;
 }
-.between {
-  width: auto;
-  margin-top: 8px;
-}
 .ledger-section .link {
   white-space: nowrap;
+}
+.share {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.by {
+  font: inherit;
 }
 </style>

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { monthsToFetch } from '../../../server/imports/fetch-bill'
 
-it('asks for this billing period; for the one before while it is young; and for those since the last day', () => {
+it('asks for this billing period; for the one before while it may still change; and for those since the last day', () => {
   expect(monthsToFetch('2026-11-24T09:00:00Z', null)).toEqual(['2026-11'])
   expect(monthsToFetch('2026-11-24T09:00:00Z', '2026-11-22')).toEqual(['2026-11'])
   // the first of a month: the day before belongs to the month before

@@ -1,0 +1,79 @@
+import { Decimal, decimalText, zero, type DecimalText } from '../money/decimal'
+import { scaledText } from '../money/scaled'
+import { differenceKinds, inMinorUnits, type DifferenceKind } from './explained'
+
+/** A line of the ledger as far as it is added up: amounts as decimal text, null where the bill shows nothing of it yet. */
+export type LedgerEntry = {
+  id: string
+  doneAt: string
+  detectorLabel: string
+  owner: string | null
+  currency: string
+  promisedMonthly: DecimalText
+  promised: DecimalText | null
+  seen: DecimalText | null
+  differences: readonly { kind: DifferenceKind; amount: DecimalText }[]
+}
+
+/** What a ledger is grouped by; `each` for every line by itself, `month` for the month in which it was done. */
+export const ledgerGroupings = ['detectorLabel', 'owner', 'month', 'each'] as const
+export type LedgerGroupedBy = (typeof ledgerGroupings)[number]
+
+export type LedgerSum = {
+  currency: string
+  promisedMonthly: DecimalText
+  /** Of those that the bill shows something of. */
+  promised: DecimalText
+  seen: DecimalText
+  /** From promised to seen, both rounded to the minor unit: together exactly what lies between them. */
+  differences: { kind: DifferenceKind; amount: DecimalText }[]
+  /** So many the bill shows nothing of yet: they are in `promisedMonthly` only. */
+  unseen: number
+}
+export type LedgerGroup<L extends LedgerEntry> = LedgerSum & {
+  key: string
+  /** What they have in common; null where that is nothing, such as no owner. */
+  label: string | null
+  lines: L[]
+}
+
+/** Adds lines of one currency up. */
+function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
+  const seenOf = lines.filter(({ seen }) => seen !== null)
+  const total = (amounts: readonly (DecimalText | null)[]) => amounts.reduce<Decimal>((sum, amount) => sum.plus(amount ?? 0), zero)
+  const [promised, seen] = [total(seenOf.map(line => line.promised)), total(seenOf.map(line => line.seen))]
+  const differences = differenceKinds.flatMap(kind => {
+    const amount = total(seenOf.flatMap(line => line.differences.filter(one => one.kind === kind).map(one => one.amount)))
+    return amount.eq(0) ? [] : [{ kind, amount }]
+  })
+  return {
+    currency,
+    promisedMonthly: decimalText(total(lines.map(line => line.promisedMonthly))),
+    promised: decimalText(promised),
+    seen: decimalText(seen),
+    differences: inMinorUnits(differences, seen, promised, currency).map(({ kind, amount }) => ({ kind, amount: scaledText(amount) })),
+    unseen: lines.length - seenOf.length,
+  }
+}
+
+/** Groups a ledger, each group in one currency; lines stay in their order, groups stand where their first line does. */
+export function groupLedger<L extends LedgerEntry>(lines: readonly L[], by: LedgerGroupedBy): LedgerGroup<L>[] {
+  const groups = new Map<string, { label: string | null; currency: string; lines: L[] }>()
+  for (const line of lines) {
+    const label = by === 'each' ? line.id : by === 'month' ? line.doneAt.slice(0, 7) : line[by]
+    const key = JSON.stringify([label, line.currency])
+    const group = groups.get(key) ?? { label, currency: line.currency, lines: [] }
+    groups.set(key, group)
+    group.lines.push(line)
+  }
+  return [...groups].map(([key, group]) => ({ key, ...group, ...sumOf(group.lines, group.currency) }))
+}
+
+/** A ledger's totals, one for each currency. */
+export const ledgerTotals = (lines: readonly LedgerEntry[]): LedgerSum[] =>
+  [...new Set(lines.map(({ currency }) => currency))].map(currency =>
+    sumOf(
+      lines.filter(line => line.currency === currency),
+      currency,
+    ),
+  )
