@@ -44,10 +44,14 @@ const daily = ({ id, name, region }: CloudResource, meter: string, variant: stri
 }
 const oldDisk = (disk: CloudResource) =>
   daily(disk, 'disk-gb-month', 'plain, old', (disk.use as Extract<CloudResource['use'], { kind: 'disk' }>).gb / 30)
-/** Measured: one passes nothing, one is larger than its use. */
+/** Measured: one passes nothing, one is larger than its use, one is used by day only. */
 const named = (name: string) => brackwaterInventory().find(one => one.name === name)!
-const [balancer, database] = [named(idleLoadBalancer), named('roster-db')]
-const measured = [...daily(balancer, 'load-balancer-hour', null, 24), ...daily(database, 'database-hour', 'heron-4x32', 24)]
+const [balancer, database, sleeper] = [named(idleLoadBalancer), named('roster-db'), named('rehearsal-booking-db')]
+const measured = [
+  ...daily(balancer, 'load-balancer-hour', null, 24),
+  ...daily(database, 'database-hour', 'heron-4x32', 24),
+  ...daily(sleeper, 'database-hour', 'heron-2x16', 24),
+]
 
 beforeAll(async () => {
   cloud = await listeningCloud(folder, ({ method, url, headers }) => {
@@ -243,7 +247,7 @@ it('is left alone where what was measured since speaks against it, and done wher
     return [action!.state, action!.steps.at(-1)!.outcome]
   }
   // something passes it since this morning; the database is busier than the smaller size could be
-  await behave({ passes: { [balancer.id]: 2, [database.id]: 70 } })
+  await behave({ passes: { [balancer.id]: 2, [database.id]: 70, [sleeper.id]: 70 } })
   expect(await outcome('idle-load-balancer')).toEqual([
     'lapsed',
     expect.stringMatching(/^not sent: [\d.]+ GB passed through since yesterday, /),
@@ -252,10 +256,27 @@ it('is left alone where what was measured since speaks against it, and done wher
     'lapsed',
     expect.stringMatching(/^not sent: [\d.]+ % processor used since yesterday, all of «heron-2x16» is 50$/),
   ])
+  // used by day is as it was found; used this morning before 7 is not
+  expect(await outcome('can-sleep')).toEqual([
+    'lapsed',
+    expect.stringMatching(/^not sent: 7[01](\.\d+)? % processor used since yesterday, below the line an hour is quiet is 5$/),
+  ])
   await behave({ passes: {} })
+  const stopIn = (stopped: object[]) =>
+    fetch(`${cloud.base}/v1/inventory/database/${encodeURIComponent(sleeper.id)}`, { method: 'PUT', body: JSON.stringify({ stopped }) })
+  await stopIn([{ begin: 22, hours: 4 }])
+  expect(await outcome('can-sleep')).toEqual(['lapsed', 'not sent: it has hours of its own: stop every week Mon 22:00 to 02:00 (UTC)'])
+  expect((await stopIn([{ begin: 168, hours: 4 }])).status).toBe(400)
+  await stopIn([])
+  expect((await outcome('can-sleep'))[0]).toBe('done')
   expect((await outcome('idle-load-balancer'))[0]).toBe('done')
   expect((await outcome('database-too-large'))[0]).toBe('done')
   const there = (id: string) => fetch(`${cloud.base}/v1/resources/${encodeURIComponent(id)}`)
   expect((await there(balancer.id)).status).toBe(404)
   expect(((await (await there(database.id)).json()) as { settings: object }).settings).toEqual({ size: 'heron-2x16' })
+  // Tuesday, 9:00: awake; from 19:00 on it stands still
+  expect(await (await there(sleeper.id)).json()).toMatchObject({
+    status: 'running',
+    plan: [{ does: 'stop', when: 'every week Mon, Tue, Wed, Thu 19:00 to 07:00; Fri 19:00 to Mon 07:00 (UTC)' }],
+  })
 })
