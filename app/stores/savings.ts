@@ -74,13 +74,18 @@ export const useSavings = defineStore('savings', () => {
     }
   }
 
-  const load = () =>
+  /** Reads what is found, as it is. */
+  const read = () =>
     attempt(async () => {
       state.value = await client.get('savings', savingsState)
-      await session.load()
-      const isLookedThrough = state.value.finders.some(({ from, found }) => from === 'connection' && found > 0)
-      if (session.seesAll && state.value.connected && !isLookedThrough) await look()
     })
+  /** The same, and looks through the connections where that was never done. */
+  const load = async () => {
+    if (!(await read()) || !state.value) return
+    await session.load()
+    const isLookedThrough = state.value.finders.some(({ from, found }) => from === 'connection' && found > 0)
+    if (session.seesAll && state.value.connected && !isLookedThrough) await look()
+  }
   async function look() {
     looking.value = true
     await attempt(async () => {
@@ -214,6 +219,6 @@ export const useSavings = defineStore('savings', () => {
     ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
     ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, ledger, ledgerSums },
     ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch, setApprovalLimit },
-    ...{ load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
+    ...{ read, load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
   }
 })

@@ -4,18 +4,18 @@ import { instructionUndo, instructionWords, type Instruction } from './instructi
 import type { Opportunity } from './opportunity'
 
 /** What acting on an opportunity tells a service, and how that is said. */
-export type Acting = { instruction: Instruction; steps: string[]; undo: string; noun: string }
+export type Acting = { instruction: Instruction; steps: string[]; undo: string }
 
 /** What can be done about an opportunity from here; null where it takes a person. */
 export function actingOn(found: Opportunity, detector: Detector = detectorOf(found.detector)): Acting | null {
   if (detector.from === 'connection') {
-    const { deed, steps, undo, noun } = detector.action
+    const { deed, steps, undo } = detector.action
     // what connections list is deleted, so far
-    return { instruction: { type: detector.needs.inventory, deed }, steps: steps(found), undo, noun }
+    return { instruction: { type: detector.needs.inventory, deed }, steps: steps(found), undo }
   }
   const { instruction } = found
   if (!instruction) return null
-  return { instruction, steps: instructionSteps(found, instruction), undo: instructionUndo(instruction), noun: instruction.type }
+  return { instruction, steps: instructionSteps(found, instruction), undo: instructionUndo(instruction) }
 }
 
 /** What is done before, at and after a change that was found, in words. */

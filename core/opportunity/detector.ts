@@ -37,8 +37,6 @@ export type DetectorAction = {
   steps: (found: Opportunity) => string[]
   /** Whether and how it can be undone. */
   undo: string
-  /** What the resource is called in a sentence: `The cloud does not list this … any more`. */
-  noun: string
 }
 
 /** A figure that decides what is found: it can be set for the company and for a sub account. */

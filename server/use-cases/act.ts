@@ -4,7 +4,7 @@ import { Decimal } from '../../core/money/decimal'
 import { actingOn } from '../../core/opportunity/acting'
 import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
-import { instructionWords, settingOf, type Instruction } from '../../core/opportunity/instruction'
+import { instructionWords, type Instruction } from '../../core/opportunity/instruction'
 import { sleepsIn } from '../../core/opportunity/measured/quiet-hours'
 import { sizeMetrics } from '../../core/opportunity/measured/too-large'
 import type { Opportunity, Resource } from '../../core/opportunity/opportunity'
@@ -16,6 +16,7 @@ import { saidOf } from '../problems/fault'
 import { Problem, conflict, notFound } from '../problems/problem'
 import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
+import { asItStands } from './as-it-stands'
 import { factsNow, type FactsFrom } from './detector-facts'
 import { foundAgain } from './savings-found'
 import { findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
@@ -181,27 +182,15 @@ async function attempt(act: Act, about: About): Promise<void> {
 /** Why what the approval rests on does not hold at this moment; null where it does. */
 async function whyNot({ from, connector, opportunity: { body }, approved }: Act): Promise<string | null> {
   const { instruction } = actingOn(body)!
-  const inventory = capabilityOf(connector, 'inventory')
+  const { resource, why } = await asItStands(connector, body)
+  if (why) return why
   const detector = detectorOf(body.detector)
-  const resource =
-    detector.from === 'connection'
-      ? (await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId)
-      : { type: instruction.type, id: body.resourceId }
-  const condition = await inventory.condition(body.resourceId)
-  if (!resource || !condition) return `it is not there any more, somebody else has ${deeds.delete.past} it`
-  const lock = condition.locks.find(({ against }) => against === deeds[instruction.deed].lock)
-  if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
   const today = (await connector.now()).slice(0, 10)
   if (detector.from === 'connection') {
     const card = await findRateCard(from.db, connector.provider, today)
     if (!card) return `no rate card of ${connector.provider} holds today`
     return detector.whyNot(body, await factsNow(from, connector, resource as Resource, detector.needs, today), { card, today })
   }
-  const setting = settingOf(instruction)
-  const is = setting && condition.settings[setting.setting]
-  if (setting && is !== setting.from) return `it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»`
-  const [planned] = condition.plan
-  if (instruction.deed === 'schedule' && planned) return `it has hours of its own: ${planned.does} ${planned.when}`
   const again = await foundAgain(from.charges, from.db, body.id)
   if (!again) return 'it is not found any more: the bill, prices or thresholds have changed'
   const toDo = again.instruction && instructionWords(again.instruction)

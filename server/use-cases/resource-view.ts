@@ -121,13 +121,6 @@ export async function viewResource(
       rule && centre
         ? { name: centre.name, rule: ruleWords(rule), owner: 'owner' in centre && centre.owner ? people.nameOf(centre.owner) : null }
         : null,
-    opportunities: own.map(({ opportunity }) => ({
-      id: opportunity.id,
-      what: opportunity.body.title,
-      state: opportunity.state,
-      monthly: opportunity.body.monthlySaving,
-      currency: opportunity.body.currency,
-    })),
     actions: own.flatMap(({ action }) => (action?.steps ?? []).map(step => ({ ...step, who: people.nameOf(step.who) }))),
     note: note ?? null,
     revision: facts.revision,

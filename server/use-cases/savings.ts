@@ -4,7 +4,7 @@ import type { Detector } from '../../core/opportunity/detector'
 import { connectionDetectors, detectors } from '../../core/opportunity/detectors'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionPreview, OpportunityView, SavingsDecision, SavingsState } from '../../shared/contracts/savings'
-import { capabilityOf, connectors, connectorThatCan, withConnector } from '../connectors/connect'
+import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
 import { Problem, conflict } from '../problems/problem'
 import { decide, secondPersonAbove } from '../stores/decisions'
@@ -12,6 +12,7 @@ import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
 import { keepFound } from '../stores/savings'
 import { settleOpen } from './act'
+import { asItStands } from './as-it-stands'
 import { canMeet, factsKept, type FactsFrom } from './detector-facts'
 import { observe } from './observe'
 import { detectorFor, foundSavings, isOpen, unknownOpportunity, type SavingsWork } from './savings-found'
@@ -90,7 +91,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
       foundAt: one.foundAt,
       firstYear: decimalText(new Decimal(body.monthlySaving).times(12).minus(body.oneOff?.amount ?? 0)),
       counted: Object.hasOwn(counted, body.id) ? counted[body.id]! : null,
-      canDo: acting && isReached(detector, body) ? { deed: acting.instruction.deed, noun: acting.noun } : null,
+      canDo: acting && isReached(detector, body) ? { deed: acting.instruction.deed } : null,
       byHand: detector.from !== 'connection' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
       owner: centre?.owner ? people.nameOf(centre.owner) : null,
@@ -142,13 +143,8 @@ export async function decideSavings(work: SavingsWork, { ids, ...asked }: Saving
 
 /** What approving would do; does nothing. */
 export async function previewAction({ database }: Pick<Work, 'database'>, found: Opportunity): Promise<ActionPreview> {
-  const { instruction, steps, undo } = actingOn(found)!
+  const { steps, undo } = actingOn(found)!
   const connector = await connectorThatCan(database.db, ['inventory', 'actions'], found.provider)
-  const inventory = capabilityOf(connector, 'inventory')
-  const stillThere = await withConnector(async () =>
-    detectorFor(found).from === 'connection'
-      ? (await inventory.resources(instruction.type)).some(({ id }) => id === found.resourceId)
-      : (await inventory.condition(found.resourceId)) !== null,
-  )
-  return { id: found.id, stillThere, steps, undo }
+  const { why } = await withConnector(() => asItStands(connector, found))
+  return { id: found.id, why, steps, undo }
 }

@@ -49,7 +49,6 @@ export const resourceView = z.object({
   commitments: z.array(z.string()),
   /** The cost centre its newest charges land on, by which rule, and who owns it. */
   centre: z.object({ name: z.string(), rule: z.string(), owner: z.string().nullable() }).nullable(),
-  opportunities: z.array(z.object({ id: z.string(), what: z.string(), state: z.string(), monthly: amountText, currency: z.string() })),
   note: z.object({ body: z.string(), who: z.string(), savedAt: z.string() }).nullable(),
   revision: z.number(),
 })

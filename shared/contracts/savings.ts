@@ -67,7 +67,7 @@ export const opportunityView = z.object({
     ),
   }),
   /** What its action would do to what, in words: `delete`, `gateway`; null where it is done by hand. */
-  canDo: z.object({ deed: z.enum(Object.keys(deeds) as [Deed, ...Deed[]]), noun: z.string() }).nullable(),
+  canDo: z.object({ deed: z.enum(Object.keys(deeds) as [Deed, ...Deed[]]) }).nullable(),
   /** What its owner does, where nothing here can. */
   byHand: z.object({ steps: z.array(z.string()), undo: z.string() }).nullable(),
   decision: z
@@ -239,7 +239,13 @@ export const thresholdsPreview = z.object({
 })
 export type ThresholdsPreview = z.infer<typeof thresholdsPreview>
 
-export const actionPreview = z.object({ id: z.string(), steps: z.array(z.string()), undo: z.string(), stillThere: z.boolean() })
+export const actionPreview = z.object({
+  id: z.string(),
+  steps: z.array(z.string()),
+  undo: z.string(),
+  /** Why it would be left alone as it stands: who has locked it, or what it is by now; null where nothing speaks against it. */
+  why: z.string().nullable(),
+})
 export type ActionPreview = z.infer<typeof actionPreview>
 
 /** Above which monthly saving together a second person has to approve; null for nobody. */

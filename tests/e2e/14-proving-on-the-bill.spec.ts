@@ -63,3 +63,32 @@ test('the rehearsal sleeps at night; on the next month’s bill what was promise
   ])
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
 })
+
+test('what can be saved on a resource is acted on from its own page; who has locked it is said, and nothing is done', async ({
+  page,
+  site,
+}) => {
+  const disk = brackwaterInventory().find(({ name }) => name === 'data-lake-ingest-03-disk')!
+  const behave = (data: object) => page.request.post(`${site.cloud}/v1/behaviour`, { data })
+  await behave({ locked: [disk.id] })
+  await page.goto(`/spend/resource?id=${encodeURIComponent(disk.id)}`)
+  const found = page.getByRole('button', { name: 'data-lake-ingest-03-disk would have more for less as «plain»' })
+  await found.click()
+  const margin = page.getByRole('complementary', { name: 'data-lake-ingest-03-disk would have more for less as «plain»' })
+  await margin.getByRole('button', { name: 'Show what would be done' }).click()
+  await expect(margin).toContainText('change its class from «plain, old» to «plain», at Brackwater Cloud')
+  await expect(margin).toContainText('It would be left alone: platform has locked it against changes since ')
+  await expect(margin.getByRole('button', { name: 'Approve and change class' })).toBeDisabled()
+  await accessible(page)
+
+  await behave({ locked: [] })
+  await margin.getByRole('button', { name: 'Leave it' }).click()
+  await margin.getByRole('button', { name: 'Show what would be done' }).click()
+  await expect(margin).not.toContainText('It would be left alone')
+  await margin.getByRole('button', { name: 'Approve and change class' }).click()
+  await expect(margin).toContainText('changed at')
+  const { settings } = (await (await page.request.get(`${site.cloud}/v1/resources/${encodeURIComponent(disk.id)}`)).json()) as {
+    settings: object
+  }
+  expect(settings).toEqual({ class: 'plain' })
+})

@@ -132,7 +132,7 @@ it('an alias, a rule and a lookup say whose an opportunity is, as they do for it
 it('a preview does nothing', async () => {
   const { id } = named(await state(), 'gw-test-rig-alder')
   expect(await server.json('savings/preview', post({ id }))).toMatchObject({
-    stillThere: true,
+    why: null,
     steps: expect.arrayContaining([expect.stringContaining('delete the gateway')]),
   })
   expect(await gatewaysThere()).toContain('gw-test-rig-alder')

@@ -90,9 +90,9 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
           <li v-for="step in savings.preview.steps" :key="step">{{ step }}</li>
         </ol>
         <p class="warn">{{ savings.preview.undo }}</p>
-        <p v-if="!savings.preview.stillThere" class="bad">The cloud does not list this {{ opportunity.canDo.noun }} any more.</p>
+        <p v-if="savings.preview.why" class="bad">It would be left alone: {{ savings.preview.why }}.</p>
         <div class="acts">
-          <button class="button main" :disabled="savings.acting" @click="savings.approve()">
+          <button class="button main" :disabled="savings.acting || !!savings.preview.why" @click="savings.approve()">
             {{
               savings.acting ? `${capitalised(deeds[opportunity.canDo.deed].now)}…` : `Approve and ${opportunity.canDo.deed}`
             }}</button><button class="button" :disabled="savings.acting" @click="savings.preview = null">Leave it</button>

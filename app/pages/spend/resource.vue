@@ -114,13 +114,7 @@ const fromWords = { own: 'its own', container: 'inherited from its container', a
           </p>
           <p v-else class="warn">No rule puts it on a cost centre. <NuxtLink class="link" to="/allocation">See the queue</NuxtLink></p>
           <p v-if="resource.commitments.length">Covered by {{ resource.commitments.join(', ') }}.</p>
-          <template v-if="resource.opportunities.length"
-            ><h2 class="heading">Can be saved</h2>
-            <p v-for="o in resource.opportunities" :key="o.id">
-              {{ o.what }}: {{ money(roundText(o.monthly), o.currency) }} {{ o.currency }} a month, {{ o.state }}.
-              <NuxtLink class="link" to="/savings">Open Savings</NuxtLink>
-            </p></template
-          >
+          <ResourceSavings :id="id" />
           <h2 class="heading">Tags</h2>
           <p v-if="!resource.tags.length" class="note">It has none, and inherits none.</p>
           <div v-else class="scroll" tabindex="0" role="group" aria-label="tags">

@@ -54,7 +54,6 @@ export const idleGateway: ConnectionDetector = {
       'compare with the bill as it arrives',
     ],
     undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
-    noun: 'gateway',
   },
   says: open => `${open === 1 ? 'One gateway passes nothing and is' : `${open} gateways pass nothing and are`} paid for every hour.`,
   earlierEvidence(kept) {

@@ -1,0 +1,31 @@
+import { actingOn } from '../../core/opportunity/acting'
+import { deeds } from '../../core/opportunity/deeds'
+import { detectorOf } from '../../core/opportunity/detectors'
+import { settingOf } from '../../core/opportunity/instruction'
+import type { Opportunity } from '../../core/opportunity/opportunity'
+import { capabilityOf } from '../connectors/connect'
+import type { Connector, ResourceName } from '../connectors/connector'
+
+/**
+ * Asks the service how a resource is that is to be acted on: whether it is there, as it was found, and nobody has locked it.
+ * @returns the resource, and why it is to be left alone; null where nothing speaks against it.
+ */
+export async function asItStands(connector: Connector, body: Opportunity): Promise<{ resource: ResourceName | null; why: string | null }> {
+  const { instruction } = actingOn(body)!
+  const inventory = capabilityOf(connector, 'inventory')
+  const detector = detectorOf(body.detector)
+  const resource =
+    detector.from === 'connection'
+      ? ((await inventory.resources(detector.needs.inventory)).find(({ id }) => id === body.resourceId) ?? null)
+      : { type: instruction.type, id: body.resourceId }
+  const condition = await inventory.condition(body.resourceId)
+  const leave = (why: string | null) => ({ resource, why })
+  if (!resource || !condition) return leave(`it is not there any more, somebody else has ${deeds.delete.past} it`)
+  const lock = condition.locks.find(({ against }) => against === deeds[instruction.deed].lock)
+  if (lock) return leave(`${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`)
+  const setting = settingOf(instruction)
+  const is = setting && condition.settings[setting.setting]
+  if (setting && is !== setting.from) return leave(`it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»`)
+  const [planned] = condition.plan
+  return leave(instruction.deed === 'schedule' && planned ? `it has hours of its own: ${planned.does} ${planned.when}` : null)
+}
