@@ -1,7 +1,10 @@
 // How long it takes to find what can be saved on a bill, and how long its longest slice is: `npm run bench:savings`. Two months of charges a
-// day for 10, 30 and 100 thousand resources of all kinds that the detectors look at; one in fifty is one that they find.
+// day for 10, 30 and 100 thousand resources of all kinds that the detectors look at; one in fifty is one that they find. A tenth of them is
+// measured by the hour for thirty days.
 import { thresholdDetectors } from '../core/opportunity/detectors'
 import { lookThroughBill } from '../core/opportunity/bill/look-through-bill'
+import { HOURLY_DAYS, MeasuredTableBuilder, measuredIn } from '../core/measured/measured-table'
+import type { MetricName } from '../core/measured/metrics'
 import { wholeSaving } from '../core/opportunity/whole-saving'
 import { settingsFrom } from '../core/opportunity/thresholds'
 import { dictionaries, dictionaryNames, type DictionaryName } from '../core/focus/star'
@@ -31,6 +34,12 @@ const FOUND: ReadonlySet<number> = new Set([2, 4])
 const SERVER = 3
 
 const entry = (dictionary: DictionaryName, values: Record<string, string>) => dictionaries[dictionary].map(column => values[column] ?? null)
+
+/** The kind of the resource at a place. */
+const kindOf = (i: number): number => {
+  const own = i % kinds.length
+  return FOUND.has(own) && Math.floor(i / kinds.length) % 50 !== 0 ? SERVER : own
+}
 
 /** A charge a day for so many resources; what is used of a gateway is charged for all but one in fifty. */
 function billOf(resources: number): Cube {
@@ -64,8 +73,7 @@ function billOf(resources: number): Cube {
     rows = []
   }
   for (let i = 0; i < resources; i++) {
-    const own = i % kinds.length
-    const kind = FOUND.has(own) && Math.floor(i / kinds.length) % 50 !== 0 ? SERVER : own
+    const kind = kindOf(i)
     const cost = (Number(kinds[kind]!.quantity) * Number(lines[kind]!.tiers[0]!.price)).toFixed(6)
     for (let day = 0; day < DAYS; day++) {
       put(i, kind, day, kinds[kind]!.quantity, cost)
@@ -82,6 +90,32 @@ function billOf(resources: number): Cube {
   })
   return cube
 }
+/** What is measured of the first tenth: processor and memory of machines, operations and throughput of disks; some stand still at night. */
+function measuredOf(resources: number) {
+  const builder = new MeasuredTableBuilder(addDays(FIRST, DAYS - 1))
+  const metrics: readonly { metric: MetricName; kinds: readonly number[] }[] = [
+    { metric: 'cpu', kinds: [SERVER] },
+    { metric: 'memory', kinds: [SERVER] },
+    { metric: 'operations', kinds: [1, 2] },
+    { metric: 'throughput', kinds: [1, 2] },
+  ]
+  const measured = Array.from({ length: resources / 10 }, (_, i) => ({ id: `r-${i}`, kind: kindOf(i), seed: (i * 2_654_435_761) % 97 }))
+  for (const { metric, kinds } of metrics)
+    for (let back = HOURLY_DAYS; back > 0; back--) {
+      const day = addDays(FIRST, DAYS - back)
+      const hours = measured
+        .filter(({ kind }) => kinds.includes(kind))
+        .map(
+          ({ id, seed }) =>
+            [
+              id,
+              Float32Array.from({ length: 24 }, (_, hour) => (seed % 50 === 0 && hour < 7 ? 0 : 20 + ((seed + hour * 7) % 60))),
+            ] as const,
+        )
+      builder.add({ metric, day, hours: new Map(hours) })
+    }
+  return measuredIn(builder.table())
+}
 const facts = {
   cards: new Map([[card.provider, card]]),
   charged: Object.fromEntries(card.prices.map(line => [line.sku, chargedFor(line)])),
@@ -90,8 +124,9 @@ console.log('| resources | charges | found | ms | longest slice, ms | best combi
 console.log('| ---: | ---: | ---: | ---: | ---: | ---: |')
 for (const resources of [10_000, 30_000, 100_000]) {
   const cube = billOf(resources)
+  const measured = measuredOf(resources)
   const began = performance.now()
-  const slices = lookThroughBill(cube, facts, thresholdDetectors, settingsFrom([]))
+  const slices = lookThroughBill(cube, facts, thresholdDetectors, settingsFrom([]), measured)
   let longest = 0
   for (;;) {
     const since = performance.now()

@@ -35,6 +35,22 @@ function openOne(id: string) {
   opened.value = savings.groups.find(({ rows }) => rows.some(row => row.id === id))?.key ?? null
   savings.choose(id)
 }
+// each has an address of its own: it can be sent, and opens what it was sent for, in whatever state that is by now
+watch(
+  [() => textOf(route.query.one), () => savings.state !== null],
+  ([asked, isRead]) => {
+    if (!isRead || asked === savings.chosenId) return
+    if (asked === null) savings.choose(null)
+    else openOne(asked)
+  },
+  { immediate: true },
+)
+watch(
+  () => savings.chosenId,
+  id => {
+    if (id !== textOf(route.query.one)) void router.replace({ query: { ...route.query, one: id ?? undefined } })
+  },
+)
 const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.ticked.includes(id)))
 </script>
 

@@ -20,3 +20,14 @@ export function inWholeUnits(amounts: readonly Scaled[], unit: Scaled): { parts:
 /** The position of the amount that is largest, whatever its sign; the first of equal ones. */
 export const largestOf = (amounts: readonly Scaled[]): number =>
   amounts.reduce((best, amount, at) => (sizeOf(amount) > sizeOf(amounts[best]!) ? at : best), 0)
+
+/**
+ * Cuts amounts to whole units that add up to a number of whole units close to their sum: the largest amount takes what lies between before
+ * they are cut.
+ */
+export function cutToAdd(amounts: readonly Scaled[], target: Scaled, unit: Scaled): Scaled[] {
+  if (!amounts.length) return []
+  const fitted = [...amounts]
+  fitted[largestOf(amounts)]! += target - amounts.reduce((sum, amount) => sum + amount, 0n)
+  return inWholeUnits(fitted, unit).parts
+}

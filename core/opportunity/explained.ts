@@ -2,7 +2,7 @@ import { minorDecimals } from '../money/currency'
 import { zero, type Decimal } from '../money/decimal'
 import { roundToMinor } from '../money/rounding'
 import { minorUnit, scaled, type Scaled } from '../money/scaled'
-import { inWholeUnits, largestOf } from '../money/whole-units'
+import { cutToAdd } from '../money/whole-units'
 import type { Effect } from './effect'
 import { ANY, type Realised } from './realised'
 
@@ -78,10 +78,11 @@ export function inMinorUnits(
   promised: Decimal,
   currency: string,
 ): { kind: DifferenceKind; amount: Scaled }[] {
-  if (!all.length) return []
   const target = scaled(roundToMinor(seen, currency).minus(roundToMinor(promised, currency)).toFixed())
-  const amounts = all.map(({ amount }) => scaled(amount.toFixed()))
-  amounts[largestOf(amounts)]! += target - amounts.reduce((sum, amount) => sum + amount, 0n)
-  const { parts } = inWholeUnits(amounts, minorUnit(minorDecimals(currency)))
+  const parts = cutToAdd(
+    all.map(({ amount }) => scaled(amount.toFixed())),
+    target,
+    minorUnit(minorDecimals(currency)),
+  )
   return all.map(({ kind }, at) => ({ kind, amount: parts[at]! })).filter(({ amount }) => amount !== 0n)
 }

@@ -11,6 +11,7 @@ import { jobsOf, putJob } from '../stores/jobs'
 import { findOpportunity } from '../stores/savings'
 import { revokeList } from '../stores/savings-lists'
 import { approveActs, previewActs } from '../use-cases/acts'
+import { billAndSavings } from '../use-cases/bill-and-savings'
 import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
 import { savingsFile } from '../use-cases/savings-file'
 import { actedOnFor } from '../use-cases/savings-found'
@@ -55,6 +56,11 @@ export class Savings {
   /** What would be found with other thresholds; sets nothing. */
   previewThresholds(asked: ThresholdsSet) {
     return previewThresholds(this.work, asked)
+  }
+
+  /** This month's bill against the month before, with what was saved of it. */
+  bill() {
+    return billAndSavings(this.work)
   }
 
   /** Lists that were handed over. */

@@ -27,6 +27,10 @@ export const savings = {
     body: contracts.thresholdsSet,
     reply: contracts.thresholdsPreview,
   }),
+  bill: operation('savings', 'get', '/savings/bill', 'This month’s bill against the month before, with what was saved of it.', {
+    reach: 'bounded',
+    reply: contracts.billAndSavings.nullable(),
+  }),
   lists: operation('savings', 'get', '/savings/lists', 'Lists that were handed to owners, with what they answered.', {
     reach: 'bounded',
     reply: lists.savingsLists,

@@ -11,12 +11,12 @@ import type { FoundSaving, SavingsWork } from './savings-found'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 /** Whole days before a deed that are looked at. */
-const DAYS_BEFORE = 7
+export const DAYS_BEFORE = 7
 const DECIMALS = 10
 const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
 
 /** When something was done, by whom and what was promised for it; null where it is not done. */
-function deedOf({ state, action, decision, body }: FoundSaving) {
+export function deedOf({ state, action, decision, body }: FoundSaving) {
   if (state !== 'done' && state !== 'measured') return null
   if (action?.state === 'done') {
     const at = action.doneAt!
@@ -89,7 +89,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
 }
 
 /** What a resource was charged for its use from a day to another (exclusive), SKU by SKU, whoever pays it. */
-async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
+export async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
   const { result } = await charges.ask('group', {
     ...{ splitBy: ['SkuId', 'PricingUnit'], grain: null, start, end },
     keep: { ResourceId: [id], ChargeCategory: ['Usage'], ChargeClass: [null] },

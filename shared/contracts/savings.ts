@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { billChangeKinds } from '../../core/opportunity/bill-change'
 import { deeds, type Deed } from '../../core/opportunity/deeds'
 import { differenceKinds } from '../../core/opportunity/explained'
 import { confidences, risks } from '../../core/opportunity/opportunity'
@@ -281,5 +282,22 @@ export const actsPreview = z.object({
   needsSecond: z.boolean(),
 })
 export type ActsPreview = z.infer<typeof actsPreview>
+
+/** This month's bill to date against the same days of the month before, explained; days as periods, the end exclusive. */
+export const billAndSavings = z.object({
+  now: z.object({ start: day, end: day }),
+  before: z.object({ start: day, end: day }),
+  /** So many sources have delivered fewer days: of them, fewer days are compared. */
+  behind: z.number(),
+  changes: z.array(
+    z.object({
+      currency: z.string(),
+      before: amountText,
+      now: amountText,
+      parts: z.array(z.object({ kind: z.enum(billChangeKinds), amount: amountText })),
+    }),
+  ),
+})
+export type BillAndSavings = z.infer<typeof billAndSavings>
 
 export const dayPassed = z.object({ now: z.string(), importIds: z.array(z.string()) })

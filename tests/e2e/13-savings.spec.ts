@@ -73,6 +73,21 @@ test('measurements are dropped as a file: what fits is taken, the rest named, an
   await expect(finder).toContainText(/46 not: demand-forecast-train-02, /)
 })
 
+test('an opportunity has an address of its own, which opens it', async ({ page }) => {
+  await page.goto('/savings?by=each')
+  await settled(page)
+  await page.getByRole('button', { name: 'pricing-study-db stands still and is paid for' }).click()
+  await expect(page).toHaveURL(/one=stopped-still-paid/)
+  const address = page.url()
+  await page.getByRole('complementary').getByRole('button', { name: 'close' }).click()
+  await expect(page).not.toHaveURL(/one=/)
+  await page.goto(address)
+  await expect(page.getByRole('complementary', { name: 'pricing-study-db stands still and is paid for' })).toContainText('Workings')
+  await page.goto('/savings?one=nothing-of-the-kind')
+  await expect(page.getByTestId('opportunities')).toBeVisible()
+  await expect(page.getByRole('complementary')).toHaveCount(0)
+})
+
 test('a threshold is tried before it is set; an opportunity is noted, set aside and taken back, by keyboard', async ({ page }) => {
   await page.goto(`/savings?by=each`)
   await page.getByRole('button', { name: /^How savings are found|▸ How savings are found/ }).click()

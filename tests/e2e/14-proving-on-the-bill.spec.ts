@@ -1,6 +1,6 @@
 // A night schedule for the rehearsal is set in one batch, and proved on the bills that follow, to the cent.
 import { brackwaterInventory } from '../../demo/inventory'
-import { accessible, expect, lookedThrough, serverLog, settled, test } from '../support/browser'
+import { accessible, expect, figure, lookedThrough, serverLog, settled, test } from '../support/browser'
 
 test.use({ start: { from: 'bills', file: 'proving' } })
 
@@ -55,6 +55,11 @@ test('the rehearsal sleeps at night; on the next month’s bill what was promise
     ['another price a unit', '+0.42'],
     ['seen on the bill', '46.81 EUR'],
   ])
+  // and the whole bill: what was saved, and all else it did, come to its change
+  const bill = ledger.getByRole('table', { name: 'the bill in EUR' })
+  await expect(bill).toContainText('saved by what was done from the ledger')
+  const amounts = (await bill.getByRole('row').allInnerTexts()).map(text => Math.round(figure(text.split('\t').at(-1)!) * 100))
+  expect(amounts.slice(0, -1).reduce((sum, amount) => sum + amount)).toBe(amounts.at(-1))
   await accessible(page)
   // it stands still now, and says until when
   const condition = (await (await page.request.get(`${site.cloud}/v1/resources/${encodeURIComponent(id)}`)).json()) as { plan: object[] }

@@ -1,6 +1,6 @@
 // What the bill alone says can be saved, without any connection: found, added up once, decided on, and seen on the next bill.
 import { beforeAll, expect, it } from 'vitest'
-import { savingsState, thresholdsPreview, type SavingsState } from '../../shared/contracts/savings'
+import { billAndSavings, savingsState, thresholdsPreview, type SavingsState } from '../../shared/contracts/savings'
 import { addDays, daysBetween } from '../../core/time/day'
 import type { FileCharge } from '../../demo/focus-file'
 import { charge, focusCsv } from '../support/charges'
@@ -195,6 +195,15 @@ it('what is said to be done is seen on the bill, day by day; what comes back is 
     },
   ])
   expect(stateOf(measured, 'idle')).toBe('measured')
+  // the whole bill, five days against five: 5 × 1.20 saved, and the 5 × 0.40 that passed the other are charged no more
+  const bill = async (headers = {}) => billAndSavings.parse(await server.json('savings/bill', { headers }))
+  const saved = { kind: 'saved', amount: '-6' }
+  expect(await bill()).toEqual({
+    ...{ now: { start: '2026-11-01', end: '2026-11-06' }, before: { start: '2026-10-01', end: '2026-10-06' }, behind: 0 },
+    changes: [{ currency: 'EUR', before: '14', now: '6', parts: [saved, { kind: 'newAndGone', amount: '-2' }] }],
+  })
+  // whoever sees only the one sees its part
+  expect((await bill({ cookie: 'rain-barrel-person=lead' })).changes).toEqual([{ currency: 'EUR', before: '6', now: '0', parts: [saved] }])
   // and then it is there as before
   await deliver(
     server,
@@ -206,6 +215,8 @@ it('what is said to be done is seen on the bill, day by day; what comes back is 
     ]),
   )
   expect((await state()).opportunities.find(({ id }) => id === FEE)).toMatchObject({ cameBack: true })
+  // then nothing of it is saved any more: seven days cost what they did
+  expect((await bill()).changes).toEqual([{ currency: 'EUR', before: '19.6', now: '19.6', parts: [] }])
 })
 
 it('what was agreed and is found no more is gone by itself', async () => {

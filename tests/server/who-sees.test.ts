@@ -203,6 +203,7 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
     ['savings/decisions', { ids: ['secret-A-gateway'], state: 'agreed' }],
     ['savings/decisions', { ids: ['our-gateway', 'secret-A-gateway'], note: 'ours and theirs: nothing is kept' }],
   ],
+  'get /savings/bill': [['savings/bill']],
   'get /savings/lists': [['savings/lists']],
   'post /savings/lists': [['savings/lists', { ids: ['secret-A-gateway'], mail: false }]],
   'post /savings/lists/{id}/link': [['savings/lists/00000000-0000-4000-8000-000000000000/link', {}]],

@@ -145,6 +145,7 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
       Preliminary from {{ dayText(preliminary) }} on: a billing period may change until {{ SETTLING_DAYS }} days after its end.
     </p>
     <PromisedToSeen v-for="sum in savings.ledgerSums" :key="sum.currency" :sum="sum" />
+    <BillAndSavings />
   </section>
 </template>
 

@@ -29,17 +29,9 @@ const target = (c: Contribution) => {
 const signed = (text: string) => signedMoney(text, spend.currency)
 
 /** The causes in words. */
-const effectWords = computed((): Record<Effect, string> => ({
-  quantity: 'more or less used, at the old prices',
-  price: `other prices${spend.shown!.reportCurrency ? ' and exchange rates' : ''}, for what was used before`,
-  both: 'both together',
-  newAndGone: 'SKUs that came or went',
-  corrections: 'corrections of earlier charges',
-  tax: 'tax',
-  credits: 'credits',
-  purchases: 'purchases',
-  other: 'other charges without a quantity',
-}))
+const causeWords = computed((): Record<Effect, string> =>
+  spend.shown!.reportCurrency ? { ...effectWords, price: 'other prices and exchange rates, for what was used before' } : effectWords,
+)
 const causes = computed(() => (total.value ? causesOf(total.value) : []))
 const effectHeads: Record<Effect, string> = {
   quantity: 'by quantity',
@@ -67,7 +59,7 @@ const effects = computed(() => effectNames.filter(name => own.value.some(c => Nu
       }}<template v-if="unequal">, over {{ spend.comparison.daysBefore }} and {{ spend.comparison.daysNow }} days</template>.
       <template v-for="(cause, i) in causes" :key="cause.name"
         ><template v-if="i === 0"> It is made of </template><template v-else>; </template><b>{{ signed(cause.amount) }}</b>
-        {{ effectWords[cause.name] }}</template
+        {{ causeWords[cause.name] }}</template
       ><template v-if="causes.length">.</template>
     </p>
     <p v-if="unequal" class="minor">

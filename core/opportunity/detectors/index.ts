@@ -7,6 +7,7 @@ import { diskLeftBehind } from './disk-left-behind'
 import { feeWithoutUse } from './fee-without-use'
 import { idleGateway } from './idle-gateway'
 import { idleLoadBalancer } from './idle-load-balancer'
+import { logsKeptLong } from './logs-kept-long'
 import { machineTooLarge } from './machine-too-large'
 import { snapshotsGrowing } from './snapshots-growing'
 import { stoppedStillPaid } from './stopped-still-paid'
@@ -25,6 +26,7 @@ export const detectors: readonly Detector[] = [
   diskLeftBehind,
   stoppedStillPaid,
   snapshotsGrowing,
+  logsKeptLong,
   betterClass,
   zonesOutsideLive,
   storageTooWarm,

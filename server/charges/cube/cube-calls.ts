@@ -5,6 +5,7 @@ import { plainGroups, type Group } from '../../../core/spend/plain-groups'
 import type { Converted, PackedConverted } from '../../../core/spend/convert'
 import { centreDimension } from '../../../core/spend/dimension'
 import { rowCodes } from '../../../core/spend/layers'
+import { compare, type CompareQuestion, type Comparison } from '../../../core/spend/compare'
 import { covered } from '../../../core/spend/covered'
 import { periodKey, type SourcePeriod } from '../../../core/spend/cube'
 import { findPlaces, type FoundPlace } from '../../../core/spend/find'
@@ -77,6 +78,8 @@ export const calls = {
     const billed = new Set(cube.coding('ResourceId').values)
     return resources.filter(id => !billed.has(id))
   },
+  /** What one period is against another in all, taken apart. */
+  compared: ({ cube }: Known, question: CompareQuestion): Comparison['totals'] => compare(cube, question).totals,
   /** The days that charges cover, and which sources have delivered them. */
   covered: ({ cube }: Known, scope: Scope): ReturnType<typeof covered> => covered(cube, scope),
   /**

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { minorUnit, scaled, scaledText } from '../../../core/money/scaled'
-import { inWholeUnits, largestOf } from '../../../core/money/whole-units'
+import { minorUnit, scaled, scaledText, sizeOf } from '../../../core/money/scaled'
+import { cutToAdd, inWholeUnits, largestOf } from '../../../core/money/whole-units'
 
 const cut = (...amounts: string[]) => {
   const { parts, rest } = inWholeUnits(amounts.map(scaled), minorUnit(2))
@@ -34,4 +34,20 @@ it('loses nothing, and moves no amount by a unit', () => {
       })
     }),
   )
+})
+
+it('cuts to a sum that it is told: whole units, of which only the largest may be further off than one', () => {
+  const unit = minorUnit(2)
+  const amount = fc.bigInt({ min: -(10n ** 18n), max: 10n ** 18n })
+  fc.assert(
+    fc.property(fc.array(amount, { minLength: 1, maxLength: 9 }), fc.bigInt({ min: -3n, max: 3n }), (amounts, off) => {
+      const target = (amounts.reduce((all, one) => all + one, 0n) / unit + off) * unit
+      const parts = cutToAdd(amounts, target, unit)
+      expect(parts.reduce((all, one) => all + one, 0n)).toBe(target)
+      expect(parts.every(part => part % unit === 0n)).toBe(true)
+      const isFar = (part: bigint, i: number) => sizeOf(part - amounts[i]!) >= unit
+      expect(parts.filter(isFar).length).toBeLessThanOrEqual(1)
+    }),
+  )
+  expect(cutToAdd([], 0n, unit)).toEqual([])
 })

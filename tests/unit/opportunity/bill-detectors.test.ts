@@ -197,6 +197,39 @@ describe('snapshots that only grow', () => {
   })
 })
 
+describe('logs kept longer than needed', () => {
+  const kept = priceLine('logs-kept-gb-month', null, '0.05')
+  const came = priceLine('logs-ingested-gb', null, '0.5')
+  const card = cardOf([kept, came])
+  const aDay = (gb: number) => String((gb * 24) / 730)
+  const logs = (gb: number, comes: string | null, from = 70) => [
+    ...everyDay('log', kept, { quantity: aDay(gb), cost: '2', from }),
+    ...(comes ? everyDay('log', came, { quantity: comes, cost: '1', from }) : []),
+  ]
+  const look = (charges: PlainCharge[], set = {}) => find(charges, card, 'logs-kept-long', set)
+
+  it('offers what is older than is needed, at what keeping costs now', () => {
+    // 60 × 73/72 a month for 120 days of 10 GB; 90 of them are left: a quarter is saved
+    const [found] = look(logs(1200, '10'))
+    expect(found).toMatchObject({ title: 'log keeps logs for 120 days', effects: [{ sku: 'logs-kept-gb-month/', how: 'less' }] })
+    expect(Number(found!.monthlySaving)).toBeCloseTo((60 * 73) / 72 / 4, 8)
+    expect(found!.evidence.series[0]).toMatchObject({ said: '1200 GB are kept and 10 GB come in on a day: 120 days.', threshold: { value: 900 } })
+    // on a bill of twenty days the same
+    expect(look(logs(1200, '10', 20))[0]).toMatchObject({ title: 'log keeps logs for 120 days' })
+  })
+
+  it('says nothing at the limit, below what is worth it, and where nothing comes in', () => {
+    expect(look(logs(900, '10'), { saved: 0 })).toEqual([])
+    expect(look(logs(901, '10'), { saved: 0 })).toHaveLength(1)
+    // 1078 GB: 60.83 × (1 − 900 / 1078) = 10.04; 1076: 9.95
+    expect(look(logs(1078, '10'))).toHaveLength(1)
+    expect(look(logs(1076, '10'))).toEqual([])
+    expect(look(logs(1200, '10'), { longest: 120 })).toEqual([])
+    expect(look(logs(1200, null))).toEqual([])
+    expect(look(logs(1200, '0'))).toEqual([])
+  })
+})
+
 describe('old generation', () => {
   const old = priceLine('disk-gb-month', 'old', '0.10', {
     includes: { iops: '300', mbps: '40', iopsMost: '300', mbpsMost: '40', zones: '1' },
