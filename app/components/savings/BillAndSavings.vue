@@ -28,22 +28,15 @@ const daysOf = ({ start, end }: BillAndSavings['now']) => `${dayText(start)} to 
   <section v-if="bill" aria-label="What the whole bill did">
     <h3 class="heading">The whole bill, {{ daysOf(bill.now) }}, against {{ daysOf(bill.before) }}</h3>
     <div class="side-by-side">
-      <table v-for="change in bill.changes" :key="change.currency" class="ledger" :aria-label="`the bill in ${change.currency}`">
-        <tbody>
-          <tr>
-            <td>the same days of the month before</td>
-            <td class="n">{{ money(change.before, change.currency) }}</td>
-          </tr>
-          <tr v-for="{ kind, amount } in change.parts" :key="kind">
-            <td>{{ words[kind] }}</td>
-            <td class="n" :class="{ good: kind === 'saved' }">{{ signedMoney(amount, change.currency) }}</td>
-          </tr>
-          <tr class="total">
-            <td>this month to date</td>
-            <td class="n">{{ money(change.now, change.currency) }} {{ change.currency }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <AmountsBetween
+        v-for="change in bill.changes"
+        :key="change.currency"
+        :label="`the bill in ${change.currency}`"
+        :currency="change.currency"
+        :from="{ label: 'the same days of the month before', amount: change.before }"
+        :between="change.parts.map(({ kind, amount }) => ({ label: words[kind], amount, isGood: kind === 'saved' }))"
+        :to="{ label: 'this month to date', amount: change.now }"
+      />
     </div>
     <p v-if="bill.behind" class="note">
       {{ count(bill.behind) }} {{ bill.behind === 1 ? 'source has' : 'sources have' }} delivered fewer days: of them the same fewer days of
@@ -58,8 +51,5 @@ const daysOf = ({ start, end }: BillAndSavings['now']) => `${dayText(start)} to 
   flex-wrap: wrap;
   gap: 12px 34px;
   align-items: flex-start;
-}
-.side-by-side table {
-  width: auto;
 }
 </style>

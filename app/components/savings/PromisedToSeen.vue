@@ -13,27 +13,12 @@ const words: Record<LedgerSum['differences'][number]['kind'], string> = {
 </script>
 
 <template>
-  <table v-if="sum.differences.length" class="ledger between" aria-label="from promised to seen">
-    <tbody>
-      <tr>
-        <td>promised until now</td>
-        <td class="n">{{ money(sum.promised, sum.currency) }}</td>
-      </tr>
-      <tr v-for="{ kind, amount } in sum.differences" :key="kind">
-        <td>{{ words[kind] }}</td>
-        <td class="n">{{ signedMoney(amount, sum.currency) }}</td>
-      </tr>
-      <tr class="total">
-        <td>seen on the bill</td>
-        <td class="n">{{ money(sum.seen, sum.currency) }} {{ sum.currency }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <AmountsBetween
+    v-if="sum.differences.length"
+    label="from promised to seen"
+    :currency="sum.currency"
+    :from="{ label: 'promised until now', amount: sum.promised }"
+    :between="sum.differences.map(({ kind, amount }) => ({ label: words[kind], amount }))"
+    :to="{ label: 'seen on the bill', amount: sum.seen }"
+  />
 </template>
-
-<style scoped>
-.between {
-  width: auto;
-  margin: 8px 0;
-}
-</style>

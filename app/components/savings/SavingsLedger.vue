@@ -31,7 +31,6 @@ const openedGroup = ref<string | null>(null)
 const opened = ref<string | null>(null)
 const toggle = (id: string) => (opened.value = opened.value === id ? null : id)
 const isShown = (key: string) => by.value === 'each' || openedGroup.value === key
-const share = ({ promised, seen }: Pick<LedgerSum, 'promised' | 'seen'>) => (Number(promised) > 0 ? Number(seen) / Number(promised) : 0)
 const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id === id))[0]!
 </script>
 
@@ -78,16 +77,7 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
             <td class="n">{{ money(group.promised, group.currency) }}</td>
             <td class="n good">{{ money(group.seen, group.currency) }}</td>
             <td>
-              <span class="share">
-                <LevelGauge
-                  :width="90"
-                  :height="11"
-                  :used="Math.min(share(group), 2)"
-                  tone="act"
-                  :label="`${percent(group.seen, group.promised)} of what was promised`"
-                />
-                {{ percent(group.seen, group.promised) }}
-              </span>
+              <SeenOfPromised :promised="group.promised" :seen="group.seen" />
             </td>
             <td>
               <span v-if="group.unseen" class="minor">{{ count(group.unseen) }} not yet</span>
@@ -106,16 +96,7 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
                 <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
                 <td class="n good">{{ line.seen === null ? '–' : money(line.seen, line.currency) }}</td>
                 <td>
-                  <span v-if="line.seen !== null && line.promised !== null" class="share">
-                    <LevelGauge
-                      :width="90"
-                      :height="11"
-                      :used="Math.min(share({ promised: line.promised, seen: line.seen }), 2)"
-                      tone="act"
-                      :label="`${percent(line.seen, line.promised)} of what was promised`"
-                    />
-                    {{ percent(line.seen, line.promised) }}
-                  </span>
+                  <SeenOfPromised v-if="line.seen !== null && line.promised !== null" :promised="line.promised" :seen="line.seen" />
                   <span v-else class="minor">the bill does not reach it yet</span>
                 </td>
                 <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>
@@ -155,11 +136,6 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
 }
 .ledger-section .link {
   white-space: nowrap;
-}
-.share {
-  display: flex;
-  gap: 8px;
-  align-items: center;
 }
 .by {
   font: inherit;
