@@ -1,5 +1,6 @@
 import { minorDecimals } from '../money/currency'
-import { Decimal, decimalText, zero, type DecimalText } from '../money/decimal'
+import type { Decimal, DecimalText } from '../money/decimal'
+import { decimalText, zero } from '../money/decimal'
 import { cutToAdd } from '../money/whole-units'
 import { roundToMinor } from '../money/rounding'
 import { minorUnit, scaled, scaledText } from '../money/scaled'

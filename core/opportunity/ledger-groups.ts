@@ -1,4 +1,5 @@
-import { Decimal, decimalText, zero, type DecimalText } from '../money/decimal'
+import type { Decimal, DecimalText } from '../money/decimal'
+import { decimalText, zero } from '../money/decimal'
 import { scaledText } from '../money/scaled'
 import { differenceKinds, inMinorUnits, type DifferenceKind } from './explained'
 

@@ -32,7 +32,7 @@ export function settingsOf({ id, use }: CloudResource, state: CloudState): Recor
   return use.kind === 'server' || use.kind === 'database' ? { size: to ?? use.size } : {}
 }
 
-/** What becomes of a change of class, size or hours, or of a deletion, and what the cloud remembers of it; null where nothing has changed. */
+/** What becomes of a change of class, size or hours, or of a deletion, and what the cloud remembers; null where nothing has changed. */
 export function change(
   method: string,
   resource: CloudResource,

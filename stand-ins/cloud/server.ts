@@ -43,8 +43,8 @@ function outcomeOf(reply: Reply | undefined): object {
 
 /**
  * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one and says what became
- * of it, moves its clock by a day, a week or a month and delivers the bill to date, in which what was done shows. Told so, its next answer fails, never comes, or
- * comes twice, and what it has may change its mind: a gateway is used again, or locked.
+ * of it, moves its clock by a day, a week or a month and delivers the bill to date, in which what was done shows. Told so, its next
+ * answer fails, never comes, or comes twice, and what it has may change its mind: a gateway is used again, or locked.
  * @param token the secret that callers have to know; without one everybody is answered.
  */
 export function cloudServer(stateFile: string, token?: string): Server {

@@ -15,7 +15,7 @@ export type CloudState = {
   deletions: Record<string, { day: string; hour: number }>
   /** Classes and sizes that were changed, oldest first: they hold from the day after on. */
   changes: Record<string, { day: string; to: string }[]>
-  /** Hours of every week in which resources stand still, oldest first, from the hour on in which they were set; none runs all week again. */
+  /** Hours of every week in which resources stand still, oldest first, each from the hour on in which it was set; none: all week awake. */
   schedules: Record<string, { day: string; hour: number; asleep: readonly WeekStretch[] }[]>
   /** Days on which somebody has started a resource all the same. */
   awake: Record<string, string[]>

@@ -81,7 +81,7 @@ it('yields its list with every connector off, and says what the other ways lack'
     isBest: true,
   })
   expect(finders.find(({ detector }) => detector === 'idle-gateway')!.lacks).toContain('an inventory of gateways')
-  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(7)
+  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(8)
   expect(said).toContain('2 things are paid by the hour and not used.')
 })
 
@@ -202,8 +202,11 @@ it('what is said to be done is seen on the bill, day by day; what comes back is 
     ...{ now: { start: '2026-11-01', end: '2026-11-06' }, before: { start: '2026-10-01', end: '2026-10-06' }, behind: 0 },
     changes: [{ currency: 'EUR', before: '14', now: '6', parts: [saved, { kind: 'newAndGone', amount: '-2' }] }],
   })
-  // whoever sees only the one sees its part
-  expect((await bill({ cookie: 'rain-barrel-person=lead' })).changes).toEqual([{ currency: 'EUR', before: '6', now: '0', parts: [saved] }])
+  // whoever sees only the one sees its last month, October to the 29th, against eleven days of September; the day of the deed was charged
+  expect(await bill({ cookie: 'rain-barrel-person=lead' })).toMatchObject({
+    now: { start: '2026-10-01', end: '2026-10-30' },
+    changes: [{ before: '13.2', now: '34.8', parts: [{ kind: 'otherwise', amount: '21.6' }] }],
+  })
   // and then it is there as before
   await deliver(
     server,

@@ -26,7 +26,8 @@ const daysOf = ({ start, end }: BillAndSavings['now']) => `${dayText(start)} to 
 <template>
   <ProblemNote v-if="problem" :problem="problem" :retry="load" />
   <section v-if="bill" aria-label="What the whole bill did">
-    <h3 class="heading">The whole bill, {{ daysOf(bill.now) }}, against {{ daysOf(bill.before) }}</h3>
+    <h3 class="heading">The whole bill against the month before</h3>
+    <p class="note">{{ daysOf(bill.now) }} against {{ daysOf(bill.before) }}, in effective cost.</p>
     <div class="side-by-side">
       <AmountsBetween
         v-for="change in bill.changes"

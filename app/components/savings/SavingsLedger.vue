@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { groupLedger, ledgerGroupings, ledgerTotals, type LedgerGroupedBy, type LedgerSum } from '../../../core/opportunity/ledger-groups'
+import { groupLedger, ledgerGroupings, ledgerTotals, type LedgerGroupedBy } from '../../../core/opportunity/ledger-groups'
 
 import { monthStart } from '../../../core/time/day'
 import { SETTLING_DAYS, settlingSince } from '../../../core/time/settling'
@@ -125,8 +125,13 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
     <p v-if="preliminary" class="note">
       Preliminary from {{ dayText(preliminary) }} on: a billing period may change until {{ SETTLING_DAYS }} days after its end.
     </p>
-    <PromisedToSeen v-for="sum in savings.ledgerSums" :key="sum.currency" :sum="sum" />
-    <BillAndSavings />
+    <div class="beside">
+      <section v-if="savings.ledgerSums.some(({ differences }) => differences.length)" aria-label="From promised to seen">
+        <h3 class="heading">From promised to seen</h3>
+        <PromisedToSeen v-for="sum in savings.ledgerSums" :key="sum.currency" :sum="sum" />
+      </section>
+      <BillAndSavings />
+    </div>
   </section>
 </template>
 
@@ -139,5 +144,12 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
 }
 .by {
   font: inherit;
+}
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px 48px;
+  align-items: flex-start;
+  margin-top: 10px;
 }
 </style>
