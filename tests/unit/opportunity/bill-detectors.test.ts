@@ -213,7 +213,10 @@ describe('logs kept longer than needed', () => {
     const [found] = look(logs(1200, '10'))
     expect(found).toMatchObject({ title: 'log keeps logs for 120 days', effects: [{ sku: 'logs-kept-gb-month/', how: 'less' }] })
     expect(Number(found!.monthlySaving)).toBeCloseTo((60 * 73) / 72 / 4, 8)
-    expect(found!.evidence.series[0]).toMatchObject({ said: '1200 GB are kept and 10 GB come in on a day: 120 days.', threshold: { value: 900 } })
+    expect(found!.evidence.series[0]).toMatchObject({
+      said: '1200 GB are kept and 10 GB come in on a day: 120 days.',
+      threshold: { value: 900 },
+    })
     // on a bill of twenty days the same
     expect(look(logs(1200, '10', 20))[0]).toMatchObject({ title: 'log keeps logs for 120 days' })
   })
