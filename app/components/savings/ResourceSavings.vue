@@ -34,3 +34,9 @@ const chosen = computed(() => own.value.find(one => one.id === savings.chosen?.i
   </ul>
   <OpportunityMargin v-if="chosen" :opportunity="chosen" />
 </template>
+
+<style scoped>
+.heading {
+  margin: 18px 0 4px;
+}
+</style>
