@@ -1,8 +1,9 @@
 import { minorDecimals } from '../money/currency'
-import { zero, type Decimal } from '../money/decimal'
+import { sum, zero, type Decimal } from '../money/decimal'
 import { roundToMinor } from '../money/rounding'
 import { minorUnit, scaled, type Scaled } from '../money/scaled'
 import { cutToAdd } from '../money/whole-units'
+import { ESTIMATE_MONTH_HOURS } from '../time/day'
 import type { Effect } from './effect'
 import { ANY, type Realised } from './realised'
 
@@ -18,7 +19,6 @@ export type Difference = { kind: DifferenceKind; amount: Decimal }
 /** What was promised, and the time since, in hours: all of them from the day of the deed on, those before it, and those it is awake in. */
 export type Promised = { effects: readonly Effect[]; hours: { all: number; before: number; awake: number | null } }
 
-const HOURS_A_MONTH = 730
 /** Decimals that a difference is told in. */
 const DECIMALS = 10
 
@@ -51,7 +51,7 @@ export function differencesOf(
     const planned = left.times(since).plus(hours.before).div(hours.all)
     const wouldCost = line.counterfactual
     if (how === 'cheaper') {
-      const promisedHere = now.minus(then).times(since).div(HOURS_A_MONTH)
+      const promisedHere = now.minus(then).times(since).div(ESTIMATE_MONTH_HOURS)
       enter('use', wouldCost.times(zero.plus(1).minus(planned)).minus(promisedHere))
       enter('price', wouldCost.times(planned).minus(line.actual))
       continue
@@ -63,7 +63,7 @@ export function differencesOf(
     enter('price', used.minus(line.actual))
   }
   // what is left is what the promise began with, so that all add up whatever a quotient was cut to
-  const known = [...amounts.values()].reduce((sum, amount) => sum.plus(amount), zero)
+  const known = sum(amounts.values())
   enter('before', realised.effective.minus(promised).minus(known))
   return differenceKinds.flatMap(kind => {
     const amount = (amounts.get(kind) ?? zero).round(DECIMALS)

@@ -1,5 +1,5 @@
-import type { Decimal, DecimalText } from '../money/decimal'
-import { decimalText, zero } from '../money/decimal'
+import { addTexts } from '../money/amount-text'
+import { Decimal, type DecimalText } from '../money/decimal'
 import { scaledText } from '../money/scaled'
 import { differenceKinds, inMinorUnits, type DifferenceKind } from './explained'
 
@@ -41,18 +41,20 @@ export type LedgerGroup<L extends LedgerEntry> = LedgerSum & {
 /** Adds lines of one currency up. */
 function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
   const seenOf = lines.filter(({ seen }) => seen !== null)
-  const total = (amounts: readonly (DecimalText | null)[]) => amounts.reduce<Decimal>((sum, amount) => sum.plus(amount ?? 0), zero)
-  const [promised, seen] = [total(seenOf.map(line => line.promised)), total(seenOf.map(line => line.seen))]
+  const promised = addTexts(seenOf.map(line => line.promised ?? '0'))
+  const seen = addTexts(seenOf.map(line => line.seen!))
   const differences = differenceKinds.flatMap(kind => {
-    const amount = total(seenOf.flatMap(line => line.differences.filter(one => one.kind === kind).map(one => one.amount)))
+    const own = seenOf.flatMap(line => line.differences.filter(one => one.kind === kind).map(one => one.amount))
+    const amount = new Decimal(addTexts(own))
     return amount.eq(0) ? [] : [{ kind, amount }]
   })
   return {
     currency,
-    promisedMonthly: decimalText(total(lines.map(line => line.promisedMonthly))),
-    promised: decimalText(promised),
-    seen: decimalText(seen),
-    differences: inMinorUnits(differences, seen, promised, currency).map(({ kind, amount }) => ({ kind, amount: scaledText(amount) })),
+    promisedMonthly: addTexts(lines.map(line => line.promisedMonthly)),
+    ...{ promised, seen },
+    differences: inMinorUnits(differences, new Decimal(seen), new Decimal(promised), currency).map(({ kind, amount }) => ({
+      ...{ kind, amount: scaledText(amount) },
+    })),
     unseen: lines.length - seenOf.length,
   }
 }

@@ -1,5 +1,6 @@
 import type { Decimal } from '../money/decimal'
 import { zero } from '../money/decimal'
+import { ESTIMATE_MONTH_HOURS } from '../time/day'
 import type { Effect } from './effect'
 
 /** Units and costs that a resource was charged under a SKU over some whole days. */
@@ -78,5 +79,5 @@ const total = (list: readonly Charged[], what: 'units' | 'effective' | 'billed')
 
 /** What was promised for the hours since the deed: monthly saving / 730 × hours. */
 export function promisedSince(monthlySaving: Decimal, hours: number): Decimal {
-  return hours <= 0 ? zero : monthlySaving.times(hours).div(730)
+  return hours <= 0 ? zero : monthlySaving.times(hours).div(ESTIMATE_MONTH_HOURS)
 }

@@ -1,5 +1,4 @@
 import { billChanges, type SeenTwice } from '../../core/opportunity/bill-change'
-import { realisedSaving } from '../../core/opportunity/realised'
 import { zero, type Decimal } from '../../core/money/decimal'
 import type { Comparison, CompareQuestion } from '../../core/spend/compare'
 import { dataDaysOf, reachingCompared, reachingPeriod } from '../../core/spend/sentence-period'
@@ -7,8 +6,7 @@ import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import type { BillAndSavings } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
-import { reportedTo } from '../charges/delivered-days'
-import { charged, DAYS_BEFORE, deedOf } from './savings-ledger'
+import { billReaches, deedOf, realisedBetween, type Done } from './savings-ledger'
 import { foundSavings, type SavingsWork } from './savings-found'
 
 const MONTH = { period: 'this-month', against: 'before' } as const
@@ -46,26 +44,17 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
 }
 
 /** What is seen of a deed in each of two periods, as far as its source has delivered them. */
-async function seenTwice(
-  charges: ChargesSeen,
-  { body, doneAt, currency }: NonNullable<ReturnType<typeof deedOf>>,
-  now: Period,
-  before: Period,
-): Promise<SeenTwice> {
-  const { resourceId } = body
-  const day = doneAt.slice(0, 10)
-  const last = await reportedTo(charges, { start: '1970-01-01', end: '2200-01-01', keep: { ResourceId: [resourceId] }, leaveOut: {} })
-  const baseline = await charged(charges, resourceId, currency, addDays(day, -DAYS_BEFORE), day)
+async function seenTwice(charges: ChargesSeen, deed: Done, now: Period, before: Period): Promise<SeenTwice> {
+  const day = deed.doneAt.slice(0, 10)
+  const last = await billReaches(charges, deed.body.resourceId)
   const seenIn = async ({ start, end }: Period): Promise<Decimal> => {
     const from = start > day ? start : day
-    if (from >= end) return zero
-    const since = await charged(charges, resourceId, currency, from, end)
-    const facts = { before: baseline, daysBefore: DAYS_BEFORE, since, daysSince: daysBetween(from, end) }
-    return realisedSaving(body.effects, facts)?.effective ?? zero
+    return from < end ? ((await realisedBetween(charges, deed, from, end))?.effective ?? zero) : zero
   }
   const nowEnd = earlier(now.end, last ? addDays(last, 1) : now.start)
   const beforeEnd = earlier(before.end, addDays(before.start, daysBetween(now.start, nowEnd)))
-  return { currency, now: await seenIn({ ...now, end: nowEnd }), before: await seenIn({ ...before, end: beforeEnd }) }
+  const [seenNow, seenBefore] = await Promise.all([seenIn({ ...now, end: nowEnd }), seenIn({ ...before, end: beforeEnd })])
+  return { currency: deed.currency, now: seenNow, before: seenBefore }
 }
 
 const earlier = (a: Day, b: Day): Day => (a < b ? a : b)

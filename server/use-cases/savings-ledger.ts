@@ -2,7 +2,7 @@ import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
 import { differencesOf } from '../../core/opportunity/explained'
 import { hoursAwake } from '../../core/opportunity/measured/quiet-hours'
-import { promisedSince, realisedSaving, type Charged } from '../../core/opportunity/realised'
+import { promisedSince, realisedSaving, type Charged, type Realised } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { LedgerLine } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
@@ -11,7 +11,7 @@ import type { FoundSaving, SavingsWork } from './savings-found'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 /** Whole days before a deed that are looked at. */
-export const DAYS_BEFORE = 7
+const DAYS_BEFORE = 7
 const DECIMALS = 10
 const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
 
@@ -28,10 +28,32 @@ export function deedOf({ state, action, decision, body }: FoundSaving) {
   return { doneAt: `${decision.doneOn!}T00:00:00Z`, by: decision.who, promisedMonthly, currency, body: decision.body }
 }
 
+/** Something that was done. */
+export type Done = NonNullable<ReturnType<typeof deedOf>>
+
 /** Promised beside seen, of everything that is done, from the charges that are loaded. */
 export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
   const lines = await Promise.all(found.map(one => ledgerLine(work, one)))
   return lines.filter(line => line !== null).sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
+}
+
+/** The last day on which the bill shows a resource, or its source that it is gone; null where nothing was charged. */
+export const billReaches = (charges: ChargesSeen, id: string): Promise<Day | null> =>
+  reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [id] } })
+
+/** What a deed has saved between two days since, the end exclusive, against the days before it; null where nothing can be said. */
+export async function realisedBetween(
+  charges: ChargesSeen,
+  { body, doneAt, currency }: Done,
+  start: Day,
+  end: Day,
+): Promise<Realised | null> {
+  const day = doneAt.slice(0, 10)
+  const [before, since] = await Promise.all([
+    charged(charges, body.resourceId, currency, addDays(day, -DAYS_BEFORE), day),
+    charged(charges, body.resourceId, currency, start, end),
+  ])
+  return realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince: daysBetween(start, end) })
 }
 
 async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSaving): Promise<LedgerLine | null> {
@@ -54,17 +76,13 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
     differences: [],
   }
   const day = doneAt.slice(0, 10)
-  const last = await reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [body.resourceId] } })
+  const last = await billReaches(charges, body.resourceId)
   if (!last || last < day) return { ...line, ...notSeen }
   const end = addDays(last, 1)
   const daysSince = daysBetween(day, end)
-  const [before, since] = await Promise.all([
-    charged(charges, body.resourceId, currency, addDays(day, -DAYS_BEFORE), day),
-    charged(charges, body.resourceId, currency, day, end),
-  ])
   const hourOfDeed = Number(doneAt.slice(11, 13))
   const promised = promisedSince(promisedMonthly, daysSince * 24 - hourOfDeed)
-  const realised = realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince })
+  const realised = await realisedBetween(charges, deed, day, end)
   const { result: meanings } = await charges.ask(
     'meanings',
     (realised?.lines ?? []).map(({ sku }) => sku),
@@ -89,7 +107,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
 }
 
 /** What a resource was charged for its use from a day to another (exclusive), SKU by SKU, whoever pays it. */
-export async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
+async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
   const { result } = await charges.ask('group', {
     ...{ splitBy: ['SkuId', 'PricingUnit'], grain: null, start, end },
     keep: { ResourceId: [id], ChargeCategory: ['Usage'], ChargeClass: [null] },
