@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { build } from 'esbuild'
+import { chromiumPath } from '../scripts/chromium.mjs'
 import { brackwaterCard } from '../demo/rate-cards'
 import { post, put, startServer } from '../tests/support/server'
 import { largeEstimate } from './estimate-page'
@@ -14,7 +15,7 @@ type InPage = { edits: (card: unknown) => { first: number; median: number; most:
 async function main() {
   const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-bench-'))
   const [browser, server] = await Promise.all([
-    chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] }),
+    chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu'] }),
     startServer({ folder }),
   ])
   try {

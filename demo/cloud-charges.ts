@@ -123,7 +123,15 @@ export type Changes = Map<string, { day: Day; to: string }[]>
 /** Hours in which a resource runs on a day, where it stands still in some. */
 export type RunningHours = (id: string, day: Day) => number
 /** What has been done to resources, as far as the bill shows it. */
-export type Done = { deletions?: Deletions; changes?: Changes; runningHours?: RunningHours }
+export type Done = {
+  deletions?: Deletions
+  changes?: Changes
+  runningHours?: RunningHours
+  /** Tags that were set on resources: on charges from the day after on. */
+  tags?: Map<string, { day: Day; key: string; value: string }[]>
+  /** What was made beside the inventory. */
+  made?: readonly CloudResource[]
+}
 /** Meters that count only while a resource runs. */
 const RUNNING: ReadonlySet<Meter> = new Set<Meter>(['server-hour', 'database-hour'])
 
@@ -143,7 +151,7 @@ export function* cloudCharges(
   inventory: CloudResource[],
   month: Month,
   until: Day,
-  { deletions = new Map(), changes = new Map(), runningHours }: Done = {},
+  { deletions = new Map(), changes = new Map(), tags = new Map(), runningHours }: Done = {},
 ): Generator<FileCharge> {
   const card = account.later && account.later.validFrom <= monthStart(month) ? account.later : account.card
   const prices = new Map<string, PriceLine>()
@@ -175,7 +183,7 @@ export function* cloudCharges(
       if (deleted && day > deleted.day) continue
       const hours = deleted && deleted.day === day ? deleted.hour : 24
       if (hours === 0) continue
-      const of = resourceColumns(resource, day, card)
+      const of = resourceColumns(resource, day, card, tags)
       for (const whole of partsOf(resource, useOn(resource, day, changes), day, month, hours)) {
         const running = runningHours && RUNNING.has(whole.meter) ? Math.min(hours, runningHours(resource.id, day)) : hours
         if (running === 0) continue
@@ -266,8 +274,10 @@ function dayBase(account: Account, month: Month, day: Day): FileCharge {
 
 const subAccount = (name: string): FileCharge => ({ SubAccountId: `acc-${name}`, SubAccountName: name })
 
-function resourceColumns(resource: CloudResource, day: Day, card: RateCard): FileCharge {
-  const tags = day >= taggingCampaign && Object.keys(resource.tags).length ? JSON.stringify(resource.tags) : ''
+function resourceColumns(resource: CloudResource, day: Day, card: RateCard, set: NonNullable<Done['tags']>): FileCharge {
+  const since = (set.get(resource.id) ?? []).flatMap(tag => (tag.day < day ? [[tag.key, tag.value] as const] : []))
+  const own = { ...resource.tags, ...Object.fromEntries(since) }
+  const tags = day >= taggingCampaign && Object.keys(own).length ? JSON.stringify(own) : ''
   return {
     ...subAccount(resource.account),
     ResourceId: resource.id,

@@ -28,7 +28,7 @@ export type Delivery = { source: string; file: string; month: Month; charges: ()
 
 /** Brackwater's billing month to date, with what has been done since. Used by the demo files and by the stand-in cloud alike. */
 export function brackwaterDelivery(month: Month, until: Day, done?: Done): Iterable<FileCharge> {
-  return cloudCharges(brackwaterAccount, brackwaterInventory(), month, until, done)
+  return cloudCharges(brackwaterAccount, [...brackwaterInventory(), ...(done?.made ?? [])], month, until, done)
 }
 
 /** All deliveries of the demo's months, oldest first. */

@@ -9,6 +9,7 @@ import {
   recovery,
   rehearsalZones,
   stoppedDatabase,
+  trialMakers,
 } from './planted'
 import { drawn } from './random'
 
@@ -805,8 +806,10 @@ const makers: Record<string, string> = {
 }
 
 /** Who made a resource, as the cloud's own records say, whether or not it has a tag; null where they say nothing. */
-export function makerOf({ product, createdBy }: Pick<CloudResource, 'product' | 'createdBy'>): string | null {
+export function makerOf({ product, createdBy, name }: Pick<CloudResource, 'product' | 'createdBy' | 'name'>): string | null {
   if (createdBy) return null
+  // a machine and its disk are one person's
+  if (product === 'trial') return trialMakers[Math.floor(drawn('maker', name.replace(/-disk$/, '')) * trialMakers.length)]!
   const team =
     [...brackwaterSpecs, ...larkfieldSpecs].find(spec => spec.product === product)?.team ??
     (product === 'demand-study' ? 'demand-forecast' : null)

@@ -101,3 +101,17 @@ export const lateCorrection = {
 }
 /** A team of booking that stands on its own feet from a day on, with the product that it took with it. */
 export const teamSplit = { day: '2026-11-01', product: 'ticket-scanner' }
+/**
+ * Who made the trials, as their cloud writes it: people in several ways, one by an initial only, a machine, and somebody whom the register
+ * does not know.
+ */
+export const trialMakers = [
+  'jon.aske@skerry-lines.example',
+  'SKERRY\\petra.holm',
+  'console/Runa Torvik',
+  'Brenne, Mikal',
+  'm.brenne',
+  'svc-rollout',
+  'l.berg@harbour-it.example',
+  'Oda Lunde (on call)',
+]

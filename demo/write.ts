@@ -11,6 +11,7 @@ import { writeFocusFile } from './focus-file'
 import { laterPlan } from './later-plan'
 import { allocationPlan, people } from './organisation'
 import { lateCorrection } from './planted'
+import { standingOrders } from './standing-orders'
 import { brackwaterCard, larkfieldCard, pierHouseCard } from './rate-cards'
 import { demoPatterns, demoUplifts } from './reusable'
 
@@ -28,6 +29,7 @@ json('later-plan.json', laterPlan(allocationPlan))
 json('account-tree.json', accountTree)
 json('lookup-ledger.json', ledgerLookup)
 json('sentences.json', savedSentences)
+json('standing-orders.json', standingOrders)
 writeFileSync(join(folder, 'exchange-rates.csv'), exchangeRates())
 writeFileSync(join(folder, 'quayside-net-2026-10.csv'), foreignBill())
 

@@ -29,7 +29,7 @@ if (
   console.log('Building …')
   npx(['nuxt', 'build'])
 }
-if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'sentences.json'))) {
+if (!existsSync(join(files, 'deliveries.json')) || !existsSync(join(files, 'standing-orders.json'))) {
   console.log("Writing the demo company's bills …")
   npx(['tsx', 'demo/write.ts', files])
 }

@@ -106,6 +106,9 @@ export async function loadDemo(base, folder, say = () => {}) {
     }
   }
 
+  const { orders } = await call(`${base}/api/v1/standing-orders`, as({}))
+  if (orders.length === 0) for (const order of read('standing-orders.json')) await send('POST', 'standing-orders', order)
+
   // October is closed; then its vendor corrects it
   const { closed } = await call(`${base}/api/v1/allocation/closings`)
   const late = read('late-correction.json')

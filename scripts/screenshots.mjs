@@ -1,12 +1,13 @@
 // `npm run screenshots`: one picture of each main view, from a running `npm run demo` (or the address in RAIN_BARREL). Plain Node.
 import { mkdirSync } from 'node:fs'
 import { chromium } from '@playwright/test'
+import { chromiumPath } from './chromium.mjs'
 
 const base = process.env.RAIN_BARREL ?? 'http://127.0.0.1:3000'
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: [
     '--no-sandbox',
     '--disable-gpu',

@@ -1,8 +1,9 @@
 // `npm test`: installs what is missing, then runs every check, and ends with one line that counts them. Plain Node.
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { chromiumPath, installChromium } from './chromium.mjs'
 import { install } from './install.mjs'
 import { startPostgres } from './postgres.mjs'
 import { TYPE_PROGRAMS } from './types.mjs'
@@ -10,21 +11,11 @@ import { TYPE_PROGRAMS } from './types.mjs'
 process.chdir(dirname(dirname(fileURLToPath(import.meta.url))))
 install()
 
-const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
+installChromium()
+const chromium = chromiumPath()
 if (!existsSync(chromium)) {
-  const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
-  if (mayInstall) {
-    console.log('Installing Chromium …')
-    spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' })
-    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-      stdio: 'inherit',
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    })
-  }
-  if (!existsSync(chromium)) {
-    console.error(`The browser tests need Chromium at ${chromium}: «apt-get install chromium» as root, or set CHROMIUM to its path.`)
-    process.exit(1)
-  }
+  console.error(`The browser tests need Chromium at ${chromium}: «apt-get install chromium» as root, or set CHROMIUM to its path.`)
+  process.exit(1)
 }
 
 rmSync('.tests', { recursive: true, force: true })

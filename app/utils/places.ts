@@ -44,7 +44,13 @@ export const places: readonly Place[] = [
       { to: '/allocation/lookups', label: 'Lookups', isWhole: true },
     ],
   },
-  { name: 'Savings', pages: [{ to: '/savings', label: 'Savings' }] },
+  {
+    name: 'Savings',
+    pages: [
+      { to: '/savings', label: 'Savings' },
+      { to: '/savings/orders', label: 'Standing orders', isWhole: true },
+    ],
+  },
   {
     name: 'Sources',
     isWhole: true,

@@ -2,6 +2,7 @@ import { dictionaries, dictionaryNames, type DictionaryName } from '../focus/sta
 import { CONTAINER_COLUMN } from '../spend/dimension'
 import { Cube } from '../spend/cube'
 import { groupInSlices } from '../spend/group'
+import type { Narrowing } from '../spend/question'
 import { toEnd } from '../spend/slices'
 import type { Groups } from '../spend/groups'
 import { segmentsOf } from '../spend/open-segment'
@@ -31,7 +32,7 @@ export type Owner = { rule: string; target: string } | null
  * amount is met by more than nothing.
  * @returns by resource id.
  */
-export function whose(cube: Cube, tree: CentreTree, resources: readonly ResourceFacts[], day: Day): Map<string, Owner> {
+export function whose(cube: Cube, tree: Rules, resources: readonly ResourceFacts[], day: Day): Map<string, Owner> {
   const ids = [...new Set(resources.map(({ id }) => id))]
   const charged = ownersOfCharged(cube, tree, ids, day)
   const others = resources.filter(({ id }) => !charged.has(id))
@@ -39,14 +40,23 @@ export function whose(cube: Cube, tree: CentreTree, resources: readonly Resource
   return new Map([...charged, ...alike])
 }
 
-/** The same of those that have charges. */
-export function ownersOfCharged(cube: Cube, tree: CentreTree, ids: string[], day: Day): Map<string, Owner> {
+/** Rules in order and what they put charges on. */
+export type Rules = Pick<CentreTree, 'rules' | 'centres'>
+
+/** The same of those that have charges. @param ids null for all. @param since charges before this day say nothing. */
+export function ownersOfCharged(
+  cube: Cube,
+  tree: Rules,
+  ids: readonly string[] | null,
+  day: Day,
+  since: Day = '1970-01-01',
+): Map<string, Owner> {
   const rules = rulesInForce(tree)
   const rule = ruleCoding(rules, cube)
   const question = {
-    start: '1970-01-01',
+    start: since,
     end: addDays(day, 1),
-    keep: { ResourceId: ids },
+    keep: (ids ? { ResourceId: [...ids] } : {}) as Narrowing,
     leaveOut: {},
     splitBy: ['ResourceId'],
     grain: 'day' as const,
@@ -55,7 +65,8 @@ export function ownersOfCharged(cube: Cube, tree: CentreTree, ids: string[], day
   const groups = toEnd(groupInSlices(cube, question, { splits: [rule] }))
   const best = new Map<string, number>()
   for (let group = 0; group < groups.size; group++) {
-    const id = groups.values[0]![groups.codes[0]![group]!]!
+    const id = groups.values[0]![groups.codes[0]![group]!] ?? null
+    if (id === null) continue
     const known = best.get(id)
     if (known === undefined || decides(groups, group, known)) best.set(id, group)
   }

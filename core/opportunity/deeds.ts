@@ -4,6 +4,7 @@ export const deeds = {
   'change class': { now: 'changing the class of', past: 'changed', lock: 'changes' },
   'change size': { now: 'changing the size of', past: 'changed', lock: 'changes' },
   schedule: { now: 'setting the hours of', past: 'given its hours', lock: 'changes' },
+  tag: { now: 'tagging', past: 'tagged', lock: 'changes' },
 } as const satisfies Record<string, { now: string; past: string; lock: 'changes' | 'deletion' }>
 
 export type Deed = keyof typeof deeds

@@ -9,6 +9,7 @@ export type Instruction = { type: string } & (
   | { deed: 'change class'; from: string; to: string; iops?: string | undefined; mbps?: string | undefined }
   | { deed: 'change size'; from: string; to: string }
   | { deed: 'schedule'; asleep: readonly WeekStretch[] }
+  | { deed: 'tag'; key: string; value: string }
 )
 
 /** What is changed from what to what; null for what changes no setting. */
@@ -16,6 +17,7 @@ export function settingOf(instruction: Instruction): { setting: 'class' | 'size'
   switch (instruction.deed) {
     case 'delete':
     case 'schedule':
+    case 'tag':
       return null
     case 'change class':
       return { setting: 'class', from: instruction.from, to: instruction.to }
@@ -31,6 +33,8 @@ export function instructionWords(instruction: Instruction): string {
       return 'delete it'
     case 'schedule':
       return `stop it every week ${stretchWords(instruction.asleep)} (UTC), and start it after that`
+    case 'tag':
+      return `set its tag ${instruction.key} to «${instruction.value}»`
     case 'change size':
       return `change its size from «${instruction.from}» to «${instruction.to}»`
     case 'change class': {
@@ -49,6 +53,8 @@ export function instructionUndo(instruction: Instruction): string {
       return `A deleted ${instruction.type} cannot be brought back.`
     case 'schedule':
       return 'The hours can be taken out again: it then runs all week.'
+    case 'tag':
+      return 'The tag can be taken off again where it runs.'
     case 'change class':
       return `It can be changed back to «${instruction.from}».`
     case 'change size':

@@ -20,7 +20,15 @@ export type Resource = {
 export type Reading = { at: string; value: number }
 
 /** Something that has happened to a resource, as the service tells it. */
-export type OutsideEvent = { id: string; at: string; resourceId: string; what: string; by: string }
+export type OutsideEvent = {
+  id: string
+  at: string
+  resourceId: string
+  what: string
+  by: string
+  /** The record as the service keeps it, word by word, where it tells it. */
+  raw?: string | null
+}
 
 /** What was charged for a resource on a day: by SKU, meter, unit and currency. Amounts are decimal text. */
 export type ResourceCharge = {

@@ -29,6 +29,12 @@ export class ConnectorFailed extends Expected {
 export type Condition = {
   /** Its type in the inventory, where the service says it. */
   type: string | null
+  /** What it is called and where it is, where the service says it. */
+  name: string | null
+  region: string | null
+  account: string | null
+  /** Its own tags. */
+  tags: Record<string, string>
   status: string
   /** Such as `class`, `size`. */
   settings: Record<string, string>

@@ -16,6 +16,7 @@ import { Sentences } from './sentences'
 import { Sources } from './sources'
 import { Spend } from './spend'
 import { SpendSettings } from './spend-settings'
+import { StandingOrderEngine } from './standing-orders'
 import type { EngineWork } from './engine-work'
 
 /** All that can be asked of the server, for whoever asks: what they may not see is in none of it. */
@@ -37,6 +38,7 @@ export const enginesFor = (work: EngineWork) => ({
   savings: new Savings(work),
   sentences: new Sentences(work),
   sources: new Sources(work),
+  standingOrders: new StandingOrderEngine(work),
   spend: new Spend(work),
   spendSettings: new SpendSettings(work),
 })

@@ -12,6 +12,7 @@ import { sentences } from './sentences'
 import { server } from './server'
 import { sources } from './sources'
 import { spend } from './spend'
+import { standingOrders } from './standing-orders'
 import type { Operation } from './operation'
 
 /** Everything the interface does over HTTP: what routes take and give, and what the OpenAPI document says. */
@@ -28,6 +29,7 @@ export const operations = {
   measures,
   measurements,
   people,
+  standingOrders,
   maintenance,
   server,
 }

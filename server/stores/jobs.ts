@@ -56,6 +56,14 @@ export async function jobsOf(db: Pick<Db, 'select'>, kind: string): Promise<Map<
   return new Map((await db.select().from(job).where(eq(job.kind, kind))).map(row => [row.name, row]))
 }
 
+/** Lets a job come at once; the round that it comes by itself stays as it was. */
+export async function dueNow(db: Pick<Db, 'update'>, name: string): Promise<void> {
+  await db
+    .update(job)
+    .set({ due: sql`now()` })
+    .where(eq(job.name, name))
+}
+
 export async function removeJob(db: Pick<Db, 'delete'>, name: string): Promise<void> {
   await db.delete(job).where(eq(job.name, name))
 }
@@ -178,7 +186,13 @@ export function dueNext(
   const later = (moment: string) => (Date.parse(from) > Date.parse(moment) ? from : nextDue(every, from, moment))
   const isOften = every.unit === 'minute' || every.unit === 'hour'
   if (state !== 'failed') {
-    const round = isOften ? nextDue(every, from, now) : later(new Date(Date.parse(now) + JUST_DONE_MS).toISOString())
+    // what was let come sooner beside its rounds counts for none of them
+    const isBeside = attempts === 0 && due !== null && iso(due) < from
+    const round = isBeside
+      ? later(now)
+      : isOften
+        ? nextDue(every, from, now)
+        : later(new Date(Date.parse(now) + JUST_DONE_MS).toISOString())
     return { due: round, roundDue: round }
   }
   const round = later(now)

@@ -1,5 +1,6 @@
-import { and, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm'
+import { and, desc, eq, gt, gte, inArray, lt, max, sql } from 'drizzle-orm'
 import type { OutsideEvent, Resource } from '../../core/opportunity/opportunity'
+import type { Making } from '../../core/standing-order/found'
 import type { Day } from '../../core/time/day'
 import type { Db } from '../db/database'
 import { inventoryDay, measuredBlock, measuredFigures, outsideEvent } from '../db/schema'
@@ -21,13 +22,15 @@ export async function findInventory(
   return (await db.select().from(inventoryDay).where(of))[0]?.resources ?? null
 }
 
-/** Keeps what has happened; what is known already stays as it was told first. */
-export async function keepEvents(db: Db, connection: string, events: readonly OutsideEvent[]): Promise<void> {
-  if (events.length)
-    await db
-      .insert(outsideEvent)
-      .values(events.map(event => ({ connection, ...event })))
-      .onConflictDoNothing()
+/** Keeps what has happened; what is known already stays as it was told first. @returns how many were told of for the first time. */
+export async function keepEvents(db: Db, connection: string, events: readonly OutsideEvent[]): Promise<number> {
+  if (!events.length) return 0
+  const rows = await db
+    .insert(outsideEvent)
+    .values(events.map(event => ({ connection, ...event })))
+    .onConflictDoNothing()
+    .returning({ id: outsideEvent.id })
+  return rows.length
 }
 
 /** The day of the last event that is known of a connection; null before any is. */
@@ -49,6 +52,41 @@ export const makersOf = (db: Pick<Db, 'selectDistinct'>, ids: readonly string[])
     .from(outsideEvent)
     .where(and(eq(outsideEvent.what, CREATED), inArray(outsideEvent.resourceId, [...ids])))
     .orderBy(outsideEvent.by, outsideEvent.resourceId)
+
+/** What tells of the making of resources, by resource, oldest first. */
+export async function makingsOf(db: Pick<Db, 'select'>, ids: readonly string[]): Promise<Map<string, Making[]>> {
+  const rows = ids.length
+    ? await db
+        .select()
+        .from(outsideEvent)
+        .where(and(eq(outsideEvent.what, CREATED), inArray(outsideEvent.resourceId, [...ids])))
+        .orderBy(outsideEvent.at, outsideEvent.id)
+    : []
+  const found = new Map<string, Making[]>()
+  for (const { resourceId, id, at, by, raw } of rows)
+    found.set(resourceId, [...(found.get(resourceId) ?? []), { id, at: new Date(at).toISOString(), by, raw }])
+  return found
+}
+
+/** The resources whose making was told after a point, and up to which point all was told. */
+export async function madeSince(
+  db: Pick<Db, 'select'>,
+  after: number,
+): Promise<{ resources: { connection: string; id: string }[]; toldTo: number }> {
+  const rows = await db
+    .select({ connection: outsideEvent.connection, id: outsideEvent.resourceId, told: outsideEvent.told, what: outsideEvent.what })
+    .from(outsideEvent)
+    .where(gt(outsideEvent.told, after))
+    .orderBy(outsideEvent.told)
+  const made = new Map(rows.filter(({ what }) => what === CREATED).map(({ connection, id }) => [id, { connection, id }]))
+  return { resources: [...made.values()], toldTo: rows.at(-1)?.told ?? after }
+}
+
+/** The point up to which all that has happened was told. */
+export async function toldSoFar(db: Pick<Db, 'select'>): Promise<number> {
+  const [row] = await db.select({ told: max(outsideEvent.told) }).from(outsideEvent)
+  return row?.told ?? 0
+}
 
 /** The resources that someone made, the newest first. @param most so many of them. */
 export async function madeBy(db: Pick<Db, 'select'>, by: string, most: number): Promise<string[]> {
@@ -74,7 +112,7 @@ export async function listEvents(db: Db, connection: string, since: Day, resourc
       ),
     )
     .orderBy(outsideEvent.at, outsideEvent.id)
-  return rows.map(({ connection: _, at, ...event }) => ({ ...event, at: new Date(at).toISOString() }))
+  return rows.map(({ connection: _, told: __, at, ...event }) => ({ ...event, at: new Date(at).toISOString() }))
 }
 
 /** Forgets what was there and has happened before a day. */

@@ -10,20 +10,18 @@ import { sizeMetrics } from '../../core/opportunity/measured/too-large'
 import type { Opportunity, Resource } from '../../core/opportunity/opportunity'
 import { addDays, type Day } from '../../core/time/day'
 import { capabilityOf, connectorThatCan, withConnector } from '../connectors/connect'
-import { ConnectorFailed, type ActionOutcome, type Capability, type Connector, type ResourceName } from '../connectors/connector'
+import type { Capability, Connector, ResourceName } from '../connectors/connector'
 import type { Db } from '../db/database'
-import { saidOf } from '../problems/fault'
 import { Problem, conflict, notFound } from '../problems/problem'
 import { findJob } from '../stores/jobs'
 import { findRateCard } from '../stores/rate-cards'
 import { asItStands } from './as-it-stands'
 import { factsNow, type FactsFrom } from './detector-facts'
 import { foundAgain } from './savings-found'
+import { attempt, settle, wasSent, type About, type OutsideDeed } from './tell-outside'
 import { findOpportunity, noteStep, openActions, type StoredAction, type StoredOpportunity } from '../stores/savings'
 
 type Act = { from: FactsFrom; connector: Connector; opportunity: StoredOpportunity; approved: StoredAction; who: string }
-/** Notes what is about to be done, in words that follow «whether»; throws where it must not be done any more. */
-type About = (what: string) => Promise<void>
 
 /** The job that acts on an opportunity: there is one at a time, whatever process does it. */
 export const actJob = (opportunity: string) => `act ${opportunity}`
@@ -45,8 +43,9 @@ export async function carryOut(from: FactsFrom, id: string, who: string, about: 
   if (approved.state === 'done') return
   if (approved.state === 'waiting') throw waitsForSecond
   const act: Act = { from, connector: await connectorFor(from.db, opportunity.body), opportunity, approved, who }
-  if (wasSent(approved) && (await settle(act))) return
-  await attempt(act, about)
+  const deed = deedOf(act)
+  if (wasSent(approved.state) && (await settle(deed))) return
+  await attempt(deed, about)
 }
 
 async function known(db: Db, id: string) {
@@ -75,14 +74,12 @@ export async function connectorFor(db: Db, found: Opportunity): Promise<Connecto
   return connector
 }
 
-const wasSent = ({ state }: StoredAction) => state === 'sent' || state === 'not known'
-
 /** Finds out what became of what a process was killed over; does nothing. @throws Problem when nobody knows. */
 export async function findOut(from: FactsFrom, id: string, who: string): Promise<void> {
   const row = await findOpportunity(from.db, id)
-  if (!row?.action || !wasSent(row.action)) return
+  if (!row?.action || !wasSent(row.action.state)) return
   const connector = await connectorThatCan(from.db, ['actions'], row.opportunity.body.provider)
-  await settle({ from, connector, opportunity: row.opportunity, approved: row.action, who })
+  await settle(deedOf({ from, connector, opportunity: row.opportunity, approved: row.action, who }))
 }
 
 /** Finds out what became of everything that a connection was told and did not answer. */
@@ -91,91 +88,23 @@ export async function settleOpen(from: FactsFrom, connector: Connector, who: str
   for (const { opportunity, action } of await openActions(from.db)) {
     if (opportunity.body.provider !== connector.provider) continue
     if ((await findJob(from.db, actJob(opportunity.id)))?.claimedBy) continue // someone is at it
-    await settle({ from, connector, opportunity, approved: action, who }).catch((error: unknown) => {
+    await settle(deedOf({ from, connector, opportunity, approved: action, who })).catch((error: unknown) => {
       if (!(error instanceof Problem)) throw error // that it is not known stands in its steps
     })
   }
 }
 
-/**
- * Asks what became of the last try and notes it. @returns whether it was done; else it surely was not.
- * @throws Problem when nobody knows: then nothing is sent.
- */
-async function settle(act: Act): Promise<boolean> {
-  const { from, connector, approved, opportunity, who } = act
-  const { db } = from
-  const { resourceName } = opportunity.body
-  const doing = deeds[actingOn(opportunity.body)!.instruction.deed]
-  const what = `ask what became of ${doing.now} ${resourceName}`
-  let found: ActionOutcome
-  try {
-    found = await capabilityOf(connector, 'actions').outcomeOf(approved.requestKey)
-  } catch (error) {
-    if (!(error instanceof ConnectorFailed)) throw error
-    await noteStep(db, approved, 'not known', stepOf(who, what, `not known: ${error.message}`))
-    throw new Problem(
-      'outside',
-      'not-known',
-      'Nobody knows whether it was done',
-      `${connector.provider} does not say what became of ${doing.now} ${resourceName}: ${error.message}. Nothing is sent again before it does; look there, or ask again later.`,
-    )
-  }
-  if (found.outcome === 'done') {
-    await noteStep(db, approved, 'done', stepOf(who, what, `${doing.past} at ${found.at}`), { doneAt: found.at })
-    return true
-  }
-  const outcome = found.outcome === 'refused' ? `refused: ${found.why}` : 'it was never received'
-  // what was refused under a key is refused under it for good
-  await noteStep(db, approved, 'failed', stepOf(who, what, outcome), { anew: found.outcome === 'refused' })
-  return false
-}
-
-/** Looks once more whether the reasons hold, and does it. */
-async function attempt(act: Act, about: About): Promise<void> {
-  const { from, connector, opportunity, who } = act
-  const { db } = from
+/** What was approved, as it is told to the service. */
+function deedOf(act: Act): OutsideDeed {
+  const { from, connector, opportunity, approved, who } = act
   const { resourceId, resourceName } = opportunity.body
   const { instruction } = actingOn(opportunity.body)!
-  const doing = deeds[instruction.deed]
-  const approved = (await known(db, opportunity.id)).action! // as it stands now: its key may be another
-  const tries = approved.tries + 1
-  const what = `${instruction.deed} ${resourceName}, try ${tries}`
-  const note = (
-    state: 'approved' | 'sent' | 'failed' | 'lapsed' | 'not known',
-    outcome: string,
-    more: { tries?: number; anew?: boolean } = {},
-  ) => noteStep(db, approved, state, stepOf(who, what, outcome), more)
-  let why: string | null
-  try {
-    why = await whyNot(act)
-  } catch (error) {
-    await note('failed', `not sent: ${saidOf(error, what)}`)
-    // looking does nothing: whatever became of the question, nothing was done
-    throw error instanceof ConnectorFailed ? new ConnectorFailed(error.message, true, error.status) : error
-  }
-  if (why) {
-    await note('lapsed', `not sent: ${why}`)
-    throw new Problem(
-      'conflict',
-      'lapsed',
-      'The approval has lapsed',
-      `${resourceName} was left alone: ${why}. Look again for what can be saved, and approve anew if it still is to be ${doing.past}.`,
-    )
-  }
-  await about(`${resourceName} was ${doing.past}`)
-  await note('sent', 'sent', { tries })
-  try {
-    const { at } = await capabilityOf(connector, 'actions').carryOut(instruction, resourceId, approved.requestKey)
-    await noteStep(db, approved, 'done', stepOf(who, what, `${doing.past} at ${at}`), { doneAt: at })
-  } catch (error) {
-    if (error instanceof ConnectorFailed && error.sure) {
-      // who is asked to wait has not been refused: it stays approved
-      await note(error.waitSeconds === null ? 'failed' : 'approved', error.message, { anew: true })
-      throw error
-    }
-    await note('not known', `${saidOf(error, what)}; whether it was ${doing.past} is not known`)
-    if (!(error instanceof ConnectorFailed)) throw error
-    if (!(await settle({ ...act, approved }))) throw new ConnectorFailed(error.message, true)
+  return {
+    ...{ connector, instruction, resourceId, resourceName, who },
+    told: async () => (await known(from.db, opportunity.id)).action!,
+    note: (state, step, more) => noteStep(from.db, approved, state, step, more),
+    whyNot: () => whyNot(act),
+    lapsedHelp: `Look again for what can be saved, and approve anew if it still is to be ${deeds[instruction.deed].past}.`,
   }
 }
 
@@ -227,5 +156,3 @@ async function measuredSince(
   }
   return null
 }
-
-const stepOf = (who: string, what: string, outcome: string) => ({ at: new Date().toISOString(), who, what, outcome })

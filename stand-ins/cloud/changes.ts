@@ -7,12 +7,16 @@ import type { CloudState, Reply } from './state'
 
 /** What can be done to resources of a kind. */
 export const actionsOfKind: Partial<Record<Use['kind'], readonly string[]>> = {
-  server: ['delete', 'change size', 'schedule'],
-  database: ['change size', 'schedule'],
-  disk: ['delete', 'change class'],
-  'load balancer': ['delete'],
-  gateway: ['delete'],
+  server: ['delete', 'change size', 'schedule', 'tag'],
+  database: ['change size', 'schedule', 'tag'],
+  disk: ['delete', 'change class', 'tag'],
+  'load balancer': ['delete', 'tag'],
+  gateway: ['delete', 'tag'],
+  objects: ['tag'],
+  snapshot: ['tag'],
+  logs: ['tag'],
 }
+const tagSet = z.object({ key: z.string().min(1).max(128), value: z.string().max(256) })
 const meterOf: Partial<Record<Use['kind'], string>> = { server: 'server-hour', database: 'database-hour', disk: 'disk-gb-month' }
 
 const stretches = z.array(
@@ -31,6 +35,10 @@ export function settingsOf({ id, use }: CloudResource, state: CloudState): Recor
   if (use.kind === 'disk') return { class: to ?? use.variant }
   return use.kind === 'server' || use.kind === 'database' ? { size: to ?? use.size } : {}
 }
+
+/** The tags of a resource now: its own, and those that were set since. */
+export const tagsOf = ({ id, tags }: CloudResource, state: CloudState): Record<string, string> =>
+  Object.fromEntries([...Object.entries(tags), ...(state.tags[id] ?? []).map(({ key, value }) => [key, value] as const)])
 
 /** What becomes of a change of class, size or hours, or of a deletion, and what the cloud remembers; null where nothing has changed. */
 export function change(
@@ -51,6 +59,12 @@ export function change(
   if (method === 'DELETE') {
     if (!actionsOfKind[use.kind]?.includes('delete')) return refuse(405, `a ${use.kind} cannot be deleted here`)
     return done({ deletions: { ...state.deletions, [id]: { day: state.day, hour: state.hour } } })
+  }
+  if (body.tag !== undefined) {
+    if (!actionsOfKind[use.kind]?.includes('tag')) return refuse(405, `a ${use.kind} has no tags`)
+    const tag = tagSet.safeParse(body.tag)
+    if (!tag.success) return refuse(400, 'name a key and a value')
+    return done({ tags: { ...state.tags, [id]: [...(state.tags[id] ?? []), { day: state.day, ...tag.data }] } })
   }
   if (body.stopped !== undefined) {
     if (!actionsOfKind[use.kind]?.includes('schedule')) return refuse(405, `a ${use.kind} does not stop`)

@@ -8,7 +8,8 @@ import { brackwaterNextCard } from '../../demo/rate-cards'
 import { isMetric, metrics, type MetricName } from '../../core/measured/metrics'
 import { addDays, addMonths, isDay, monthOf, monthStart, type Day } from '../../core/time/day'
 import { daysOf } from '../../core/time/period'
-import { actionsOfKind, change, settingsOf } from './changes'
+import { actionsOfKind, change, settingsOf, tagsOf } from './changes'
+import { created, madeId, madeResources } from './made'
 import { conditionOf } from './condition'
 import { hourlyReadings, type Gateway } from './readings'
 import { runningHours, runsIn } from './running'
@@ -49,10 +50,12 @@ function outcomeOf(reply: Reply | undefined): object {
  */
 export function cloudServer(stateFile: string, token?: string): Server {
   let state = readState(stateFile)
-  const inventory = brackwaterInventory()
-  const gateways = inventory.filter((r): r is Gateway => r.use.kind === 'gateway')
+  const planted = brackwaterInventory()
+  let inventory = [...planted, ...madeResources(state)]
+  const gateways = planted.filter((r): r is Gateway => r.use.kind === 'gateway')
   const save = (next: CloudState) => {
     writeState(stateFile, next)
+    if (next.made !== state.made) inventory = [...planted, ...madeResources(next)]
     state = next
   }
   const clock = () => `${state.day}T${String(state.hour).padStart(2, '0')}:00:00Z`
@@ -169,12 +172,13 @@ export function cloudServer(stateFile: string, token?: string): Server {
           what: 'deleted',
           by: 'Rain Barrel',
         }))
-      const made = inventory.flatMap(resource => {
+      const made = planted.flatMap(resource => {
         const by = makerOf(resource)
         if (by === null || resource.since < since || resource.since > state.day) return []
-        return [{ id: `${resource.id}/created`, at: `${resource.since}T08:00:00Z`, resourceId: resource.id, what: 'created', by }]
+        return [created(resource.id, `${resource.since}T08:00:00Z`, by)]
       })
-      return { status: 200, body: { events: [...made, ...events] } }
+      const lately = state.made.filter(({ at }) => at >= since).map(one => created(madeId(one), one.at, one.by))
+      return { status: 200, body: { events: [...made, ...lately, ...events] } }
     }
     if (route === 'GET rate-card') return { status: 200, body: brackwaterNextCard }
     if (route === 'GET bills') {
@@ -183,7 +187,8 @@ export function cloudServer(stateFile: string, token?: string): Server {
       const [deletions, changes] = [new Map(Object.entries(state.deletions)), new Map(Object.entries(state.changes))]
       let text = headerLine
       const running = (id: string, day: Day) => runningHours(state, id, day)
-      for (const charge of brackwaterDelivery(month, state.day, { deletions, changes, runningHours: running })) text += chargeLine(charge)
+      const done = { deletions, changes, runningHours: running, tags: new Map(Object.entries(state.tags)), made: madeResources(state) }
+      for (const charge of brackwaterDelivery(month, state.day, done)) text += chargeLine(charge)
       return gzipSync(text)
     }
     if (route === 'GET resources') {
@@ -191,7 +196,10 @@ export function cloudServer(stateFile: string, token?: string): Server {
       return found && runsOn(found, state.day) && !state.deletions[found.id]
         ? {
             status: 200,
-            body: { ...{ id: found.id, type: found.use.kind, settings: settingsOf(found, state) }, ...conditionOf(found, state) },
+            body: {
+              ...{ id: found.id, type: found.use.kind, name: found.name, region: found.region, account: found.account },
+              ...{ settings: settingsOf(found, state), tags: tagsOf(found, state), ...conditionOf(found, state) },
+            },
           }
         : notFound('such resource')
     }

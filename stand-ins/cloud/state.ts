@@ -7,6 +7,9 @@ import { TODAY } from '../../demo/calendar'
 export type Behaviour = 'fail' | 'time out' | 'answer twice' | 'take long' | 'lose'
 export type Reply = { status: number; body: unknown }
 
+/** A machine of the sandbox that somebody has made. `at`: an instant; told late where it lies before others. */
+export type Made = { name: string; by: string; size: string; at: string }
+
 /** Everything the stand-in remembers; survives a restart. */
 export type CloudState = {
   /** Its clock: a day and an hour. */
@@ -19,6 +22,10 @@ export type CloudState = {
   schedules: Record<string, { day: string; hour: number; asleep: readonly WeekStretch[] }[]>
   /** Days on which somebody has started a resource all the same. */
   awake: Record<string, string[]>
+  /** Tags that were set since, by resource: on charges from the day after on. */
+  tags: Record<string, { day: string; key: string; value: string }[]>
+  /** What somebody has made since, such as `{ name: 'trial-x', by: 'jon.aske', size: 'reed-2x4' }`, at the hour it was told. */
+  made: Made[]
   /** Resources whose changes fail, as often as is said. */
   failing: Record<string, number>
   /** So many changes are taken in a row, then one is asked to wait; 0 for as many as come. */
@@ -38,6 +45,8 @@ const fresh: CloudState = {
   deletions: {},
   changes: {},
   schedules: {},
+  tags: {},
+  made: [],
   awake: {},
   failing: {},
   inARow: 0,

@@ -1,4 +1,5 @@
 import { ownersOfCharged, whose, type Owner, type ResourceFacts } from '../../../core/allocation/whose'
+import { chargedMeeting, namedMeeting, type MeetingAsked } from '../../../core/standing-order/resources-meeting'
 import { scaledText } from '../../../core/money/scaled'
 import type { SkuMeaning } from '../../../core/ratecard/sku-meanings'
 import { plainGroups, type Group } from '../../../core/spend/plain-groups'
@@ -97,6 +98,9 @@ export const calls = {
     const isTheirs = isWithin(known)
     return Object.fromEntries([...own, ...whose(known.whole, newest, others, day)].filter(([, owner]) => isTheirs(owner?.target ?? null)))
   },
+  /** Resources that meet conditions as they are on a day; of those named, or of all that are charged since a day. */
+  meeting: ({ whole }: Known, { conditions, since, day, resources }: MeetingAsked): string[] =>
+    resources ? namedMeeting(whole, conditions, resources, day) : chargedMeeting(whole, conditions, { since, day }),
   /** Places whose name or id holds a text. */
   find: ({ cube }: Known, text: string): FoundPlace[] => findPlaces(cube, text),
   /** Where charges and a lookup do not meet. */

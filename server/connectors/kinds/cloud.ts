@@ -28,6 +28,10 @@ const value = z.number().min(-LARGEST_MEASURED).max(LARGEST_MEASURED).nullable()
 const dayList = z.object({ resources: z.array(z.object({ id: z.string(), hours: z.array(value).length(24) })) })
 const condition = z.object({
   type: z.string().nullable().default(null),
+  name: z.string().nullable().default(null),
+  region: z.string().nullable().default(null),
+  account: z.string().nullable().default(null),
+  tags: namedRecord(z.string()).default({}),
   status: z.string(),
   settings: namedRecord(z.string()).default({}),
   locks: z.array(z.object({ against: z.enum(['changes', 'deletion']), why: z.string(), by: z.string(), since: z.string() })),
@@ -40,7 +44,9 @@ const condition = z.object({
   ),
 })
 const eventList = z.object({
-  events: z.array(z.object({ id: z.string(), at: z.string(), resourceId: z.string(), what: z.string(), by: z.string() })),
+  events: z.array(
+    z.object({ id: z.string(), at: z.string(), resourceId: z.string(), what: z.string(), by: z.string(), raw: z.string().nullish() }),
+  ),
 })
 const deed = z.object({ at: z.string() })
 const actionOutcome = z.discriminatedUnion('outcome', [
@@ -53,6 +59,8 @@ const deedList = z.object({ actions: z.array(z.string()) })
 /** What is asked for with a change of a setting. */
 function changed(instruction: Exclude<Instruction, { deed: 'delete' }>) {
   switch (instruction.deed) {
+    case 'tag':
+      return { tag: { key: instruction.key, value: instruction.value } }
     case 'schedule':
       return { stopped: instruction.asleep }
     case 'change class':

@@ -1,4 +1,4 @@
-import { customType, date, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { bigserial, customType, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Resource } from '../../../core/opportunity/opportunity'
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
@@ -62,6 +62,10 @@ export const outsideEvent = pgTable(
     resourceId: text('resource_id').notNull(),
     what: text('what').notNull(),
     by: text('by').notNull(),
+    /** The record as the service keeps it, where it tells it. */
+    raw: text('raw'),
+    /** In the order in which they were told: one that is told late comes after those that happened later. */
+    told: bigserial('told', { mode: 'number' }).notNull(),
   },
-  table => [primaryKey({ columns: [table.connection, table.id] })],
+  table => [primaryKey({ columns: [table.connection, table.id] }), index('outside_event_told').on(table.told)],
 )

@@ -1,16 +1,11 @@
-import { setTimeout as wait } from 'node:timers/promises'
 import { z } from 'zod'
-import { ConnectorFailed } from '../../connectors/connector'
 import { carryOut, findOut } from '../../use-cases/act'
+import { patiently } from '../../use-cases/patiently'
 import { takeBack } from '../../stores/savings'
 import { saidOf } from '../../problems/fault'
 import { JobStopped } from '../../problems/job-ends'
 import { factsFrom } from './act'
 import type { JobKind, Run } from './kind'
-
-/** How often a service that is asked too much is asked again, and how long it is waited for at most. */
-const MOST_WAITS = 20
-const LONGEST_WAIT_SECONDS = 60
 
 /**
  * Acts on approved opportunities, one after the other: each try looks anew whether it still holds, and one that fails does not keep the
@@ -46,16 +41,11 @@ export const actBatch: JobKind<{ ids: string[]; who: string }> = {
 
 /** Carries out one; what becomes of it stands in its steps. */
 async function isDone(id: string, who: string, { services, signal, about }: Run): Promise<boolean> {
-  for (let waits = 0; ; waits++)
-    try {
-      await carryOut(factsFrom(services), id, who, about)
-      return true
-    } catch (error) {
-      const seconds = error instanceof ConnectorFailed ? error.waitSeconds : null
-      if (seconds === null || waits === MOST_WAITS || signal.aborted) {
-        saidOf(error, `acting on ${id}`) // a fault is logged
-        return false
-      }
-      await wait(Math.min(seconds, LONGEST_WAIT_SECONDS) * 1000, undefined, { signal }).catch(() => {})
-    }
+  try {
+    await patiently(() => carryOut(factsFrom(services), id, who, about), signal)
+    return true
+  } catch (error) {
+    saidOf(error, `acting on ${id}`) // a fault is logged
+    return false
+  }
 }

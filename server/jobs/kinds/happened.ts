@@ -2,8 +2,12 @@ import { z } from 'zod'
 import { manyOf } from '../../../core/text/many-of'
 import { addDays } from '../../../core/time/day'
 import { capabilityOf, findConnector } from '../../connectors/connect'
-import { keepEvents, lastEventDay } from '../../stores/observed'
+import { keepEvents, lastEventDay, toldSoFar } from '../../stores/observed'
+import { dueNow } from '../../stores/jobs'
+import { ordersOnEvents } from '../../stores/standing-orders'
+import type { Db } from '../../db/database'
 import type { JobKind } from './kind'
+import { orderJob } from './standing-order'
 
 /** So far back events are asked for the first time. */
 const DAYS_BACK = 400
@@ -25,9 +29,17 @@ export const happened: JobKind<{ connection: string }> = {
     // an event that is told for a day to come puts nothing off
     const since = last ? addDays(last < now ? last : now, -DAYS_AGAIN) : addDays(now, -DAYS_BACK)
     const found = await capabilityOf(connector, 'events').since(since)
-    await keepEvents(db, connection, found)
-    return { said: `${manyOf(found.length, 'event')} since ${since}`, result: undefined }
+    const fresh = await keepEvents(db, connection, found)
+    // kept first: whatever becomes of this process, orders find what they have not dealt with
+    await wakeOrders(db)
+    return { said: `${manyOf(fresh, 'new event')} since ${since}`, result: undefined }
   },
 }
 
 export const happenedJob = (connection: string) => `events ${connection}`
+
+/** Lets the orders come at once that events start, where something was told that they have not dealt with. */
+async function wakeOrders(db: Db): Promise<void> {
+  const told = await toldSoFar(db)
+  for (const { id, toldTo } of await ordersOnEvents(db)) if (toldTo < told) await dueNow(db, orderJob(id))
+}

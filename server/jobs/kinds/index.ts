@@ -9,6 +9,8 @@ import { mail } from './mail'
 import { savingsListMail } from './savings-list-mail'
 import { registerJobKind } from './register'
 import { rateCard } from './rate-card'
+import { orderChoice } from './order-choice'
+import { standingOrder } from './standing-order'
 import { statementMail } from './statement-mail'
 import { watchedFolder } from './watched-folder'
 
@@ -26,4 +28,6 @@ export const jobKinds: readonly AnyJobKind[] = [
   lookForSavings,
   act,
   actBatch,
+  standingOrder,
+  orderChoice,
 ]

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { groupings, orders, type GroupedBy, type ListOrder } from '../../core/opportunity/grouped'
-import { stateChoices, type StateChoice } from '../utils/savings-list'
+import { groupings, orders, type GroupedBy, type ListOrder } from '../../../core/opportunity/grouped'
+import { stateChoices, type StateChoice } from '../../utils/savings-list'
 
 const savings = useSavings()
 const session = useSession()
@@ -56,6 +56,7 @@ const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.tick
 
 <template>
   <div class="page">
+    <PlaceNav place="Savings" />
     <p v-if="!savings.state && !savings.problem" class="note" role="status">Looking for what can be saved…</p>
     <ProblemNote v-if="savings.problem" :problem="savings.problem" :retry="savings.state ? undefined : () => savings.load()" />
     <template v-if="savings.state">
