@@ -1,4 +1,4 @@
-import type { Decimal} from '../money/decimal';
+import type { Decimal } from '../money/decimal'
 import { decimalText, zero } from '../money/decimal'
 import type { Brake } from './definition'
 import type { FoundResource } from './found'

@@ -15,6 +15,8 @@ export type FoundResource = {
   subAccountName: string
   /** The first day it is charged on; null where it is not charged yet. */
   firstDay: Day | null
+  /** Whether its provider's charges begin with that day too: it may be any older. */
+  isOlder: boolean
   /** What it cost in the last thirty days that are charged, and in all, by currency. */
   costOfMonth: Amounts
   costSoFar: Amounts
@@ -26,6 +28,6 @@ export type FoundResource = {
   saving: { id: string; title: string; monthly: string; currency: string } | null
 }
 
-/** The day a resource was made: as an event tells, else the first day it is charged. */
-export const madeOn = ({ makings, firstDay }: Pick<FoundResource, 'makings' | 'firstDay'>): Day | null =>
-  makings[0]?.at.slice(0, 10) ?? firstDay
+/** The day a resource was made: as an event tells, else the first day it is charged; null where that may be long before. */
+export const madeOn = ({ makings, firstDay, isOlder }: Pick<FoundResource, 'makings' | 'firstDay' | 'isOlder'>): Day | null =>
+  makings[0]?.at.slice(0, 10) ?? (isOlder ? null : firstDay)

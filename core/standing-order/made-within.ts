@@ -1,8 +1,13 @@
 import { addDays, addMonths, monthEnd, monthOf, monthStart, type Day } from '../time/day'
 import type { MadeWhen } from './definition'
+import { madeOn, type FoundResource } from './found'
 
-/** Whether what was made on a day is looked for on another; what nobody knows the day of is not. */
-export function isMadeWhen(made: MadeWhen, on: Day | null, today: Day): boolean {
+/**
+ * Whether a resource was made when an order looks for: what nobody knows the day of is not, unless it surely is older than that.
+ * @param today the day from which it is looked at.
+ */
+export function isMadeWhen(made: MadeWhen, of: Pick<FoundResource, 'makings' | 'firstDay' | 'isOlder'>, today: Day): boolean {
+  const on = madeOn(of) ?? (made.when === 'before' ? of.firstDay : null)
   if (on === null) return false
   const last = addMonths(monthOf(today), -1)
   switch (made.when) {

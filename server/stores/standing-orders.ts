@@ -89,6 +89,17 @@ export async function noteRun(db: Pick<Db, 'update'>, id: number, state: RunStat
     .where(eq(orderRun.id, id))
 }
 
+/** Notes in the newest run of an order that what it asked about a resource is done. */
+export async function noteChosen(db: Db, order: string, resourceId: string, does: string, said: string): Promise<void> {
+  await db.transaction(async tx => {
+    const [run] = await tx.select().from(orderRun).where(eq(orderRun.order, order)).orderBy(desc(orderRun.id)).limit(1).for('update')
+    if (!run) return
+    const isMeant = (item: RunItem) => item.found.resourceId === resourceId && item.state === 'asked'
+    const items = run.items.map(item => (isMeant(item) ? { ...item, state: 'done' as const, does, said } : item))
+    await tx.update(orderRun).set({ items }).where(eq(orderRun.id, run.id))
+  })
+}
+
 /** Ends the runs of an order that a process has left under way. */
 export async function endLeftRuns(db: Pick<Db, 'update'>, order: string): Promise<void> {
   await db
@@ -193,7 +204,7 @@ export async function doneBy(db: Pick<Db, 'select'>, order: string): Promise<(re
   const rows = await db
     .select()
     .from(orderDeed)
-    .where(and(eq(orderDeed.order, order), inArray(orderDeed.state, ['done', 'not known'])))
+    .where(and(eq(orderDeed.order, order), inArray(orderDeed.state, ['done', 'sent', 'not known'])))
   const byKey = new Map(rows.map(row => [JSON.stringify([row.resourceId, row.what]), row]))
   return (resourceId, what) => byKey.get(JSON.stringify([resourceId, what])) ?? null
 }
@@ -220,23 +231,6 @@ export async function noteDeed(
     })
     .where(eq(orderDeed.id, id))
 }
-
-/** All that an order has done, or tried, by resource. */
-export async function deedsOf(db: Pick<Db, 'select'>, order: string): Promise<Map<string, StoredDeed[]>> {
-  const found = new Map<string, StoredDeed[]>()
-  for (const row of await db.select().from(orderDeed).where(eq(orderDeed.order, order)).orderBy(orderDeed.id))
-    found.set(row.resourceId, [...(found.get(row.resourceId) ?? []), row])
-  return found
-}
-
-/** What orders have done to a resource. */
-export const deedsTo = (db: Pick<Db, 'select'>, resourceId: string) =>
-  db
-    .select({ deed: orderDeed, definition: standingOrder.definition })
-    .from(orderDeed)
-    .innerJoin(standingOrder, eq(standingOrder.id, orderDeed.order))
-    .where(eq(orderDeed.resourceId, resourceId))
-    .orderBy(orderDeed.id)
 
 /** The orders that are on and that an event starts. */
 export const ordersOnEvents = (db: Pick<Db, 'select'>): Promise<StoredOrder[]> =>

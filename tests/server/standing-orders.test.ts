@@ -32,6 +32,8 @@ let server: Running
 const told: string[][] = []
 /** How the cloud is to behave to the next of them. */
 let onTag: object | null = null
+/** With how many of them the server is killed. */
+let killAt = 0
 const mails: ParsedMail[] = []
 /** How many mails the mail server refuses before it takes one. */
 let refuses = 0
@@ -130,6 +132,7 @@ beforeAll(async () => {
   cloud = await listeningCloud(folder, request => {
     if (request.method !== 'PUT') return null
     told.push([decodeURIComponent(request.url!.split('/').at(-1)!), String(request.headers['request-key'])])
+    if (told.length === killAt) server.process.kill('SIGKILL')
     const how = onTag
     onTag = null
     return how
@@ -256,6 +259,26 @@ it('runs on an event as soon as it is told: repeats are ignored, what is told la
   // off, nothing starts it, and events are asked for once a day again
   await state(put({ isOn: false }, ines), `/${owner}/on`)
   expect((await events()).every).toMatchObject({ count: 1, unit: 'day' })
+})
+
+it('ends with its process in the middle, and the next run does what was left, nothing twice', async () => {
+  const id = await make({ ...ownerOrder, name: 'killed', does: { deed: 'tag', key: 'checked', value: { from: 'text', text: 'yes' } } })
+  expect(countsOf(await run(id, true))['would do']).toBe(present.length)
+  const before = told.length
+  killAt = before + 7 // over a tag that the cloud is setting, whose answer nobody gets
+  expect((await server.call(`standing-orders/${id}/runs`, post({ isDry: false }, ines))).status).toBe(200)
+  await vi.waitFor(() => expect(server.process.signalCode).toBe('SIGKILL'), { timeout: 20_000 })
+  server = await start()
+  const after = await run(id, false)
+  expect((await orderOf(id)).runs.map(({ state: of }) => of)).toEqual(['done', 'not whole', 'done'])
+  const counts = countsOf(after)
+  expect([counts['done before']! + counts.done!, counts.failed, counts['not known']]).toEqual([present.length, undefined, undefined])
+  for (const one of present) {
+    expect(await tagsAt(one.id)).toMatchObject({ checked: 'yes' })
+    const keys = new Set(told.slice(before).flatMap(([resource, key]) => (resource === one.id ? [key] : [])))
+    expect(keys.size).toBe(1)
+  }
+  await state({ method: 'DELETE', headers: ines }, `/${id}`)
 })
 
 it('does nothing above its brake until a person lets it once; excepts what is excepted; has to be tried anew when it is another', async () => {

@@ -38,7 +38,7 @@ function save() {
       <template v-if="draft.what === 'resources'">
         <label
           >made
-          <select v-model="draft.made" class="field">
+          <select v-model="draft.made" class="field" aria-label="when it was made">
             <option value="">at any time</option>
             <option value="last month">last month</option>
             <option value="since last month">since the beginning of last month</option>
@@ -74,7 +74,7 @@ function save() {
       <label v-if="draft.deed === 'tag'">to <input v-model="draft.value" class="field" maxlength="256" /></label>
       <label v-if="draft.deed === 'tag owner'"
         >written as
-        <select v-model="draft.form" class="field">
+        <select v-model="draft.form" class="field" aria-label="how a person is written">
           <option value="mail">address</option>
           <option value="name">name</option>
           <option value="id">id</option>
@@ -83,7 +83,7 @@ function save() {
       <template v-if="draft.deed === 'notify'">
         <label
           >where nobody owns it, to
-          <select v-model="draft.otherwise" class="field">
+          <select v-model="draft.otherwise" class="field" aria-label="whom to write to where nobody owns it">
             <option value="">nobody</option>
             <option v-for="one in orders.state!.people" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select></label

@@ -23,7 +23,11 @@ watch(
 )
 const personName = (id: string) => orders.state!.people.find(one => one.id === id)?.name ?? id
 const costs = ({ found }: RunItem) => found.costOfMonth.map(one => `${money(one.amount, one.currency)} ${one.currency}`).join(', ') || '–'
-const made = ({ found }: RunItem) => madeOn(found)
+const made = ({ found }: RunItem) => {
+  const day = madeOn(found)
+  if (day) return dayText(day)
+  return found.firstDay ? `before ${dayText(found.firstDay)}` : '–'
+}
 /** Whether a person chooses here: of a run that is real and of what the order is now. */
 const canChoose = (item: RunItem) => item.state === 'asked' && item.key !== null && run.isCurrent && order.isTried
 const others = (item: RunItem) =>
@@ -74,7 +78,7 @@ async function except(id: string) {
               }}</NuxtLink>
               <div class="minor">{{ [item.found.type, item.found.subAccountName, item.found.region].filter(Boolean).join(' · ') }}</div>
             </td>
-            <td class="made">{{ made(item) ? dayText(made(item)!) : '–' }}</td>
+            <td class="made">{{ made(item) }}</td>
             <td class="n">{{ costs(item) }}</td>
             <td>
               <b :class="{ warn: wantsSomebody.has(item.state), good: item.state === 'done' }">{{ item.state }}</b><template

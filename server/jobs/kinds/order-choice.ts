@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { findOrder } from '../../stores/standing-orders'
+import { findOrder, noteChosen } from '../../stores/standing-orders'
 import { Problem } from '../../problems/problem'
 import { TagConnections, tagResource } from '../../use-cases/standing-orders/tag-resource'
 import type { JobKind } from './kind'
@@ -28,6 +28,7 @@ export const orderChoice: JobKind<z.infer<typeof argument>> = {
     const { state, said } = await tagResource(db, new TagConnections(db), tag, who, about, signal)
     if (state !== 'done' && state !== 'done before')
       throw new Problem('conflict', 'not-tagged', 'The tag was not set', `${tag.name}: ${said ?? state}.`)
+    await noteChosen(db, tag.order, tag.resourceId, `set the tag ${tag.key} to «${tag.value}»`, `chosen by ${services.people.nameOf(who)}`)
     return { said: `${tag.key} set to «${tag.value}»`, result: undefined }
   },
   findOut: async () => 'The process ended over it: choose again; what became of it is found out first.',

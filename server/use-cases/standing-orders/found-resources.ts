@@ -1,5 +1,5 @@
 import type { Finds } from '../../../core/standing-order/definition'
-import { madeOn, type FoundResource } from '../../../core/standing-order/found'
+import type { FoundResource } from '../../../core/standing-order/found'
 import { isMadeWhen } from '../../../core/standing-order/made-within'
 import { Decimal } from '../../../core/money/decimal'
 import { scaledText } from '../../../core/money/scaled'
@@ -19,7 +19,7 @@ export const DAYS_OF_COST = 30
 const AT_ONCE = 2000
 
 type From = { db: Db; seen: ChargesSeen }
-type Plain = Omit<FoundResource, 'makings' | 'owner' | 'saving' | 'costOfMonth' | 'costSoFar' | 'firstDay'> & {
+type Plain = Omit<FoundResource, 'makings' | 'owner' | 'saving' | 'costOfMonth' | 'costSoFar' | 'firstDay' | 'isOlder'> & {
   tags: Record<string, string>
 }
 
@@ -54,9 +54,16 @@ export async function findResources(
     for (const [id, own] of await makingsOf(db, some)) makings.set(id, own)
     for (const [id, first] of await firstDaysOf(seen, some)) firstDays.set(id, first)
   }
-  const kept = ids.filter(
-    id => !made || isMadeWhen(made, madeOn({ makings: makings.get(id) ?? [], firstDay: firstDays.get(id) ?? null }), today),
-  )
+  const begins = await firstOfProviders(seen)
+  const whenMade = (id: string) => {
+    const firstDay = firstDays.get(id) ?? null
+    return {
+      makings: makings.get(id) ?? [],
+      firstDay,
+      isOlder: firstDay !== null && begins.has(`${isThere.providers.get(id) ?? ''} ${firstDay}`),
+    }
+  }
+  const kept = ids.filter(id => !made || isMadeWhen(made, whenMade(id), today))
   const byId = new Map((named ?? []).map(one => [one.resourceId, one]))
   const found: FoundResource[] = []
   for (const some of inParts(kept)) {
@@ -70,10 +77,9 @@ export async function findResources(
     for (const { tags: _, ...one } of plain)
       found.push({
         ...one,
-        firstDay: firstDays.get(one.resourceId) ?? null,
+        ...whenMade(one.resourceId),
         costOfMonth: ofMonth.get(one.resourceId) ?? [],
         costSoFar: soFar.get(one.resourceId) ?? [],
-        makings: makings.get(one.resourceId) ?? [],
         owner: owners.get(one.resourceId) ?? null,
         saving: null,
       })
@@ -99,11 +105,14 @@ const factsOf = ({ resourceId: id, name, provider, region, subAccountName, tags 
 })
 
 /** Resources that are charged on the last day of their provider's charges, and the earliest of those days. */
-async function presentResources(seen: ChargesSeen, day: Day): Promise<{ ids: ReadonlySet<string>; since: Day }> {
+async function presentResources(
+  seen: ChargesSeen,
+  day: Day,
+): Promise<{ ids: ReadonlySet<string>; since: Day; providers: ReadonlyMap<string, string> }> {
   const scope = { end: addDays(day, 1), leaveOut: {}, keep: {}, grain: 'day' as const, measures: [] }
-  const { result: providers } = await seen.ask('group', { ...scope, start: addDays(day, -DAYS_BEHIND), splitBy: ['ProviderName'] })
+  const { result: lately } = await seen.ask('group', { ...scope, start: addDays(day, -DAYS_BEHIND), splitBy: ['ProviderName'] })
   const last = new Map<string, Day>()
-  for (const { values, start } of providers) {
+  for (const { values, start } of lately) {
     const provider = values.ProviderName ?? ''
     if (start! > (last.get(provider) ?? '')) last.set(provider, start!)
   }
@@ -114,7 +123,8 @@ async function presentResources(seen: ChargesSeen, day: Day): Promise<{ ids: Rea
       values.ResourceId && start === last.get(values.ProviderName ?? '') ? [values.ResourceId] : [],
     ),
   )
-  return { ids, since }
+  const providers = new Map(resources.flatMap(({ values }) => (values.ResourceId ? [[values.ResourceId, values.ProviderName ?? '']] : [])))
+  return { ids, since, providers }
 }
 
 /** What their clouds say of resources that were told of; one that is gone, or of which nobody says what it is, is left out. */
@@ -130,6 +140,20 @@ async function toldResources(db: Db, told: readonly { connection: string; id: st
   }
   return found
 }
+
+/** The days with which the charges of providers begin, each as `provider day`. */
+async function firstOfProviders(seen: ChargesSeen): Promise<Set<string>> {
+  const { result } = await seen.ask('group', { ...ALWAYS, ...USED, splitBy: ['ProviderName'], grain: 'day', measures: [] })
+  const first = new Map<string, Day>()
+  for (const { values, start } of result) {
+    const provider = values.ProviderName ?? ''
+    if (start! < (first.get(provider) ?? '9')) first.set(provider, start!)
+  }
+  return new Set([...first].map(([provider, day]) => `${provider} ${day}`))
+}
+
+/** Corrections and what is bought tell of other days than those on which something was there. */
+const USED = { keep: { ChargeCategory: ['Usage'] }, leaveOut: { ChargeClass: ['Correction'] } }
 
 const FACTS = ['ResourceId', 'ResourceName', 'ResourceType', 'ProviderName', 'RegionId', 'SubAccountName'] as const
 
@@ -155,7 +179,9 @@ async function chargedFacts(seen: ChargesSeen, ids: string[], since: Day, day: D
 }
 
 async function firstDaysOf(seen: ChargesSeen, ids: string[]): Promise<Map<string, Day>> {
-  const { result } = await seen.ask('group', { ...ALWAYS, keep: { ResourceId: ids }, splitBy: ['ResourceId'], grain: 'day', measures: [] })
+  const { result } = await seen.ask('group', {
+    ...{ ...ALWAYS, ...USED, keep: { ...USED.keep, ResourceId: ids }, splitBy: ['ResourceId'], grain: 'day', measures: [] },
+  })
   const first = new Map<string, Day>()
   for (const { values, start } of result) {
     const id = values.ResourceId!

@@ -29,7 +29,7 @@ export async function findSavings(
     .filter(({ body }) => meets.has(body.resourceId))
     .map(({ body, owner }) => ({
       ...{ resourceId: body.resourceId, name: body.resourceName, type: null, provider: body.provider, region: body.region },
-      ...{ subAccountName: body.subAccountName, firstDay: null },
+      ...{ subAccountName: body.subAccountName, firstDay: null, isOlder: false },
       costOfMonth: ofMonth.get(body.resourceId) ?? [],
       costSoFar: soFar.get(body.resourceId) ?? [],
       makings: makings.get(body.resourceId) ?? [],

@@ -4,16 +4,7 @@ import { orderJob, standingOrder } from '../../jobs/kinds/standing-order'
 import { notFound } from '../../problems/problem'
 import { jobsOf } from '../../stores/jobs'
 import { listPeople } from '../../stores/people'
-import {
-  deedsOf,
-  findOrder,
-  findRun,
-  listExceptions,
-  listOrders,
-  listRuns,
-  type RunHead,
-  type StoredOrder,
-} from '../../stores/standing-orders'
+import { findOrder, findRun, listExceptions, listOrders, listRuns, type RunHead, type StoredOrder } from '../../stores/standing-orders'
 import { summary } from './run-order'
 import type { Work } from '../work'
 
@@ -73,14 +64,8 @@ export async function runWhole({ database: { db }, people }: ViewWork, id: numbe
   const run = await findRun(db, id)
   const order = run && (await findOrder(db, run.order))
   if (!run || !order) throw notFound('run', 'It may have been forgotten: the newest sixty of each order are kept.')
-  const deeds = await deedsOf(db, run.order)
-  // what a person has chosen since is done
-  const items = run.items.map(item => {
-    const last = item.state === 'asked' ? deeds.get(item.found.resourceId)?.findLast(({ state }) => state === 'done') : undefined
-    return last ? { ...item, state: 'done' as const, does: last.what, said: `chosen by ${people.nameOf(last.steps.at(-1)!.who)}` } : item
-  })
   const counts: Record<string, number> = {}
-  for (const { state } of items) counts[state] = (counts[state] ?? 0) + 1
+  for (const { state } of run.items) counts[state] = (counts[state] ?? 0) + 1
   const view = runView(order, run, counts, people)
-  return { ...view, said: view.said || summary(items), items }
+  return { ...view, said: view.said || summary(run.items), items: run.items }
 }

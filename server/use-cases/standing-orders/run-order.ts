@@ -167,10 +167,13 @@ async function looked(
   const item = (state: ItemState, more: Partial<RunItem> = {}): RunItem => ({
     ...{ found, state, does: null, because: verdict.because, said: null, candidates: [], key: null, ...more },
   })
+  const does = verdict.to === 'do' ? deedWords(verdict.deed, id => services.people.nameOf(id)) : null
   const was = verdict.to === 'do' ? before(found.resourceId, keptAs(verdict.deed)) : null
-  // what may have been written is not written again; what became of a tag can be found out
+  // what may have been written is not written again
   if (was && (was.state === 'done' || (verdict.to === 'do' && verdict.deed.deed === 'notify')))
-    return item(was.state === 'done' ? 'done before' : 'not known', { said: was.steps.at(-1)?.outcome ?? null })
+    return item(was.state === 'done' ? 'done before' : 'not known', { does, said: was.steps.at(-1)?.outcome ?? null })
+  // whether a tag was set whose answer never came is asked of the cloud when it is tried again
+  if (was) return item('would do', { does })
   const tagKey = verdict.to === 'ask' ? verdict.key : verdict.to === 'do' && verdict.deed.deed === 'tag' ? verdict.deed.key : null
   if (tagKey !== null) {
     const why = await patiently(() => connections.whyNot(found.provider, found.resourceId, tagKey), signal)
@@ -180,7 +183,7 @@ async function looked(
   }
   switch (verdict.to) {
     case 'do':
-      return item('would do', { does: deedWords(verdict.deed, id => services.people.nameOf(id)) })
+      return item('would do', { does })
     case 'ask':
       return item('would ask', { candidates: verdict.candidates, key: verdict.key })
     case 'wait':

@@ -103,10 +103,11 @@ function factLines(found: FoundResource, today: Day, link: (path: string) => str
   const made = madeOn(found)
   const [making] = found.makings
   const age = made && `${manyOf(daysBetween(made, today), 'day')} old (${making ? 'made' : 'first charged'} on ${made})`
+  const since = age ?? (found.firstDay && `there before ${found.firstDay}`)
   const page = link(`/spend/resource?id=${encodeURIComponent(found.resourceId)}`)
   return [
     `- ${found.name}${found.type ? `, ${found.type}` : ''}`,
-    `  ${[`account ${found.subAccountName}`, found.region && `region ${found.region}`, age].filter(Boolean).join(', ')}`,
+    `  ${[`account ${found.subAccountName}`, found.region && `region ${found.region}`, since].filter(Boolean).join(', ')}`,
     ...(found.saving ? [`  ${found.saving.title}`] : []),
     `  cost in the last 30 days: ${said(found.costOfMonth)}; so far: ${said(found.costSoFar)}`,
     ...(making ? [`  event ${making.id}: made by «${making.by}» at ${making.at}`] : []),

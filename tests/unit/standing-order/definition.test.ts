@@ -33,7 +33,9 @@ it('takes what holds, and refuses with its reason what does not', () => {
 })
 
 it('knows which day lies in which time, at both edges and over the turn of a year', () => {
-  const is = (made: Parameters<typeof isMadeWhen>[0], on: string | null, today = '2026-11-24') => isMadeWhen(made, on, today)
+  type Made = Parameters<typeof isMadeWhen>[0]
+  const is = (made: Made, firstDay: string | null, today = '2026-11-24', isOlder = false) =>
+    isMadeWhen(made, { firstDay, isOlder, makings: [] }, today)
   const lastMonth = { when: 'last month' } as const
   expect(['2026-09-30', '2026-10-01', '2026-10-31', '2026-11-01'].map(on => is(lastMonth, on))).toEqual([false, true, true, false])
   expect(['2025-11-30', '2025-12-01', '2025-12-31', '2026-01-01'].map(on => is(lastMonth, on, '2026-01-15'))).toEqual([
@@ -49,6 +51,12 @@ it('knows which day lies in which time, at both edges and over the turn of a yea
   const before = { when: 'before', days: 14 } as const
   expect(['2026-11-09', '2026-11-10'].map(on => is(before, on))).toEqual([true, false])
   expect(is(since, null)).toBe(false)
+  // charged since its provider's charges begin, it may be any older: surely so old, and not surely so young
+  expect([since, within, lastMonth].map(made => is(made, '2026-11-23', '2026-11-24', true))).toEqual([false, false, false])
+  expect([is(before, '2026-11-09', '2026-11-24', true), is(before, '2026-11-10', '2026-11-24', true)]).toEqual([true, false])
+  // an event says more than the first charge
+  const making = [{ id: 'e', by: 'x', raw: null, at: '2026-10-31T23:59:00Z' }]
+  expect(isMadeWhen(lastMonth, { firstDay: '2026-11-01', isOlder: true, makings: making }, '2026-11-24')).toBe(true)
 })
 
 it('brakes above so many and above so much of one currency, and adds no two', () => {

@@ -10,7 +10,7 @@ const order = (more: Partial<OrderDefinition> = {}): OrderDefinition => ({
 })
 const making = (by: string, id = by): Making => ({ id, at: '2026-11-20T08:00:00Z', by, raw: null })
 const found = (more: Partial<FoundResource> = {}): FoundResource => ({
-  ...{ resourceId: 'x', name: 'x', type: 'Server', provider: 'P', region: null, subAccountName: 'live', firstDay: null },
+  ...{ resourceId: 'x', name: 'x', type: 'Server', provider: 'P', region: null, subAccountName: 'live', firstDay: null, isOlder: false },
   ...{ costOfMonth: [], costSoFar: [], makings: [], owner: null, saving: null },
   ...more,
 })
