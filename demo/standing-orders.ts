@@ -31,6 +31,7 @@ export const standingOrders: OrderDefinition[] = [
     waitDays: 0,
     does: {
       deed: 'notify',
+      by: 'mail',
       otherwise: 'ines-moldal',
       message: 'Please set the tag product where it runs, so that its cost is told under the right product.',
     },
@@ -51,6 +52,7 @@ export const standingOrders: OrderDefinition[] = [
     waitDays: 0,
     does: {
       deed: 'notify',
+      by: 'chat',
       otherwise: 'siri-vaage',
       message: 'Copies that nobody needs any more can be deleted; a rule for how long they are kept does it from then on.',
     },
@@ -63,6 +65,7 @@ export const standingOrders: OrderDefinition[] = [
     waitDays: 0,
     does: {
       deed: 'notify',
+      by: 'chat',
       otherwise: 'siri-vaage',
       message: 'Trials in the sandbox run for 14 days. Delete it, or say until when it is needed.',
     },

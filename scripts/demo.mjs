@@ -13,6 +13,7 @@ const cloudPort = process.env.RAIN_BARREL_CLOUD_PORT || String(Number(port) + 1)
 const mailPort = process.env.RAIN_BARREL_MAIL_PORT || String(Number(port) + 2)
 const smtpPort = String(Number(mailPort) + 1)
 const registerPort = process.env.RAIN_BARREL_REGISTER_PORT || String(Number(smtpPort) + 1)
+const chatPort = process.env.RAIN_BARREL_CHAT_PORT || String(Number(registerPort) + 1)
 const data = resolve(process.env.RAIN_BARREL_DATA || join(root, '.data'))
 const files = join(data, 'demo-files')
 process.chdir(root)
@@ -51,6 +52,7 @@ await mustBeFree(port, 'PORT')
 await mustBeFree(cloudPort, 'RAIN_BARREL_CLOUD_PORT')
 await mustBeFree(mailPort, 'RAIN_BARREL_MAIL_PORT')
 await mustBeFree(registerPort, 'RAIN_BARREL_REGISTER_PORT')
+await mustBeFree(chatPort, 'RAIN_BARREL_CHAT_PORT')
 
 const { loadDemo } = await import('./load-demo.mjs')
 const children = [
@@ -66,6 +68,10 @@ const children = [
     stdio: 'inherit',
     env: { ...process.env, HOST: '127.0.0.1', PORT: registerPort },
   }),
+  spawn(process.execPath, ['--import', 'tsx', 'stand-ins/chat/main.ts'], {
+    stdio: 'inherit',
+    env: { ...process.env, HOST: '127.0.0.1', PORT: chatPort },
+  }),
   spawn(process.execPath, [built], {
     stdio: 'inherit',
     env: {
@@ -76,6 +82,7 @@ const children = [
       BRACKWATER_URL: `http://127.0.0.1:${cloudPort}`,
       SKERRY_REGISTER_URL: `http://127.0.0.1:${registerPort}`,
       RAIN_BARREL_URL: process.env.RAIN_BARREL_URL || `http://127.0.0.1:${port}`,
+      RAIN_BARREL_CHAT: process.env.RAIN_BARREL_CHAT || `http://127.0.0.1:${chatPort}/hook`,
       RAIN_BARREL_SMTP: process.env.RAIN_BARREL_SMTP || `smtp://127.0.0.1:${smtpPort}`,
     },
   }),

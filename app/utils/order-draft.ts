@@ -1,5 +1,5 @@
 import type { Condition } from '../../core/allocation/plan'
-import type { Does, MadeWhen, PersonForm, Starts } from '../../core/standing-order/definition'
+import type { Does, MadeWhen, NoticeWay, PersonForm, Starts } from '../../core/standing-order/definition'
 import type { OrderDefinition } from '../../shared/contracts/standing-orders'
 
 type Unit = Extract<Starts, { by: 'schedule' }>['every']['unit']
@@ -17,6 +17,7 @@ export type OrderDraft = {
   key: string
   value: string
   form: PersonForm
+  by: NoticeWay
   otherwise: string
   message: string
   waitDays: string
@@ -29,7 +30,7 @@ export type OrderDraft = {
 
 export const emptyDraft = (): OrderDraft => ({
   ...{ name: '', what: 'resources', made: '', madeDays: '30', costAtLeast: '', detectors: [], conditions: [], deed: 'notify' },
-  ...{ key: 'owner', value: '', form: 'mail', otherwise: '', message: '', waitDays: '0' },
+  ...{ key: 'owner', value: '', form: 'mail', by: 'mail', otherwise: '', message: '', waitDays: '0' },
   ...{ starts: 'person', everyCount: '1', everyUnit: 'day', brakeResources: '100', brakeCost: '' },
 })
 
@@ -44,7 +45,7 @@ export function draftOf({ name, finds, waitDays, does, starts, brake }: OrderDef
     ...('key' in does && { key: does.key }),
     ...(does.deed === 'tag' && { value: does.value.text }),
     ...(does.deed === 'tag owner' && { form: does.form }),
-    ...(does.deed === 'notify' && { otherwise: does.otherwise ?? '', message: does.message ?? '' }),
+    ...(does.deed === 'notify' && { by: does.by, otherwise: does.otherwise ?? '', message: does.message ?? '' }),
     ...(starts.by === 'schedule' && { everyCount: String(starts.every.count), everyUnit: starts.every.unit }),
     ...{ brakeResources: String(brake.resources), brakeCost: brake.monthlyCost ?? '' },
   }
@@ -76,14 +77,14 @@ export function definitionOf(draft: OrderDraft): unknown {
   }
 }
 
-function doesOf({ deed, key, value, form, otherwise, message }: OrderDraft): object {
+function doesOf({ deed, key, value, form, by, otherwise, message }: OrderDraft): object {
   switch (deed) {
     case 'tag':
       return { deed, key, value: { from: 'text', text: value } }
     case 'tag owner':
       return { deed, key, form }
     case 'notify':
-      return { deed, otherwise: otherwise || null, message: message.trim() || null }
+      return { deed, by, otherwise: otherwise || null, message: message.trim() || null }
     case 'act':
       return { deed }
   }

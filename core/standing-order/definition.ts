@@ -44,12 +44,21 @@ export type Finds = z.infer<typeof finds>
 export const personForms = ['mail', 'name', 'id'] as const
 export type PersonForm = (typeof personForms)[number]
 
+/** How an order writes to people. */
+export const noticeWays = ['mail', 'chat'] as const
+export type NoticeWay = (typeof noticeWays)[number]
+
 /** What an order does to what it finds. */
 export const does = z.discriminatedUnion('deed', [
   z.object({ deed: z.literal('tag'), key: words(128), value: z.object({ from: z.literal('text'), text: words(256) }) }),
   z.object({ deed: z.literal('tag owner'), key: words(128), form: z.enum(personForms) }),
   /** Writes to whoever owns it, by the rules of allocation; to a person, where nobody does. */
-  z.object({ deed: z.literal('notify'), otherwise: words(80).nullable(), message: words(2000).nullable() }),
+  z.object({
+    deed: z.literal('notify'),
+    by: z.enum(noticeWays).default('mail'),
+    otherwise: words(80).nullable(),
+    message: words(2000).nullable(),
+  }),
   /** Acts on a saving as it can be acted on from Savings; what cannot be undone waits for a person. */
   z.object({ deed: z.literal('act') }),
 ])

@@ -35,7 +35,7 @@ export function doesWords(does: Does): string {
     case 'tag owner':
       return `sets the tag ${does.key} to whoever made it`
     case 'notify':
-      return 'writes to its owner, once about each'
+      return `writes to its owner${does.by === 'chat' ? ' in the chat' : ''}, once about each`
     case 'act':
       return 'acts on it; what cannot be undone waits for a person'
   }

@@ -1,5 +1,5 @@
 import { addDays, type Day } from '../time/day'
-import type { Does, OrderDefinition, PersonForm } from './definition'
+import type { Does, NoticeWay, OrderDefinition, PersonForm } from './definition'
 import type { FoundResource } from './found'
 import { makerOf, type Maker, type RegisteredPerson } from './maker'
 
@@ -13,7 +13,8 @@ export type Verdict =
   | { to: 'wait'; until: Day; because: string }
   /** Nothing is done about it. */
   | { to: 'leave'; because: string }
-export type OrderDeed = { deed: 'tag'; key: string; value: string } | { deed: 'notify'; person: string } | { deed: 'act'; saving: string }
+export type OrderDeed =
+  { deed: 'tag'; key: string; value: string } | { deed: 'notify'; person: string; by: NoticeWay } | { deed: 'act'; saving: string }
 
 /** An exception: a resource that an order leaves alone until a day, exclusive; null for good. */
 export type OrderException = { resourceId: string; reason: string; until: Day | null }
@@ -49,7 +50,7 @@ function doing(found: FoundResource, does: Does, { register }: Around): Verdict 
       const person = found.owner ?? does.otherwise
       if (person === null) return { to: 'leave', because: 'nobody owns it, and the order names nobody else to write to' }
       const because = found.owner ? 'it is theirs by the rules of allocation' : 'nobody owns it by the rules of allocation'
-      return { to: 'do', deed: { deed: 'notify', person }, because }
+      return { to: 'do', deed: { deed: 'notify', person, by: does.by }, because }
     }
     case 'act':
       return { to: 'do', deed: { deed: 'act', saving: found.saving!.id }, because: found.saving!.title }

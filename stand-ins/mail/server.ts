@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
+import { inboxPage } from '../inbox-page'
 
 export type ReceivedMail = {
   from: string
@@ -10,7 +11,7 @@ export type ReceivedMail = {
   attachments: { name: string; bytes: number; content: string }[]
 }
 
-/** A small mail server: takes every mail over SMTP and shows over HTTP what has come (`GET /messages`, newest first). */
+/** A small mail server: takes every mail over SMTP and shows over HTTP what has come: as a page, and at `GET /messages`, newest first. */
 export function mailServer(): { smtp: SMTPServer; http: Server; received: ReceivedMail[] } {
   const received: ReceivedMail[] = []
   const smtp = new SMTPServer({
@@ -36,7 +37,12 @@ export function mailServer(): { smtp: SMTPServer; http: Server; received: Receiv
       )
     },
   })
-  const http = createServer((_request, response) => {
+  const http = createServer((request, response) => {
+    if (request.url === '/') {
+      response.setHeader('content-type', 'text/html; charset=utf-8')
+      const shown = received.map(({ to, subject, text }) => ({ for: to.join(', '), about: subject, text }))
+      return void response.end(inboxPage('The mail of Skerry Lines', shown))
+    }
     response.setHeader('content-type', 'application/json')
     response.end(JSON.stringify({ messages: received }))
   })

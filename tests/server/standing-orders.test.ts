@@ -1,6 +1,7 @@
 // Standing orders against a cloud that fails, is asked too much, loses answers and tells of things late or twice: a dry run comes first and
 // does nothing; a run does each thing once, whatever becomes of it; events start it; people are written to once about each.
 import { mkdtempSync } from 'node:fs'
+import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -20,6 +21,7 @@ import {
   type OrderRunWhole,
   type RunItem,
 } from '../../shared/contracts/standing-orders'
+import { chatServer } from '../../stand-ins/chat/server'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
@@ -46,6 +48,14 @@ const smtp = new SMTPServer({
       done()
     })
   },
+})
+
+const chat = chatServer()
+/** What the chat answers with, without taking it. */
+let onChat: number | null = null
+const chatHook = createServer((request, response) => {
+  if (onChat === null) chat.http.emit('request', request, response)
+  else response.writeHead(onChat).end('{}')
 })
 
 const LAST = addDays(TODAY, -1)
@@ -116,6 +126,7 @@ const start = () =>
     env: {
       BRACKWATER_URL: cloud.base,
       RAIN_BARREL_SMTP: `smtp://127.0.0.1:${(smtp.server.address() as AddressInfo).port}`,
+      RAIN_BARREL_CHAT: `http://127.0.0.1:${(chatHook.address() as AddressInfo).port}/hook`,
       RAIN_BARREL_URL: 'https://barrel.example',
     },
   })
@@ -129,6 +140,7 @@ async function fetchEvents(): Promise<void> {
 
 beforeAll(async () => {
   await new Promise<void>(resolve => smtp.listen(0, '127.0.0.1', resolve))
+  await new Promise<void>(resolve => chatHook.listen(0, '127.0.0.1', resolve))
   cloud = await listeningCloud(folder, request => {
     if (request.method !== 'PUT') return null
     told.push([decodeURIComponent(request.url!.split('/').at(-1)!), String(request.headers['request-key'])])
@@ -149,6 +161,7 @@ afterAll(async () => {
   await server.stop()
   cloud.close()
   smtp.close()
+  chatHook.close()
   remove(folder)
 })
 
@@ -364,6 +377,38 @@ it('writes to each owner once about each, in one mail with the facts and how to 
 })
 const daysOld = (since: string) => Math.round((Date.parse(TODAY) - Date.parse(since)) / 86_400_000)
 
+it('writes to the chat as well: what surely did not come is written in the next run, what may have come is not', async () => {
+  const id = await make({
+    ...productOrder,
+    name: 'chatty',
+    finds: {
+      what: 'resources',
+      conditions: [{ dimension: 'SubAccountName', values: ['sandbox'] }],
+      made: { when: 'before', days: 14 },
+      costAtLeast: null,
+    },
+    does: { deed: 'notify', by: 'chat', otherwise: 'siri-vaage', message: 'until when is it needed?' },
+  })
+  const due = (await run(id, true)).items.length
+  expect(due).toBe(made.filter(one => one.account === 'sandbox' && one.since < addDays(TODAY, -14)).length + 1)
+  onChat = 503
+  expect(countsOf(await run(id, false))).toEqual({ failed: due })
+  onChat = 500
+  expect(countsOf(await run(id, false))).toEqual({ 'not known': due })
+  onChat = null
+  expect(countsOf(await run(id, false))).toEqual({ 'not known': due })
+  expect(chat.received).toEqual([])
+  // another order is another message: one of all
+  const other = await make({ ...(await orderOf(id)).definition, name: 'chatty too' })
+  await run(other, true)
+  expect(countsOf(await run(other, false))).toEqual({ done: due })
+  expect(countsOf(await run(other, false))).toEqual({ 'done before': due })
+  expect(chat.received).toHaveLength(1)
+  expect(chat.received[0]!.text).toMatch(/^chatty too: \d+ resources\n\nSiri Vaage, the standing order «chatty too» has found/)
+  expect(chat.received[0]!.text).toContain('until when is it needed?')
+  for (const one of [id, other]) await state({ method: 'DELETE', headers: ines }, `/${one}`)
+})
+
 it('refuses what does not hold, and says what and why', async () => {
   const asked = (more: object) => refused('', post({ ...ownerOrder, name: 'another', ...more }, ines))
   expect(await asked({ name: 'OWNER from whoever made it' })).toEqual([409, 'There is such an order already'])
@@ -375,7 +420,7 @@ it('refuses what does not hold, and says what and why', async () => {
       starts: { by: 'person' },
     }),
   ).toEqual([...[422, 'The order does not hold', 'finds.detectors']])
-  expect(await asked({ does: { deed: 'notify', otherwise: 'nobody', message: null } })).toEqual([
+  expect(await asked({ does: { deed: 'notify', by: 'mail', otherwise: 'nobody', message: null } })).toEqual([
     422,
     'The order does not hold',
     'does.otherwise',

@@ -82,6 +82,13 @@ function save() {
       >
       <template v-if="draft.deed === 'notify'">
         <label
+          >by
+          <select v-model="draft.by" class="field" aria-label="how it writes">
+            <option value="mail">mail</option>
+            <option value="chat">chat</option>
+          </select></label
+        >
+        <label
           >where nobody owns it, to
           <select v-model="draft.otherwise" class="field" aria-label="whom to write to where nobody owns it">
             <option value="">nobody</option>

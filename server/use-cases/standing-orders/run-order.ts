@@ -155,7 +155,7 @@ const deedWords = (deed: OrderDeed, nameOf: (id: string) => string): string =>
 
 /** What a deed is kept as, so that it is done once. */
 const keptAs = (deed: OrderDeed): string =>
-  deed.deed === 'tag' ? tagWords(deed.key, deed.value) : deed.deed === 'notify' ? noticeWords(deed.person) : deed.saving
+  deed.deed === 'tag' ? tagWords(deed.key, deed.value) : deed.deed === 'notify' ? noticeWords(deed.person, deed.by) : deed.saving
 
 /** One thing that was found, with what is to become of it: a tag is checked with its cloud, also in a dry run. */
 async function looked(
@@ -234,10 +234,12 @@ async function doAll(
       await keep(items)
     }
   }
+  const { does } = order.definition
+  const way = does.deed === 'notify' ? does.by : 'mail'
   for (const [person, own] of notices) {
     stopIfWanted(running)
     const notice = { order, person, found: own.map(({ found }) => found), today }
-    const outcomes = await writeNotice(db, notice, id => services.people.nameOf(id), about)
+    const outcomes = await writeNotice(db, notice, way, id => services.people.nameOf(id), about)
     for (const item of own) note(item, outcomes.get(item.found.resourceId)!)
     await keep(items)
   }

@@ -8,7 +8,7 @@ const sandbox = [{ dimension: 'SubAccountName', values: ['sandbox'] }]
 const valid = {
   name: 'old trials',
   finds: { what: 'resources', conditions: sandbox, made: { when: 'before', days: 14 }, costAtLeast: '12.50' },
-  ...{ waitDays: 0, does: { deed: 'notify', otherwise: null, message: null }, starts: { by: 'person' } },
+  ...{ waitDays: 0, does: { deed: 'notify', by: 'mail', otherwise: null, message: null }, starts: { by: 'person' } },
   brake: { resources: 10, monthlyCost: null },
 }
 const whyNot = (more: object) => orderDefinition.safeParse({ ...valid, ...more }).error?.issues.map(({ message }) => message) ?? []

@@ -72,7 +72,7 @@ it('leaves what is excepted alone until that day, exclusive, and waits until it 
 
 it('writes to the owner, else to whom the order names, else to nobody', () => {
   const notify = (otherwise: string | null, owner: string | null) =>
-    verdictOn(found({ owner }), order({ does: { deed: 'notify', otherwise, message: null } }), around())
+    verdictOn(found({ owner }), order({ does: { deed: 'notify', by: 'mail', otherwise, message: null } }), around())
   expect(notify('ida', 'jon')).toMatchObject({ to: 'do', deed: { deed: 'notify', person: 'jon' } })
   expect(notify('ida', null)).toMatchObject({ to: 'do', deed: { deed: 'notify', person: 'ida' } })
   expect(notify(null, null)).toMatchObject({ to: 'leave' })
