@@ -1,20 +1,11 @@
 import { orderChoice } from '../jobs/kinds/order-choice'
-import { orderJob } from '../jobs/kinds/standing-order'
 import type { OrderDefinition } from '../../core/standing-order/definition'
 import type { OrderException } from '../../core/standing-order/verdict'
 import type { OrderRunAsked } from '../../shared/contracts/standing-orders'
 import { dueNow } from '../stores/jobs'
-import { askFor, removeException } from '../stores/standing-orders'
-import {
-  chosenTag,
-  dropOrder,
-  editOrder,
-  exceptFrom,
-  makeOrder,
-  mustBeOrder,
-  mustBeTried,
-  switchOrder,
-} from '../use-cases/standing-orders/keep-order'
+import { askFor, orderJob, removeException } from '../stores/standing-orders'
+import { chosenTag, exceptFrom, mustBeOrder, mustBeTried } from '../use-cases/standing-orders/checked-order'
+import { dropOrder, editOrder, makeOrder, switchOrder } from '../jobs/standing-orders'
 import { ordersView, runWhole } from '../use-cases/standing-orders/orders-view'
 import type { EngineWork } from './engine-work'
 

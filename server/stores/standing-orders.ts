@@ -12,6 +12,10 @@ export type StoredOrder = typeof standingOrder.$inferSelect
 export type StoredRun = typeof orderRun.$inferSelect
 export type StoredDeed = typeof orderDeed.$inferSelect
 
+/** The kind of job that runs an order, and the one job of each. */
+export const STANDING_ORDER = 'standing-order'
+export const orderJob = (order: string) => `${STANDING_ORDER} ${order}`
+
 export const listOrders = (db: Pick<Db, 'select'>): Promise<StoredOrder[]> =>
   db
     .select()
@@ -230,6 +234,12 @@ export async function noteDeed(
       ...(more.anew && { requestKey: randomUUID() }),
     })
     .where(eq(orderDeed.id, id))
+}
+
+/** What orders have done to a resource, or tried, step by step, oldest first. */
+export async function orderStepsOn(db: Pick<Db, 'select'>, resourceId: string): Promise<ActionStep[]> {
+  const rows = await db.select({ steps: orderDeed.steps }).from(orderDeed).where(eq(orderDeed.resourceId, resourceId)).orderBy(orderDeed.id)
+  return rows.flatMap(({ steps }) => steps)
 }
 
 /** The orders that are on and that an event starts. */

@@ -9,6 +9,7 @@ import type { Work } from './work'
 import { currentPlan } from '../stores/organisation'
 import { findNote } from '../stores/resource-notes'
 import { listOpportunities } from '../stores/savings'
+import { orderStepsOn } from '../stores/standing-orders'
 import { reportedTo } from '../charges/delivered-days'
 import { ALWAYS, tagsOver, hoursOf, metersOf, detailsOf, eventsOf } from './resource-facts'
 import { relatedTo, naming } from './related-resources'
@@ -46,7 +47,7 @@ export async function viewResource(
     grain: 'day' | 'month',
     measures: readonly ('billedCost' | 'effectiveCost' | 'pricingQuantity')[],
   ) => seen.ask('group', { ...ALWAYS, keep, splitBy: [...splitBy], grain, measures: [...measures] })
-  const [facts, tagged, months, meters, priced, saved, found, note] = await Promise.all([
+  const [facts, tagged, months, meters, priced, saved, found, note, ordered] = await Promise.all([
     group(FACTS, 'day', ['billedCost']),
     group(
       tagKeys.flatMap(key => [`Tags/${key}`, `TagsFrom/${key}`]),
@@ -59,6 +60,7 @@ export async function viewResource(
     currentPlan(db),
     listOpportunities(db),
     findNote(db, id),
+    orderStepsOn(db, id),
   ])
   const skus = [...new Set(meters.result.flatMap(({ values }) => values.SkuId ?? []))]
   const { result: meanings } = await seen.ask('meanings', skus)
@@ -89,7 +91,9 @@ export async function viewResource(
     measures: [],
   })
   const runs = runTimes(hoursOf(meters.result), new Set(ofProvider.map(g => g.start!)))
-  const own = asker.bound && !owner ? [] : found.filter(row => row.opportunity.body.resourceId === id)
+  const isTheirs = !asker.bound || owner
+  const own = isTheirs ? found.filter(row => row.opportunity.body.resourceId === id) : []
+  const steps = [...own.flatMap(({ action }) => action?.steps ?? []), ...(isTheirs ? ordered : [])]
 
   return {
     id,
@@ -121,7 +125,7 @@ export async function viewResource(
       rule && centre
         ? { name: centre.name, rule: ruleWords(rule), owner: 'owner' in centre && centre.owner ? people.nameOf(centre.owner) : null }
         : null,
-    actions: own.flatMap(({ action }) => (action?.steps ?? []).map(step => ({ ...step, who: people.nameOf(step.who) }))),
+    actions: steps.map(step => ({ ...step, who: people.nameOf(step.who) })).sort((a, b) => (a.at < b.at ? -1 : 1)),
     note: note ?? null,
     revision: facts.revision,
   }

@@ -4,10 +4,9 @@ import { addDays } from '../../../core/time/day'
 import { capabilityOf, findConnector } from '../../connectors/connect'
 import { keepEvents, lastEventDay, toldSoFar } from '../../stores/observed'
 import { dueNow } from '../../stores/jobs'
-import { ordersOnEvents } from '../../stores/standing-orders'
+import { orderJob, ordersOnEvents } from '../../stores/standing-orders'
 import type { Db } from '../../db/database'
 import type { JobKind } from './kind'
-import { orderJob } from './standing-order'
 
 /** So far back events are asked for the first time. */
 const DAYS_BACK = 400

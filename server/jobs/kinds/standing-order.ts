@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endLeftRuns, findOrder, setOrder, takeAsked } from '../../stores/standing-orders'
+import { endLeftRuns, findOrder, orderJob, setOrder, STANDING_ORDER, takeAsked } from '../../stores/standing-orders'
 import { findJob } from '../../stores/jobs'
 import { madeSince } from '../../stores/observed'
 import { runOrder } from '../../use-cases/standing-orders/run-order'
@@ -10,7 +10,7 @@ import { SCHEDULE, type JobKind } from './kind'
  * What a process ends over is kept as far as it was; the next run finds out what became of it, and goes on.
  */
 export const standingOrder: JobKind<{ order: string }> = {
-  kind: 'standing-order',
+  kind: STANDING_ORDER,
   does: 'Run a standing order',
   argument: z.object({ order: z.string() }),
   stops: true,
@@ -45,5 +45,3 @@ export const standingOrder: JobKind<{ order: string }> = {
     return 'The process ended over it; the next run finds out what became of it, and goes on.'
   },
 }
-
-export const orderJob = (order: string) => `standing-order ${order}`

@@ -1,10 +1,19 @@
 import { detectors } from '../../../core/opportunity/detectors'
 import type { OrderRunView, OrderRunWhole, StandingOrders } from '../../../shared/contracts/standing-orders'
-import { orderJob, standingOrder } from '../../jobs/kinds/standing-order'
 import { notFound } from '../../problems/problem'
 import { jobsOf } from '../../stores/jobs'
 import { listPeople } from '../../stores/people'
-import { findOrder, findRun, listExceptions, listOrders, listRuns, type RunHead, type StoredOrder } from '../../stores/standing-orders'
+import {
+  findOrder,
+  findRun,
+  listExceptions,
+  listOrders,
+  listRuns,
+  orderJob,
+  STANDING_ORDER,
+  type RunHead,
+  type StoredOrder,
+} from '../../stores/standing-orders'
 import { summary } from './run-order'
 import type { Work } from '../work'
 
@@ -18,7 +27,7 @@ export async function ordersView({ database: { db }, people }: ViewWork): Promis
     listOrders(db),
     listRuns(db, RUNS_SHOWN),
     listExceptions(db),
-    jobsOf(db, standingOrder.kind),
+    jobsOf(db, STANDING_ORDER),
     listPeople(db),
   ])
   return {

@@ -3,7 +3,6 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable, Writable } from 'node:stream'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { takeIn, TooLong } from '../../../server/imports/take-in'
 
 const disk = vi.hoisted(() => ({ isFull: false }))
 vi.mock('node:fs', async original => {
@@ -14,6 +13,10 @@ vi.mock('node:fs', async original => {
   }
   return { ...fs, createWriteStream: (path: string) => (disk.isFull ? full() : fs.createWriteStream(path)) }
 })
+
+// another file of this process may have read it before, with the real disk
+vi.resetModules()
+const { takeIn, TooLong } = await import('../../../server/imports/take-in')
 
 let folder: string
 beforeEach(() => {
