@@ -57,8 +57,7 @@ export const useSavings = defineStore('savings', () => {
     const views = new Map(state.value?.opportunities.map(one => [one.id, one]))
     const labels = new Map(state.value?.finders.map(({ detector, label }) => [detector, label]))
     return (state.value?.ledger ?? []).map(line => {
-      const view = views.get(line.id)
-      return { ...line, owner: view?.owner ?? null, detectorLabel: (view && labels.get(view.detector)) ?? '' }
+      return { ...line, owner: views.get(line.opportunity)?.owner ?? null, detectorLabel: labels.get(line.detector) ?? '' }
     })
   })
   const ledgerSums = computed(() => ledgerTotals(ledger.value))
@@ -125,6 +124,14 @@ export const useSavings = defineStore('savings', () => {
       })
       problem.value = failure
     }
+    acting.value = false
+  }
+  /** Undoes what was done about the one that is shown. */
+  async function undo() {
+    acting.value = true
+    await attempt(async () => {
+      state.value = await client.send('POST', 'savings/undo', { id: chosenId.value }, savingsState)
+    })
     acting.value = false
   }
   /** What is acted on together, since this page was opened. */
@@ -219,6 +226,6 @@ export const useSavings = defineStore('savings', () => {
     ...{ state, problem, looking, chosenId, chosen, preview, acting, narrowing, ticked },
     ...{ currency, listed, groups, saved, curve, half, notCounted, notCountedSum, ledger, ledgerSums },
     ...{ lists, loadLists, handOver, linkTo, takeBack, batch, previewActs, actOn, stopActs, forgetBatch, setApprovalLimit },
-    ...{ read, load, look, choose, tick, decide, showPreview, approve, tryThresholds, setThresholds },
+    ...{ read, load, look, choose, tick, decide, showPreview, approve, undo, tryThresholds, setThresholds },
   }
 })

@@ -32,6 +32,7 @@ export function instructionWords(instruction: Instruction): string {
     case 'delete':
       return 'delete it'
     case 'schedule':
+      if (!instruction.asleep.length) return 'take out its hours, so that it runs all week'
       return `stop it every week ${stretchWords(instruction.asleep)} (UTC), and start it after that`
     case 'tag':
       return `set its tag ${instruction.key} to «${instruction.value}»`
@@ -59,5 +60,25 @@ export function instructionUndo(instruction: Instruction): string {
       return `It can be changed back to «${instruction.from}».`
     case 'change size':
       return `It can be changed back to «${instruction.from}»; each time it starts anew.`
+  }
+}
+
+/**
+ * What undoes a change; null where nothing here does. What was deleted cannot be brought back, what was tagged is no saving, and
+ * performance that was bought goes with its class: what it was before, nobody has kept.
+ */
+export function undoOf(instruction: Instruction): Instruction | null {
+  switch (instruction.deed) {
+    case 'delete':
+    case 'tag':
+      return null
+    case 'schedule':
+      return { type: instruction.type, deed: 'schedule', asleep: [] }
+    case 'change size':
+      return { ...instruction, from: instruction.to, to: instruction.from }
+    case 'change class':
+      return instruction.iops !== undefined || instruction.mbps !== undefined
+        ? null
+        : { type: instruction.type, deed: 'change class', from: instruction.to, to: instruction.from }
   }
 }

@@ -3,7 +3,9 @@ import { connectors, connectorThatCan, withConnector } from '../connectors/conne
 import { lookForSavings, lookJob } from '../jobs/kinds/look-for-savings'
 import { act } from '../jobs/kinds/act'
 import { actBatch } from '../jobs/kinds/act-batch'
+import { undo } from '../jobs/kinds/undo'
 import { actJob } from '../use-cases/act'
+import { undoJob } from '../use-cases/undo'
 import type { ActsAsked, SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
 import type { AnswerToList, ListsToMake, SavingsFileAsked } from '../../shared/contracts/savings-lists'
 import { saveThresholds, setSecondPersonAbove } from '../stores/decisions'
@@ -134,6 +136,12 @@ export class Savings {
   /** Stops what is carried out one after the other. */
   async stopActs() {
     for (const { name } of (await jobsOf(this.work.database.db, actBatch.kind)).values()) await this.work.jobs.stop(name)
+    return this.state()
+  }
+
+  /** Undoes what was done about an opportunity, once. */
+  async undo(id: string) {
+    await this.work.jobs.runOnce(undo, undoJob(id), { opportunity: id }, this.work.asker.id)
     return this.state()
   }
 

@@ -91,6 +91,11 @@ export const savings = {
     'Stops what is carried out one after the other; what was not begun is not.',
     { reach: 'company', reply: contracts.savingsState },
   ),
+  undo: operation('savings', 'post', '/savings/undo', 'Undoes what was done about one opportunity, once.', {
+    reach: 'company',
+    body: id,
+    reply: contracts.savingsState,
+  }),
   approve: operation('savings', 'post', '/savings/approve', 'Approves and carries out one opportunity, once.', {
     reach: 'bounded',
     body: id,

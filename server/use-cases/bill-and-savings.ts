@@ -6,7 +6,7 @@ import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import type { BillAndSavings } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
-import { billReaches, deedOf, realisedBetween, type Done } from './savings-ledger'
+import { allDone, billReaches, realisedBetween, type Done } from './savings-ledger'
 import { foundSavings, type SavingsWork } from './savings-found'
 
 const MONTH = { period: 'this-month', against: 'before' } as const
@@ -21,10 +21,7 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
   const days = dataDaysOf(facts)
   if (!days) return null
   const [now, before] = [reachingPeriod(MONTH, days), reachingCompared(MONTH, days)]
-  const done = (await foundSavings(work)).flatMap(one => {
-    const deed = deedOf(one)
-    return deed ? [deed] : []
-  })
+  const done = await allDone(work, await foundSavings(work))
   const acted = { ResourceId: [...new Set(done.map(({ body }) => body.resourceId))] }
   const compared = async (scope: Pick<CompareQuestion, 'keep' | 'leaveOut'>): Promise<Comparison['totals']> => {
     const { result } = await seen.ask('compared', { ...scope, measure: 'effectiveCost', splitBy: [], now, before })
@@ -49,7 +46,8 @@ async function seenTwice(charges: ChargesSeen, deed: Done, now: Period, before: 
   const last = await billReaches(charges, deed.body.resourceId)
   const seenIn = async ({ start, end }: Period): Promise<Decimal> => {
     const from = start > day ? start : day
-    return from < end ? ((await realisedBetween(charges, deed, from, end))?.effective ?? zero) : zero
+    const to = deed.until ? earlier(end, deed.until.slice(0, 10)) : end
+    return from < to ? ((await realisedBetween(charges, deed, from, to))?.effective ?? zero) : zero
   }
   const nowEnd = earlier(now.end, last ? addDays(last, 1) : now.start)
   const beforeEnd = earlier(before.end, addDays(before.start, daysBetween(now.start, nowEnd)))

@@ -126,7 +126,7 @@ function stateOf(decision: StoredDecision | null, isGone: boolean): OpportunityS
 }
 
 /** Whose the resources of opportunities are, on the last day that each was looked at. */
-async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Promise<Map<string, Owner>> {
+export async function ownersOf(seen: ChargesSeen, bodies: readonly Opportunity[]): Promise<Map<string, Owner>> {
   const days = [...new Set(bodies.map(({ evidence }) => evidence.to))]
   const asked = days.map(async day => {
     const own = bodies.filter(({ evidence }) => evidence.to === day)

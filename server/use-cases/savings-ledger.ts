@@ -2,12 +2,14 @@ import { Decimal, decimalText } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
 import { differencesOf } from '../../core/opportunity/explained'
 import { hoursAwake } from '../../core/opportunity/measured/quiet-hours'
+import type { Opportunity } from '../../core/opportunity/opportunity'
 import { promisedSince, realisedSaving, type Charged, type Realised } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { LedgerLine } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
 import { reportedTo } from '../charges/delivered-days'
-import type { FoundSaving, SavingsWork } from './savings-found'
+import { listUndone } from '../stores/undone'
+import { ownersOf, type FoundSaving, type SavingsWork } from './savings-found'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 /** Whole days before a deed that are looked at. */
@@ -16,25 +18,54 @@ const DECIMALS = 10
 const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
 
 /** When something was done, by whom and what was promised for it; null where it is not done. */
-export function deedOf({ state, action, decision, body }: FoundSaving) {
+function deedOf({ state, action, decision, body }: FoundSaving): Done | null {
   if (state !== 'done' && state !== 'measured') return null
   if (action?.state === 'done') {
-    const at = action.doneAt!
-    const doneAt = at.includes('T') ? at : `${at.replace(' ', 'T').slice(0, 19)}Z`
-    return { doneAt, by: action.approvedBy, promisedMonthly: action.promisedMonthly, currency: action.currency, body }
+    const doneAt = instantOf(action.doneAt!)
+    const { approvedBy: by, promisedMonthly, currency } = action
+    return { doneAt, until: null, by, promisedMonthly, currency, body }
   }
   if (decision?.state !== 'done') return null
   const { monthlySaving: promisedMonthly, currency } = decision.body
-  return { doneAt: `${decision.doneOn!}T00:00:00Z`, by: decision.who, promisedMonthly, currency, body: decision.body }
+  return { doneAt: `${decision.doneOn!}T00:00:00Z`, until: null, by: decision.who, promisedMonthly, currency, body: decision.body }
 }
 
 /** Something that was done. */
-export type Done = NonNullable<ReturnType<typeof deedOf>>
+export type Done = {
+  doneAt: string
+  /** When it was undone again. */
+  until: string | null
+  by: string
+  promisedMonthly: string
+  currency: string
+  body: Opportunity
+}
+
+const instantOf = (at: string) => (at.includes('T') ? at : `${at.replace(' ', 'T').slice(0, 19)}Z`)
+
+/** All that was done of what whoever asks may see: what still is, and what was undone. */
+export async function allDone({ database, seen, asker }: SavingsWork, found: readonly FoundSaving[]): Promise<Done[]> {
+  const undone = await listUndone(database.db)
+  const theirs = asker.bound
+    ? await ownersOf(
+        seen,
+        undone.map(({ body }) => body),
+      )
+    : null
+  return [
+    ...found.flatMap(one => deedOf(one) ?? []),
+    ...undone
+      .filter(({ body }) => !theirs || theirs.get(body.id))
+      .map(({ body, doneAt, undoneAt, approvedBy: by, promisedMonthly, currency }) => ({
+        ...{ doneAt: instantOf(doneAt), until: instantOf(undoneAt), by, promisedMonthly, currency, body },
+      })),
+  ]
+}
 
 /** Promised beside seen, of everything that is done, from the charges that are loaded. */
 export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
-  const lines = await Promise.all(found.map(one => ledgerLine(work, one)))
-  return lines.filter(line => line !== null).sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
+  const lines = await Promise.all((await allDone(work, found)).map(deed => ledgerLine(work, deed)))
+  return lines.sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
 }
 
 /** The last day on which the bill shows a resource, or its source that it is gone; null where nothing was charged. */
@@ -56,14 +87,23 @@ export async function realisedBetween(
   return realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince: daysBetween(start, end) })
 }
 
-async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSaving): Promise<LedgerLine | null> {
-  const deed = deedOf(found)
-  if (!deed) return null
-  const { body, doneAt, currency } = deed
+async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): Promise<LedgerLine> {
+  const { body, doneAt, until, currency } = deed
   const promisedMonthly = new Decimal(deed.promisedMonthly)
   const line = {
-    ...{ id: body.id, resourceName: body.resourceName, doneAt, approvedBy: people.nameOf(deed.by), currency },
-    promisedMonthly: decimalText(promisedMonthly),
+    // what was undone may be done anew, on a line of its own
+    ...{
+      id: until ? `${body.id} ${doneAt}` : body.id,
+      resourceName: body.resourceName,
+      doneAt,
+      undoneAt: until,
+      opportunity: body.id,
+      detector: body.detector,
+      approvedBy: people.nameOf(deed.by),
+      currency,
+    },
+    // what was undone promises nothing from then on
+    promisedMonthly: until ? '0' : decimalText(promisedMonthly),
   }
   const notSeen = {
     seenTo: null,
@@ -76,7 +116,9 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, found: FoundSa
     differences: [],
   }
   const day = doneAt.slice(0, 10)
-  const last = await billReaches(charges, body.resourceId)
+  const billed = await billReaches(charges, body.resourceId)
+  // the day on which it was undone is not a day of it any more
+  const last = billed && until && until.slice(0, 10) <= billed ? addDays(until.slice(0, 10), -1) : billed
   if (!last || last < day) return { ...line, ...notSeen }
   const end = addDays(last, 1)
   const daysSince = daysBetween(day, end)

@@ -2,6 +2,7 @@ import { Decimal, decimalText } from '../../core/money/decimal'
 import { actingOn } from '../../core/opportunity/acting'
 import type { Detector } from '../../core/opportunity/detector'
 import { connectionDetectors, detectors } from '../../core/opportunity/detectors'
+import { instructionWords } from '../../core/opportunity/instruction'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import type { ActionPreview, OpportunityView, SavingsDecision, SavingsState } from '../../shared/contracts/savings'
 import { connectors, connectorThatCan, withConnector } from '../connectors/connect'
@@ -10,13 +11,14 @@ import { Problem, conflict } from '../problems/problem'
 import { decide, secondPersonAbove } from '../stores/decisions'
 import { currentPlan } from '../stores/organisation'
 import { findRateCard } from '../stores/rate-cards'
-import { keepFound } from '../stores/savings'
+import { keepFound, type StoredAction } from '../stores/savings'
 import { settleOpen } from './act'
 import { asItStands } from './as-it-stands'
 import { canMeet, factsKept, type FactsFrom } from './detector-facts'
 import { observe } from './observe'
 import { detectorFor, foundSavings, isOpen, unknownOpportunity, type SavingsWork } from './savings-found'
 import { savingsLedger } from './savings-ledger'
+import { undoing } from './undo'
 import { wholeOf } from './whole-saving'
 import { measure } from './measure'
 import { finders } from './savings-thresholds'
@@ -108,6 +110,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
         doneAt: action.doneAt,
         tries: action.tries,
         steps: action.steps.map(step => ({ ...step, who: people.nameOf(step.who) })),
+        undo: undoWords(body, action),
       },
     }
   })
@@ -119,6 +122,11 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
     }),
     ...{ opportunities, whole: total, finders: ways, ledger, revision, secondPersonAbove: above },
   }
+}
+
+function undoWords(body: Opportunity, action: StoredAction): string | null {
+  const instruction = undoing(body, action)
+  return instruction && instructionWords(instruction)
 }
 
 /** So many days of the bill after a deed before it is called measured. */

@@ -96,6 +96,8 @@ export const opportunityView = z.object({
       doneAt: z.string().nullable(),
       tries: z.number(),
       steps: z.array(actionStep),
+      /** What undoing it would do, in words; null where it is not done, or nothing here undoes it. */
+      undo: z.string().nullable(),
     })
     .nullable(),
 })
@@ -103,6 +105,11 @@ export type OpportunityView = z.infer<typeof opportunityView>
 
 export const ledgerLine = z.object({
   id: z.string(),
+  /** When it was undone again: it saves until then; null where it was not. */
+  undoneAt: z.string().nullable(),
+  /** The opportunity that it is of, and by which detector that was found. */
+  opportunity: z.string(),
+  detector: z.string(),
   resourceName: z.string(),
   doneAt: z.string(),
   approvedBy: z.string(),

@@ -96,4 +96,17 @@ test('what can be saved on a resource is acted on from its own page; who has loc
     settings: object
   }
   expect(settings).toEqual({ class: 'plain' })
+
+  // its owner wants it back: undone from the same place, and the ledger says until when it saved
+  await margin.getByRole('button', { name: 'Undo…' }).click()
+  await expect(margin.getByRole('group', { name: 'undo it' })).toContainText('It would change its class from «plain» to «plain, old»')
+  await margin.getByRole('button', { name: 'Undo it' }).click()
+  await expect(margin.getByRole('group', { name: 'undo it' })).toHaveCount(0)
+  const now = await page.request.get(`${site.cloud}/v1/resources/${encodeURIComponent(disk.id)}`)
+  expect(((await now.json()) as { settings: object }).settings).toEqual({ class: 'plain, old' })
+  await page.goto('/savings')
+  const ledger = page.getByTestId('ledger')
+  await ledger.getByRole('button', { name: /^ledger grouped/ }).click()
+  await page.getByRole('option', { name: 'one by one' }).click()
+  await expect(ledger.getByRole('row').filter({ hasText: 'data-lake-ingest-03-disk' })).toContainText('undone')
 })

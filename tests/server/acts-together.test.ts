@@ -21,6 +21,8 @@ let cloud: ListeningCloud
 let server: Running
 /** Changes that the cloud was told, by resource and key. */
 const told: string[] = []
+/** How the cloud is to behave to the next of them. */
+let onPut: object | null = null
 /** Disks of an old class, of which nothing is measured on these bills. */
 const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
 
@@ -55,8 +57,11 @@ const measured = [
 
 beforeAll(async () => {
   cloud = await listeningCloud(folder, ({ method, url, headers }) => {
-    if (method === 'PUT') told.push(`${url!.split('/').at(-1)} ${String(headers['request-key'])}`)
-    return null
+    if (method !== 'PUT') return null
+    told.push(`${url!.split('/').at(-1)} ${String(headers['request-key'])}`)
+    const how = onPut
+    onPut = null
+    return how
   })
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   await server.json('rate-cards', post(brackwaterCard))
@@ -279,4 +284,49 @@ it('is left alone where what was measured since speaks against it, and done wher
     status: 'running',
     plan: [{ does: 'stop', when: 'every week Mon, Tue, Wed, Thu 19:00 to 07:00; Fri 19:00 to Mon 07:00 (UTC)' }],
   })
+})
+
+it('undoes what was done, once, while it is still as it was made; what it had saved stays in the ledger until that day', async () => {
+  const state = async () => savingsState.parse(await server.json('savings'))
+  const ledgerOf = async (id: string) => (await state()).ledger.filter(({ opportunity }) => opportunity === id)
+  const undo = async (id: string) => {
+    const reply = await server.call('savings/undo', post({ id }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+    return [reply.status, ((await reply.json()) as { title?: string; detail?: string }).detail ?? null] as const
+  }
+  const isDone = ({ action }: OpportunityView) => action?.state === 'done'
+  const plain: OpportunityView[] = []
+  for (const one of (await old()).filter(isDone)) if ((await classOf(one.resourceId)) === 'plain') plain.push(one)
+  const [disk, other] = plain as [OpportunityView, OpportunityView]
+  expect(disk.action!.undo).toBe('change its class from «plain» to «plain, old»')
+  // somebody has changed it since, or locks it: it is left as it is
+  await behave({ locked: [disk.resourceId] })
+  expect(await undo(disk.id)).toEqual([409, expect.stringContaining('has locked it against changes')])
+  const [changed] = brackwaterInventory().filter(({ id }) => id === other.resourceId)
+  const turn = (from: string, to: string) =>
+    fetch(`${cloud.base}/v1/inventory/disk/${encodeURIComponent(changed!.id)}`, {
+      method: 'PUT',
+      body: JSON.stringify({ from, class: to }),
+    })
+  await turn('plain', 'steady')
+  expect(await undo(other.id)).toEqual([409, expect.stringContaining('it is «steady» now, not «plain»')])
+  await behave({ locked: [] })
+  // its answer is lost: what became of it is found out, and it is told once
+  const before = keysOf(disk.resourceId).length
+  onPut = { next: 'time out' }
+  expect((await undo(disk.id))[0]).toBe(200)
+  expect(keysOf(disk.resourceId)).toHaveLength(before + 1)
+  expect(await classOf(disk.resourceId)).toBe('plain, old')
+  const [line, ...more] = await ledgerOf(disk.id)
+  expect([more, line!.doneAt, line!.promisedMonthly]).toEqual([[], '2026-11-24T09:00:00Z', '0'])
+  expect(line!.undoneAt! > line!.doneAt).toBe(true)
+  expect(await undo(disk.id)).toEqual([409, 'Only what was done from here and can be changed back is undone.'])
+  // what was deleted is not offered to be undone
+  const gone = (await state()).opportunities.find(one => one.detector === 'idle-load-balancer')!
+  expect([gone.action!.state, gone.action!.undo]).toEqual(['done', null])
+  expect((await undo(gone.id))[0]).toBe(409)
+  // hours are taken out again
+  const asleep = (await state()).opportunities.find(one => one.detector === 'can-sleep' && isDone(one))!
+  expect((await undo(asleep.id))[0]).toBe(200)
+  expect(await (await fetch(`${cloud.base}/v1/resources/${encodeURIComponent(sleeper.id)}`)).json()).toMatchObject({ plan: [] })
+  expect(server.log()).not.toMatch(/fault/)
 })

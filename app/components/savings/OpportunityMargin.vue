@@ -6,6 +6,12 @@ import type { OpportunityView } from '../../../shared/contracts/savings'
 
 const props = defineProps<{ opportunity: OpportunityView }>()
 const savings = useSavings()
+const session = useSession()
+const isUndoing = ref(false)
+async function undo() {
+  await savings.undo()
+  isUndoing.value = false
+}
 /** What came of an action that is not done, and what to do. */
 const trouble = computed(() => {
   const { action, canDo } = props.opportunity
@@ -99,6 +105,24 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
         </div>
       </div>
       <div v-else class="acts"><button class="button main" @click="savings.showPreview()">Show what would be done</button></div>
+    </template>
+    <template v-if="opportunity.action?.undo && session.seesAll">
+      <div v-if="isUndoing" class="preview" role="group" aria-label="undo it">
+        <p>
+          It would {{ opportunity.action.undo }}, after a look whether it still is as it was made. What it has saved until then stays in the
+          ledger.
+        </p>
+        <div class="acts">
+          <button class="button main" :disabled="savings.acting" @click="undo">{{ savings.acting ? 'Undoing…' : 'Undo it' }}</button><button
+            class="button"
+            :disabled="savings.acting"
+            @click="isUndoing = false"
+          >
+            Cancel
+          </button>
+        </div>
+      </div>
+      <div v-else class="acts"><button class="button" @click="isUndoing = true">Undo…</button></div>
     </template>
     <h3 class="minor">Decide</h3>
     <DecisionBar :rows="[opportunity]" />

@@ -87,7 +87,10 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
             <template v-for="line in group.lines" :key="line.id">
               <tr class="acts">
                 <td>
-                  {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span>
+                  {{ dayText(line.doneAt) }}<br /><span class="minor">{{ line.doneAt.slice(11, 16) }}, {{ line.approvedBy }}</span
+                  ><template v-if="line.undoneAt"
+                    ><br /><span class="warn">undone {{ dayText(line.undoneAt) }}</span></template
+                  >
                 </td>
                 <td>
                   <button class="link" :disabled="!line.workings?.length" @click="toggle(line.id)">{{ line.resourceName }}</button>

@@ -32,6 +32,25 @@ export const action = pgTable('action', {
   currency: text('currency').notNull(),
   tries: integer('tries').notNull().default(0),
   steps: jsonb('steps').$type<ActionStep[]>().notNull().default([]),
+  /** Where undoing it stands, with a key of its own; null where nobody has asked for that. */
+  undoing: jsonb('undoing').$type<Undoing>(),
+})
+
+/** How far an action is undone. */
+export type Undoing = { requestKey: string; state: ActionState; tries: number; who: string }
+
+/** What was done from here and undone again: what it had saved until then stays in the ledger. */
+export const undoneAction = pgTable('undone_action', {
+  id: serial('id').primaryKey(),
+  opportunityId: text('opportunity_id').notNull(),
+  body: jsonb('body').$type<Opportunity>().notNull(),
+  approvedBy: text('approved_by').notNull(),
+  doneAt: timestamp('done_at', { withTimezone: true, mode: 'string' }).notNull(),
+  undoneAt: timestamp('undone_at', { withTimezone: true, mode: 'string' }).notNull(),
+  undoneBy: text('undone_by').notNull(),
+  promisedMonthly: numeric('promised_monthly').notNull(),
+  currency: text('currency').notNull(),
+  steps: jsonb('steps').$type<ActionStep[]>().notNull(),
 })
 
 /**

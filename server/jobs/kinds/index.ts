@@ -12,6 +12,7 @@ import { rateCard } from './rate-card'
 import { orderChoice } from './order-choice'
 import { standingOrder } from './standing-order'
 import { statementMail } from './statement-mail'
+import { undo } from './undo'
 import { watchedFolder } from './watched-folder'
 
 /** Every kind of thing that runs by itself or takes long. */
@@ -28,6 +29,7 @@ export const jobKinds: readonly AnyJobKind[] = [
   lookForSavings,
   act,
   actBatch,
+  undo,
   standingOrder,
   orderChoice,
 ]

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { instructionUndo, instructionWords, settingOf, type Instruction } from '../../../core/opportunity/instruction'
+import { instructionUndo, instructionWords, settingOf, type Instruction, undoOf } from '../../../core/opportunity/instruction'
 
 /** Asleep from Monday 20:00 to Tuesday 6:00, and from Friday 20:00 to Monday 6:00. */
 const nights: Instruction = {
@@ -37,4 +37,24 @@ it('says what it was, and whether it can be undone', () => {
 it('is told in the hours of a week in which something stands still', () => {
   expect(instructionWords(nights)).toBe('stop it every week Mon 20:00 to 06:00; Fri 20:00 to Mon 06:00 (UTC), and start it after that')
   expect(instructionUndo(nights)).toBe('The hours can be taken out again: it then runs all week.')
+})
+
+it('is undone by the change the other way round, where that is all there was', () => {
+  expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain' })).toEqual({
+    ...{ type: 'disk', deed: 'change class', from: 'plain', to: 'swift' },
+  })
+  expect(undoOf({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toEqual({
+    type: 'server',
+    deed: 'change size',
+    from: 'b',
+    to: 'a',
+  })
+  const awake = undoOf(nights)!
+  expect(awake).toEqual({ type: nights.type, deed: 'schedule', asleep: [] })
+  expect(instructionWords(awake)).toBe('take out its hours, so that it runs all week')
+  // what was bought before is not known any more
+  expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', iops: '500' })).toBeNull()
+  expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', mbps: '0' })).toBeNull()
+  expect(undoOf({ type: 'disk', deed: 'delete' })).toBeNull()
+  expect(undoOf({ type: 'disk', deed: 'tag', key: 'a', value: 'b' })).toBeNull()
 })
