@@ -119,6 +119,8 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): P
   const billed = await billReaches(charges, body.resourceId)
   // the day on which it was undone is not a day of it any more
   const last = billed && until && until.slice(0, 10) <= billed ? addDays(until.slice(0, 10), -1) : billed
+  // undone on the same day, there is nothing of it to see
+  if (until?.startsWith(day)) return { ...line, ...notSeen, promised: '0', seen: '0', seenBilled: '0' }
   if (!last || last < day) return { ...line, ...notSeen }
   const end = addDays(last, 1)
   const daysSince = daysBetween(day, end)

@@ -26,11 +26,17 @@ let onPut: object | null = null
 /** Disks of an old class, of which nothing is measured on these bills. */
 const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
 
-/** So many units of a line for each of twenty days. */
-const daily = ({ id, name, region }: CloudResource, meter: string, variant: string | null, unitsADay: number) => {
+/** So many units of a line for each of twenty days, or of some others. */
+const daily = (
+  { id, name, region }: CloudResource,
+  meter: string,
+  variant: string | null,
+  unitsADay: number,
+  start = addDays(TODAY, -20),
+  end = TODAY,
+) => {
   const line = findPrice(brackwaterCard, meter, region, variant)!
-  const start = addDays(TODAY, -20)
-  return Array.from({ length: daysBetween(start, TODAY) }, (_, i) => {
+  return Array.from({ length: daysBetween(start, end) }, (_, i) => {
     const day = addDays(start, i)
     const units = unitsADay.toFixed(6)
     const cost = (Number(units) * Number(line.tiers[0]!.price)).toFixed(8)
@@ -319,6 +325,22 @@ it('undoes what was done, once, while it is still as it was made; what it had sa
   const [line, ...more] = await ledgerOf(disk.id)
   expect([more, line!.doneAt, line!.promisedMonthly]).toEqual([[], '2026-11-24T09:00:00Z', '0'])
   expect(line!.undoneAt! > line!.doneAt).toBe(true)
+  // the bill comes to the days after it was undone: what it saved until then is seen, and no more was promised. Changed on 24 November, it
+  // is charged as the other class from the day after on, and again as the old one from the day on which it was undone, the 27th
+  const found = named(disk.resourceName)
+  const { gb } = found.use as Extract<CloudResource['use'], { kind: 'disk' }>
+  const as = (variant: string, from: number, to: number) =>
+    daily(found, 'disk-gb-month', variant, gb / 30, addDays(TODAY, from), addDays(TODAY, to))
+  const since = [...as('plain, old', 0, 1), ...as('plain', 1, 3), ...as('plain, old', 3, 6)]
+  const anew = focusCsv([...disks.flatMap(oldDisk), ...measured, ...since])
+  expect(await deliver(server, 'Brackwater Cloud', anew)).toMatchObject({ state: 'loaded' })
+  const price = (variant: string) => Number(findPrice(brackwaterCard, 'disk-gb-month', found.region, variant)!.tiers[0]!.price)
+  const units = Number((gb / 30).toFixed(6))
+  const [shown] = await ledgerOf(disk.id)
+  expect([shown!.undoneAt!.slice(0, 10), shown!.seenTo, shown!.daysSince]).toEqual([addDays(TODAY, 3), addDays(TODAY, 2), 3])
+  expect(Number(shown!.seen)).toBeCloseTo(2 * units * (price('plain, old') - price('plain')), 7)
+  // three days but nine hours of an average month
+  expect(Number(shown!.promised)).toBeCloseTo((Number(disk.monthlySaving) * (3 * 24 - 9)) / 730, 7)
   expect(await undo(disk.id)).toEqual([409, 'Only what was done from here and can be changed back is undone.'])
   // what was deleted is not offered to be undone
   const gone = (await state()).opportunities.find(one => one.detector === 'idle-load-balancer')!

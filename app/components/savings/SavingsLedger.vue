@@ -99,7 +99,8 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
                 <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
                 <td class="n good">{{ line.seen === null ? '–' : money(line.seen, line.currency) }}</td>
                 <td>
-                  <SeenOfPromised v-if="line.seen !== null && line.promised !== null" :promised="line.promised" :seen="line.seen" />
+                  <span v-if="line.undoneAt && line.seenTo === null" class="minor">undone before a bill showed it</span>
+                  <SeenOfPromised v-else-if="line.seen !== null && line.promised !== null" :promised="line.promised" :seen="line.seen" />
                   <span v-else class="minor">the bill does not reach it yet</span>
                 </td>
                 <td>{{ line.seenTo ? dayText(line.seenTo) : '–' }}</td>

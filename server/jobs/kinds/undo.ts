@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { withConnector } from '../../connectors/connect'
-import { findOpportunity } from '../../stores/savings'
 import { undoAction } from '../../use-cases/undo'
+import { aboutOpportunity } from './act'
 import type { JobKind } from './kind'
 
 /** Undoes what was done about a saving. What a process ends over is found out when somebody asks again. */
@@ -11,10 +11,7 @@ export const undo: JobKind<{ opportunity: string }> = {
   argument: z.object({ opportunity: z.string() }),
   stops: false,
   once: true,
-  async describe({ opportunity }, db) {
-    const row = await findOpportunity(db, opportunity)
-    return { about: row?.opportunity.body.resourceName ?? opportunity, page: '/savings' }
-  },
+  describe: ({ opportunity }, db) => aboutOpportunity(db, opportunity),
   async run({ opportunity }, { services, who, about }) {
     await withConnector(() => undoAction(services.database.db, opportunity, who, about))
     return { said: 'undone', result: undefined }

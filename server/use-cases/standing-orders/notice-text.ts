@@ -17,7 +17,7 @@ export function noticeText(
   const link = (path: string) => (base ? new URL(path, base).href : null)
   const page = link(`/savings/orders?one=${order.id}`)
   const lines = [
-    `${nameOf(person)}, the standing order «${name}» has found ${manyOf(found.length, 'resource')} of yours:`,
+    `${nameOf(person)}, the standing order «${name}» has found ${manyOf(found.length, 'resource')}:`,
     '',
     ...found.flatMap(one => [...factLines(one, today, link), '']),
     ...(does.deed === 'notify' && does.message ? [does.message, ''] : []),
@@ -40,6 +40,7 @@ function factLines(found: FoundResource, today: Day, link: (path: string) => str
     `  ${[`account ${found.subAccountName}`, found.region && `region ${found.region}`, since].filter(Boolean).join(', ')}`,
     ...(found.saving ? [`  ${found.saving.title}`] : []),
     `  cost in the last 30 days: ${said(found.costOfMonth)}; so far: ${said(found.costSoFar)}`,
+    ...(found.owner === null ? ['  nobody owns it by the rules of allocation: this came to you instead'] : []),
     ...(making ? [`  event ${making.id}: made by «${making.by}» at ${making.at}`] : []),
     ...(page ? [`  ${page}`] : []),
   ]
