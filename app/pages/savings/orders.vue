@@ -41,7 +41,7 @@ const untried = computed(() => orders.state?.orders.filter(({ isTried }) => !isT
   <div class="page">
     <PlaceNav place="Savings" />
     <h1 class="sentence">
-      <template v-if="!orders.state">Reading the standing orders…</template>
+      <template v-if="!orders.state">{{ problem ? 'Standing orders' : 'Reading the standing orders…' }}</template>
       <template v-else-if="!orders.state.orders.length">No standing order yet.</template>
       <template v-else
         >{{ count(orders.state.orders.length) }} standing {{ orders.state.orders.length === 1 ? 'order' : 'orders' }}:
