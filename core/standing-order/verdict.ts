@@ -29,16 +29,18 @@ export type Around = {
 
 /** What an order does about one thing it has found, with the reason. Whatever is not certain is asked. */
 export function verdictOn(found: FoundResource, { does, waitDays }: OrderDefinition, around: Around): Verdict {
-  const exception = around.exceptions.find(one => one.resourceId === found.resourceId && (one.until === null || one.until > around.today))
-  if (exception) {
-    const until = exception.until === null ? 'for good' : `until ${exception.until}`
-    return { to: 'leave', because: `excepted ${until}: ${exception.reason}` }
-  }
+  const exception = around.exceptions.find(one => one.resourceId === found.resourceId && holds(one, around.today))
+  if (exception) return { to: 'leave', because: exceptionWords(exception) }
   const since = around.foundSince.get(found.resourceId) ?? around.today
   const until = addDays(since, waitDays)
   if (until > around.today) return { to: 'wait', until, because: `found since ${since}; nothing is done before ${until}` }
   return doing(found, does, around)
 }
+
+/** Whether an exception holds on a day. */
+export const holds = ({ until }: OrderException, today: Day): boolean => until === null || until > today
+export const exceptionWords = ({ until, reason }: OrderException): string =>
+  `excepted ${until === null ? 'for good' : `until ${until}`}: ${reason}`
 
 function doing(found: FoundResource, does: Does, { register }: Around): Verdict {
   switch (does.deed) {

@@ -177,6 +177,20 @@ export async function listExceptions(db: Pick<Db, 'select'>): Promise<(typeof or
   return db.select().from(orderException).orderBy(orderException.order, orderException.resourceId)
 }
 
+/** Whether an order is still what it was, and on, and which exception there is of a resource. */
+export async function orderNow(
+  db: Pick<Db, 'select'>,
+  { id, revision }: Pick<StoredOrder, 'id' | 'revision'>,
+  resourceId: string,
+): Promise<{ isSame: boolean; isOn: boolean; exception: OrderException | null }> {
+  const [row] = await db
+    .select({ revision: standingOrder.revision, isOn: standingOrder.isOn, exception: orderException })
+    .from(standingOrder)
+    .leftJoin(orderException, and(eq(orderException.order, standingOrder.id), eq(orderException.resourceId, resourceId)))
+    .where(eq(standingOrder.id, id))
+  return { isSame: row?.revision === revision, isOn: row?.isOn ?? false, exception: row?.exception ?? null }
+}
+
 export async function keepException(db: Pick<Db, 'insert'>, order: string, exception: OrderException, who: string): Promise<void> {
   const now = { ...exception, who, at: new Date().toISOString() }
   await db

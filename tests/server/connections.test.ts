@@ -140,7 +140,7 @@ it('tells what has happened there', async () => {
     { metric: 'memory', what: 'memory used', unit: '%' },
   ])
   expect(await connector.can.measurements!.metrics('constructor')).toEqual([])
-  expect(await connector.can.actions!.of('disk')).toEqual(['delete', 'change class'])
+  expect(await connector.can.actions!.of('disk')).toEqual(['delete', 'change class', 'tag'])
   expect(await connector.can.actions!.of('constructor')).toEqual([])
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
   await connector.can.actions!.carryOut({ type: 'gateway', deed: 'delete' }, gateway!.id, 'a key')
@@ -155,7 +155,7 @@ it('is asked for what has happened once it is connected, and knows who made what
   const events = async () =>
     jobList.parse(await server.json('jobs')).jobs.find(({ kind, about }) => kind === 'events' && about === 'constructor')!
   while (!(await events()).outcome) await new Promise(resolve => setTimeout(resolve, 50))
-  expect((await events()).outcome).toMatch(/^\d+ events since 2025-10-20$/)
+  expect((await events()).outcome).toMatch(/^\d+ new events since 2025-10-20$/)
   const connector = cloudKind.connect({ name: 'x', provider: 'Brackwater Cloud', address: cloudBase, secret: `file:${secretFile}` })
   const made = (await connector.can.events!.since('2025-11-01')).filter(({ what }) => what === 'created')
   const [first, second] = made.filter(({ by }) => by === 'Petra Holm')

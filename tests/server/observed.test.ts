@@ -110,7 +110,7 @@ it('keeps what was there by day, forgets it in time, and all of it with its conn
   await look('2025-01-10')
   disks = [disk('one')]
   await look('2026-11-23')
-  events = [{ id: 'e1', at: '2026-11-23T10:00:00Z', resourceId: 'one', what: 'deleted', by: 'Siri' }]
+  events = [{ id: 'e1', at: '2026-11-23T10:00:00Z', resourceId: 'one', what: 'deleted', by: 'Siri', raw: '{ "as": "written" }' }]
   disks = []
   await look('2026-11-24')
   const there = (day: string) => findInventory(own.database.db, { connection: 'a cloud', type: 'disk', day })

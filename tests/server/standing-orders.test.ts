@@ -274,6 +274,35 @@ it('runs on an event as soon as it is told: repeats are ignored, what is told la
   expect((await events()).every).toMatchObject({ count: 1, unit: 'day' })
 })
 
+it('does nothing more to what is excepted, or by what it is no more, while a run is under way', async () => {
+  const id = await make({ ...ownerOrder, name: 'changed', does: { deed: 'tag', key: 'later', value: { from: 'text', text: 'yes' } } })
+  const [, second, third] = (await run(id, true)).items.filter(one => one.state === 'would do').map(({ found }) => found)
+  const before = (await orderOf(id)).runs[0]!.id
+  onTag = { next: 'take long' } // the first takes three seconds
+  expect((await server.call(`standing-orders/${id}/runs`, post({ isDry: false }, ines))).status).toBe(200)
+  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 10_000 })
+  await state(post({ resourceId: second!.resourceId, reason: 'not this one', until: null }, ines), `/${id}/exceptions`)
+  const first = await nextRun(id, before)
+  expect(itemOf(first, second!.name)).toMatchObject({ state: 'left alone', said: 'excepted for good: not this one' })
+  expect(itemOf(first, third!.name).state).toBe('done')
+  expect(await tagsAt(second!.resourceId)).not.toHaveProperty('later')
+  // another order by the time the second comes
+  const other = await make({
+    ...ownerOrder,
+    name: 'changed too',
+    does: { deed: 'tag', key: 'never', value: { from: 'text', text: 'yes' } },
+  })
+  const last = (await run(other, true)).id
+  onTag = { next: 'take long' }
+  await server.call(`standing-orders/${other}/runs`, post({ isDry: false }, ines))
+  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 10_000 })
+  await state(put({ ...(await orderOf(other)).definition, waitDays: 30 }, ines), `/${other}`)
+  const broken = await nextRun(other, last)
+  expect(countsOf(broken)).toEqual({ done: 1, 'left alone': present.length })
+  expect(itemOf(broken, third!.name).said).toBe('the order was changed or deleted meanwhile')
+  for (const one of [id, other]) await state({ method: 'DELETE', headers: ines }, `/${one}`)
+})
+
 it('ends with its process in the middle, and the next run does what was left, nothing twice', async () => {
   const id = await make({ ...ownerOrder, name: 'killed', does: { deed: 'tag', key: 'checked', value: { from: 'text', text: 'yes' } } })
   expect(countsOf(await run(id, true))['would do']).toBe(present.length)

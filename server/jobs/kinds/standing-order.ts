@@ -25,10 +25,13 @@ export const standingOrder: JobKind<{ order: string }> = {
     const isRound = !!job?.roundDue && (Date.parse(job.roundDue) <= Date.now() || job.attempts > 0)
     await endLeftRuns(db, id)
     const run = { services, signal, about, progress }
-    for (let asked = await takeAsked(db, id); asked; asked = await takeAsked(db, id)) {
-      const order = await findOrder(db, id)
-      if (order) said.push(await runOrder(order, { ...run, ...asked, cause: 'person' }))
+    const runAsked = async () => {
+      for (let asked = await takeAsked(db, id); asked; asked = await takeAsked(db, id)) {
+        const order = await findOrder(db, id)
+        if (order) said.push(await runOrder(order, { ...run, ...asked, cause: 'person' }))
+      }
     }
+    await runAsked()
     const order = await findOrder(db, id)
     if (!order?.isOn) return { said: said.join(' ') || 'It is off.', result: undefined }
     const byItself = { ...run, who: SCHEDULE, isDry: false, beyondBrake: false }
@@ -38,6 +41,8 @@ export const standingOrder: JobKind<{ order: string }> = {
       else if (toldTo > order.toldTo) await setOrder(db, id, { toldTo })
     }
     if (isRound && order.definition.starts.by !== 'person') said.push(await runOrder(order, { ...byItself, cause: 'schedule' }))
+    // what was asked for meanwhile does not wait for the next round
+    await runAsked()
     return { said: said.join(' ') || 'Nothing was made since.', result: undefined }
   },
   async findOut({ order }, { services }) {

@@ -1,7 +1,7 @@
 import { whyBraked } from '../../../core/standing-order/brakes'
 import { conditionsOf } from '../../../core/standing-order/definition'
 import type { FoundResource } from '../../../core/standing-order/found'
-import { verdictOn, type OrderDeed, type Verdict } from '../../../core/standing-order/verdict'
+import { exceptionWords, holds, verdictOn, type OrderDeed, type Verdict } from '../../../core/standing-order/verdict'
 import { manyOf } from '../../../core/text/many-of'
 import type { Day } from '../../../core/time/day'
 import type { JobProgress } from '../../../shared/contracts/jobs'
@@ -18,6 +18,7 @@ import {
   listExceptions,
   noteFindings,
   noteRun,
+  orderNow,
   setOrder,
   type StoredOrder,
 } from '../../stores/standing-orders'
@@ -47,8 +48,9 @@ export type OrderRunning = {
 
 /** Runs of an order that are kept. */
 const RUNS_KEPT = 60
-/** So many are dealt with between two times that it is kept how far a run is. */
+/** So many are dealt with at least between two times that it is kept how far a run is, and it is kept so often at most. */
 const KEPT_EVERY = 10
+const MOST_KEPT = 20
 
 /**
  * Runs a standing order: finds, checks each with its cloud, and does what it does, or in a dry run says what it would. What fails with one
@@ -206,6 +208,7 @@ async function doAll(
   const { db } = services.database
   const note = (item: RunItem, { state, said }: Outcome) => Object.assign(item, { state, said })
   const notices = new Map<string, RunItem[]>()
+  const every = Math.max(KEPT_EVERY, Math.ceil(items.length / MOST_KEPT))
   let done = 0
   for (const [at, item] of items.entries()) {
     const { verdict } = verdicts[at]!
@@ -213,6 +216,11 @@ async function doAll(
     stopIfWanted(running)
     const { deed } = verdict
     const { resourceId, name, provider } = item.found
+    const why = await whyNotNow(order, running, resourceId, today)
+    if (why !== null) {
+      note(item, { state: 'left alone', said: why })
+      continue
+    }
     if (deed.deed === 'notify') {
       notices.set(deed.person, [...(notices.get(deed.person) ?? []), item])
       continue
@@ -229,7 +237,7 @@ async function doAll(
           )
         : await actOnSaving(workFor(services, orderAsker(order.definition.name)), services, deed.saving, about, signal)
     note(item, outcome)
-    if (++done % KEPT_EVERY === 0) {
+    if (++done % every === 0) {
       progress({ done, of: items.length, unit: 'resources', words: summary(items) })
       await keep(items)
     }
@@ -241,8 +249,18 @@ async function doAll(
     const notice = { order, person, found: own.map(({ found }) => found), today }
     const outcomes = await writeNotice(db, notice, way, id => services.people.nameOf(id), about)
     for (const item of own) note(item, outcomes.get(item.found.resourceId)!)
-    await keep(items)
+    done += own.length
+    if (done >= every) await keep(items)
+    done %= every
   }
+}
+
+/** Why an order does no more to a resource as it stands at this moment; null where it does. */
+async function whyNotNow(order: StoredOrder, { services, cause }: OrderRunning, resourceId: string, today: Day): Promise<string | null> {
+  const { isSame, isOn, exception } = await orderNow(services.database.db, order, resourceId)
+  if (!isSame) return 'the order was changed or deleted meanwhile'
+  if (cause !== 'person' && !isOn) return 'the order was turned off meanwhile'
+  return exception && holds(exception, today) ? exceptionWords(exception) : null
 }
 
 /** How many are in each state, in words. */
