@@ -6,6 +6,7 @@ const { rows } = defineProps<{ rows: readonly OpportunityView[] }>()
 const savings = useSavings()
 const preview = ref<ActsPreview | null>(null)
 const isAsking = ref(false)
+const review = useTemplateRef<HTMLElement>('review')
 const able = computed(() => preview.value?.items.filter(({ why }) => why === null) ?? [])
 const others = computed(() => preview.value?.items.filter(({ why }) => why !== null) ?? [])
 const actable = computed(() => rows.filter(({ canDo }) => canDo))
@@ -13,6 +14,8 @@ async function show() {
   isAsking.value = true
   preview.value = await savings.previewActs(rows.map(({ id }) => id))
   isAsking.value = false
+  await nextTick()
+  review.value?.scrollIntoView({ block: 'nearest' })
 }
 async function begin() {
   const ids = able.value.map(({ id }) => id)
@@ -34,7 +37,7 @@ const undoWords = computed(() => [...new Map(able.value.map(({ undo, isFinal }) 
     >
       {{ isAsking ? 'Asking…' : 'Act on them…' }}
     </button>
-    <div v-if="preview" class="inset review">
+    <div v-if="preview" ref="review" class="inset review">
       <p v-if="able.length">
         {{ able.length === 1 ? 'One can' : `${count(able.length)} can` }} be done from here and {{ able.length === 1 ? 'saves' : 'save' }}
         <b>{{ money(preview.total, preview.currency ?? 'EUR') }} {{ preview.currency }}</b> a month together. Each is looked at once more

@@ -129,6 +129,10 @@ const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.tick
   padding: 8px 12px;
   margin-top: 8px;
 }
+/* what is looked through before it is approved covers no row of the list */
+.ticked:has(:deep(.review)) {
+  position: static;
+}
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
