@@ -34,7 +34,7 @@ export const test = base.extend<{ expectRefusals: { allowed: boolean }; clean: u
       page.on('console', message => {
         if (!['error', 'warning'].includes(message.type())) return
         if (expectRefusals.allowed && /the server responded with a status of (4|502)/.test(message.text())) return
-        said.push(message.text())
+        said.push(`${message.text()} ${message.location().url}`.trim())
       })
       page.on('pageerror', error => said.push(error.message))
       await use(undefined)
