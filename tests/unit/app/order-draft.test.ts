@@ -8,7 +8,10 @@ const days = fc.integer({ min: 1, max: 3650 })
 const amount = fc.option(fc.bigInt({ min: 0n, max: 10n ** 12n }).map(n => `${n / 100n}.${String(n % 100n).padStart(2, '0')}`))
 const text = fc.string({ minLength: 1, maxLength: 40 }).filter(one => one.trim() === one && one.length > 0)
 const conditions = fc.array(
-  fc.record({ dimension: fc.constantFrom('SubAccountName', 'Tags/team', 'Tags/constructor'), values: fc.constant([null, 'x']) }),
+  fc.record({
+    dimension: fc.constantFrom('SubAccountName', 'Tags/team', 'Tags/constructor'),
+    values: fc.constant<(string | null)[]>([null, 'x']),
+  }),
   { maxLength: 3 },
 )
 const made = fc.option(
