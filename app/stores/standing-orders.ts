@@ -34,18 +34,16 @@ export const useStandingOrders = defineStore('standing-orders', () => {
   async function follow() {
     clearTimeout(timer)
     const newest = chosen.value?.runs[0]
+    const isAwaited = waiting.value
     if (waitsBeyond && waitsBeyond.order === chosenId.value && newest && newest.id > waitsBeyond.run && newest.state !== 'running') {
       waitsBeyond = null
       waiting.value = false
     }
-    if (
-      newest &&
-      (run.value === null ||
-        run.value.order !== newest.order ||
-        (newest.id !== run.value.id && !waiting.value) ||
-        run.value.state === 'running')
-    )
-      await openRun(newest.id)
+    const shown = run.value
+    // an older one that somebody looks at stays open, but for a run that they have begun
+    const isOver = isAwaited && !waiting.value
+    if (newest && (shown === null || shown.order !== newest.order || isOver)) await openRun(newest.id)
+    else if (shown?.state === 'running') await openRun(shown.id)
     if (isRunning.value) timer = setTimeout(() => void load().catch(() => {}), LOOK_EVERY_MS)
   }
   async function openRun(id: number) {

@@ -89,3 +89,24 @@ function doesOf({ deed, key, value, form, by, otherwise, message }: OrderDraft):
       return { deed }
   }
 }
+
+const labels: Readonly<Record<string, string>> = {
+  name: 'name',
+  'finds.detectors': 'kinds of saving',
+  'finds.made.days': 'made … days',
+  'finds.costAtLeast': 'costs a month at least',
+  'finds.conditions': 'what it finds',
+  'does.deed': 'what it does',
+  'does.key': 'tag',
+  'does.value.text': 'what the tag says',
+  'does.message': 'message',
+  waitDays: 'after it was found for',
+  'starts.by': 'what starts it',
+  'starts.every.count': 'every',
+  'brake.resources': 'does nothing above',
+  'brake.monthlyCost': 'a monthly cost of',
+}
+
+/** What a field of an order is called on its form; what lies within conditions is spoken of as what it finds. */
+export const fieldLabel = (path: string): string =>
+  Object.hasOwn(labels, path) ? labels[path]! : path.startsWith('finds.conditions') ? labels['finds.conditions']! : path

@@ -2,8 +2,12 @@ import { z } from 'zod'
 import { condition, type Condition } from '../allocation/condition'
 import { parseScaled } from '../money/scaled'
 
-const days = (least: number) => z.int().min(least).max(3650)
-const words = (most: number) => z.string().trim().min(1).max(most)
+const wholeNumber = (least: number, most: number) => {
+  const help = `write a whole number from ${least} to ${most}`
+  return z.int(help).min(least, help).max(most, help)
+}
+const days = (least: number) => wholeNumber(least, 3650)
+const words = (most: number) => z.string().trim().min(1, 'write something').max(most, `at most ${most} letters`)
 const positive = z.string().refine(text => {
   const read = parseScaled(text)
   return read !== null && !read.rounded && read.value >= 0n
@@ -67,19 +71,16 @@ export type Does = z.infer<typeof does>
 /** What starts an order beside a person. */
 export const starts = z.discriminatedUnion('by', [
   z.object({ by: z.literal('person') }),
-  z.object({
-    by: z.literal('schedule'),
-    every: z.object({ count: z.int().min(1).max(366), unit: z.enum(['hour', 'day', 'week', 'month']) }),
-  }),
-  /** Something is made: within a minute of being told. */
+  z.object({ by: z.literal('schedule'), every: z.object({ count: wholeNumber(1, 366), unit: z.enum(['hour', 'day', 'week', 'month']) }) }),
+  /** Something is made: as soon as connections that are asked every minute tell of it. */
   z.object({ by: z.literal('event') }),
 ])
 export type Starts = z.infer<typeof starts>
 
 /** Above this a run does nothing, and waits for a person. */
 export const brake = z.object({
-  resources: z.int().min(1).max(100_000),
-  /** What all that would be touched costs a month, in the main currency; null for any. */
+  resources: wholeNumber(1, 100_000),
+  /** What all that would be touched costs a month, in any one currency; null for any. */
   monthlyCost: positive.nullable(),
 })
 export type Brake = z.infer<typeof brake>
@@ -90,7 +91,7 @@ export const orderDefinition = z
     name: words(80),
     finds,
     /** So many days it must have been found before anything is done. */
-    waitDays: z.int().min(0).max(365),
+    waitDays: wholeNumber(0, 365),
     does,
     starts,
     brake,

@@ -72,7 +72,7 @@ export class StandingOrderEngine {
   /** Sets the tag that a person has chosen, once. */
   async choose(id: string, resourceId: string, person: string) {
     const tag = await chosenTag(this.work, id, resourceId, person)
-    await this.work.jobs.runOnce(orderChoice, `order-choice ${JSON.stringify([id, resourceId])}`, tag, this.work.asker.id)
+    await this.work.jobs.runOnce(orderChoice, `order-choice ${JSON.stringify([id, resourceId, person])}`, tag, this.work.asker.id)
     return this.state()
   }
 }

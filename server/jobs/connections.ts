@@ -8,6 +8,7 @@ import { rateCard, rateCardJob } from './kinds/rate-card'
 import { bill, billJob } from './kinds/bill'
 import { happened, happenedJob } from './kinds/happened'
 import { registerJob, registerJobKind } from './kinds/register'
+import { putEventJobs } from './standing-orders'
 import { stopWatching } from './watching'
 import { findJob, putJob, removeJob } from '../stores/jobs'
 import { findConnection, listConnections, removeConnection, saveConnection, type StoredConnection } from '../stores/connections'
@@ -86,6 +87,7 @@ export async function makeConnection(db: Db, input: ConnectionInput, who: string
       await putJob(tx, { kind: lookForSavings.kind, name: lookJob(name), argument, every: { count: 1, unit: 'day' }, due, tell })
     }
   })
+  await putEventJobs(db)
 }
 
 /**

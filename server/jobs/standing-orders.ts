@@ -72,7 +72,7 @@ async function putOrderJob(db: Db, { id, definition: { starts }, isOn, who }: St
 }
 
 /** Asks connections for events as often as orders need them; where a person has set them to something else, that stays. */
-async function putEventJobs(db: Db): Promise<void> {
+export async function putEventJobs(db: Db): Promise<void> {
   const isWanted = (await ordersOnEvents(db)).length > 0
   const [from, to] = isWanted ? [DAILY, AT_ONCE] : [AT_ONCE, DAILY]
   for (const { id, every } of (await jobsOf(db, happened.kind)).values())

@@ -25,12 +25,16 @@ export async function findInventory(
 /** Keeps what has happened; what is known already stays as it was told first. @returns how many were told of for the first time. */
 export async function keepEvents(db: Db, connection: string, events: readonly OutsideEvent[]): Promise<number> {
   if (!events.length) return 0
-  const rows = await db
-    .insert(outsideEvent)
-    .values(events.map(event => ({ connection, ...event })))
-    .onConflictDoNothing()
-    .returning({ id: outsideEvent.id })
-  return rows.length
+  return db.transaction(async tx => {
+    // one after the other: else a number may come to be seen after a later one, and whoever goes by it passes it over
+    await tx.execute(sql`lock table ${outsideEvent} in share row exclusive mode`)
+    const rows = await tx
+      .insert(outsideEvent)
+      .values(events.map(event => ({ connection, ...event })))
+      .onConflictDoNothing()
+      .returning({ id: outsideEvent.id })
+    return rows.length
+  })
 }
 
 /** The day of the last event that is known of a connection; null before any is. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { OrderDefinition } from '../../core/standing-order/definition'
 import type { OrderException } from '../../core/standing-order/verdict'
 import type { Day } from '../../core/time/day'
@@ -116,34 +116,20 @@ export async function findRun(db: Pick<Db, 'select'>, id: number): Promise<Store
   return (await db.select().from(orderRun).where(eq(orderRun.id, id)))[0] ?? null
 }
 
-/** The newest runs of orders without what they found, but how many of it are in which state. */
+/** The newest runs of each order without what they found, but how many of it are in which state. */
 export async function listRuns(db: Pick<Db, 'select'>, most: number) {
-  const { items: _, ...columns } = orderRunColumns
+  const rank = sql<number>`row_number() over (partition by ${orderRun.order} order by ${orderRun.id} desc)`.as('rank')
+  const ranked = db.select({ id: orderRun.id, rank }).from(orderRun).as('ranked')
+  const { items: _, ...columns } = getTableColumns(orderRun)
+  // of those alone that are shown: a run may have found very much
   const counts = sql<Record<string, number>>`(select coalesce(jsonb_object_agg(state, n), '{}') from
     (select item ->> 'state' as state, count(*) as n from jsonb_array_elements(${orderRun.items}) item group by 1) own)`
-  const rank = sql<number>`row_number() over (partition by ${orderRun.order} order by ${orderRun.id} desc)`.as('rank')
-  const ranked = db
-    .select({ ...columns, counts: counts.as('counts'), rank })
-    .from(orderRun)
-    .as('ranked')
   return db
-    .select()
-    .from(ranked)
+    .select({ ...columns, counts })
+    .from(orderRun)
+    .innerJoin(ranked, eq(ranked.id, orderRun.id))
     .where(sql`${ranked.rank} <= ${most}`)
-    .orderBy(desc(ranked.id))
-}
-const orderRunColumns = {
-  id: orderRun.id,
-  order: orderRun.order,
-  revision: orderRun.revision,
-  isDry: orderRun.isDry,
-  cause: orderRun.cause,
-  who: orderRun.who,
-  beganAt: orderRun.beganAt,
-  endedAt: orderRun.endedAt,
-  state: orderRun.state,
-  said: orderRun.said,
-  items: orderRun.items,
+    .orderBy(desc(orderRun.id))
 }
 export type RunHead = Awaited<ReturnType<typeof listRuns>>[number]
 

@@ -10,6 +10,16 @@ export type StoredUndone = typeof undoneAction.$inferSelect
 /** What was undone, the oldest first. */
 export const listUndone = (db: Pick<Db, 'select'>): Promise<StoredUndone[]> => db.select().from(undoneAction).orderBy(asc(undoneAction.id))
 
+/** The steps of what was done to a resource and undone. */
+export async function undoneStepsOn(db: Pick<Db, 'select'>, resourceId: string): Promise<ActionStep[]> {
+  const rows = await db
+    .select({ steps: undoneAction.steps })
+    .from(undoneAction)
+    .where(sql`${undoneAction.body} ->> 'resourceId' = ${resourceId}`)
+    .orderBy(undoneAction.id)
+  return rows.flatMap(({ steps }) => steps)
+}
+
 /** Begins to undo an action, once: whoever asks again goes on with what was begun. */
 export async function beginUndoing(db: Db, { id }: StoredAction, who: string): Promise<Undoing> {
   return db.transaction(async tx => {

@@ -10,6 +10,7 @@ import { currentPlan } from '../stores/organisation'
 import { findNote } from '../stores/resource-notes'
 import { listOpportunities } from '../stores/savings'
 import { orderStepsOn } from '../stores/standing-orders'
+import { undoneStepsOn } from '../stores/undone'
 import { reportedTo } from '../charges/delivered-days'
 import { ALWAYS, tagsOver, hoursOf, metersOf, detailsOf, eventsOf } from './resource-facts'
 import { relatedTo, naming } from './related-resources'
@@ -47,7 +48,7 @@ export async function viewResource(
     grain: 'day' | 'month',
     measures: readonly ('billedCost' | 'effectiveCost' | 'pricingQuantity')[],
   ) => seen.ask('group', { ...ALWAYS, keep, splitBy: [...splitBy], grain, measures: [...measures] })
-  const [facts, tagged, months, meters, priced, saved, found, note, ordered] = await Promise.all([
+  const [facts, tagged, months, meters, priced, saved, found, note, ordered, undone] = await Promise.all([
     group(FACTS, 'day', ['billedCost']),
     group(
       tagKeys.flatMap(key => [`Tags/${key}`, `TagsFrom/${key}`]),
@@ -61,6 +62,7 @@ export async function viewResource(
     listOpportunities(db),
     findNote(db, id),
     orderStepsOn(db, id),
+    undoneStepsOn(db, id),
   ])
   const skus = [...new Set(meters.result.flatMap(({ values }) => values.SkuId ?? []))]
   const { result: meanings } = await seen.ask('meanings', skus)
@@ -93,7 +95,7 @@ export async function viewResource(
   const runs = runTimes(hoursOf(meters.result), new Set(ofProvider.map(g => g.start!)))
   const isTheirs = !asker.bound || owner
   const own = isTheirs ? found.filter(row => row.opportunity.body.resourceId === id) : []
-  const steps = [...own.flatMap(({ action }) => action?.steps ?? []), ...(isTheirs ? ordered : [])]
+  const steps = [...own.flatMap(({ action }) => action?.steps ?? []), ...(isTheirs ? [...ordered, ...undone] : [])]
 
   return {
     id,

@@ -1,6 +1,5 @@
-import { deeds } from '../../core/opportunity/deeds'
 import { actingOn } from '../../core/opportunity/acting'
-import { settingOf, undoOf, type Instruction } from '../../core/opportunity/instruction'
+import { undoOf, type Instruction } from '../../core/opportunity/instruction'
 import type { Opportunity } from '../../core/opportunity/opportunity'
 import { capabilityOf, connectorThatCan } from '../connectors/connect'
 import type { Connector } from '../connectors/connector'
@@ -8,6 +7,7 @@ import type { Db } from '../db/database'
 import { conflict } from '../problems/problem'
 import { findOpportunity, type StoredAction } from '../stores/savings'
 import { beginUndoing, findUndoing, noteUndoing } from '../stores/undone'
+import { whyNotTo } from './as-it-stands'
 import { attempt, settle, wasSent, type About, type OutsideDeed } from './tell-outside'
 
 /** The job that undoes what was done about an opportunity. */
@@ -43,14 +43,11 @@ export async function undoAction(db: Db, id: string, who: string, about: About):
 }
 
 /** Why a change is not undone as the resource stands; null where nothing speaks against it. */
-export async function whyNotUndo(connector: Connector, resourceId: string, instruction: Instruction): Promise<string | null> {
+async function whyNotUndo(connector: Connector, resourceId: string, instruction: Instruction): Promise<string | null> {
   const condition = await capabilityOf(connector, 'inventory').condition(resourceId)
   if (!condition) return 'it is not there any more'
-  const lock = condition.locks.find(({ against }) => against === deeds[instruction.deed].lock)
-  if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
-  const setting = settingOf(instruction)
-  const is = setting && condition.settings[setting.setting]
-  if (setting && is !== setting.from) return `it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»`
+  const why = whyNotTo(instruction, condition)
+  if (why) return why
   if (instruction.deed === 'schedule' && !condition.plan.length) return 'it has no hours any more'
   return null
 }

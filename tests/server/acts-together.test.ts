@@ -4,14 +4,15 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { addDays, daysBetween, monthEnd, monthStart } from '../../core/time/day'
+import { addDays } from '../../core/time/day'
 import { findPrice } from '../../core/ratecard/find-price'
 import { brackwaterCard } from '../../demo/rate-cards'
 import { brackwaterInventory, type CloudResource } from '../../demo/inventory'
 import { TODAY } from '../../demo/calendar'
 import { idleLoadBalancer } from '../../demo/planted'
 import { actsPreview, savingsState, type OpportunityView } from '../../shared/contracts/savings'
-import { charge, focusCsv } from '../support/charges'
+import { daily, oldDisk } from '../support/brackwater-days'
+import { focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
 import { post, put, remove, startServer, type Running } from '../support/server'
@@ -26,32 +27,6 @@ let onPut: object | null = null
 /** Disks of an old class, of which nothing is measured on these bills. */
 const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
 
-/** So many units of a line for each of twenty days, or of some others. */
-const daily = (
-  { id, name, region }: CloudResource,
-  meter: string,
-  variant: string | null,
-  unitsADay: number,
-  start = addDays(TODAY, -20),
-  end = TODAY,
-) => {
-  const line = findPrice(brackwaterCard, meter, region, variant)!
-  return Array.from({ length: daysBetween(start, end) }, (_, i) => {
-    const day = addDays(start, i)
-    const units = unitsADay.toFixed(6)
-    const cost = (Number(units) * Number(line.tiers[0]!.price)).toFixed(8)
-    const month = day.slice(0, 7)
-    return charge({
-      ...{ ProviderName: 'Brackwater Cloud', ResourceId: id, ResourceName: name, RegionId: region },
-      ...{ BillingPeriodStart: `${monthStart(month)}T00:00:00Z`, BillingPeriodEnd: `${monthEnd(month)}T00:00:00Z` },
-      ...{ ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z` },
-      ...{ SkuId: line.sku, SkuPriceId: `${line.sku}/1`, ServiceName: line.service, SkuMeter: line.meter, PricingUnit: line.unit },
-      ...{ PricingQuantity: units, ConsumedUnit: line.unit, ConsumedQuantity: units, BilledCost: cost },
-    })
-  })
-}
-const oldDisk = (disk: CloudResource) =>
-  daily(disk, 'disk-gb-month', 'plain, old', (disk.use as Extract<CloudResource['use'], { kind: 'disk' }>).gb / 30)
 /** Measured: one passes nothing, one is larger than its use, one is used by day only. */
 const named = (name: string) => brackwaterInventory().find(one => one.name === name)!
 const [balancer, database, sleeper] = [named(idleLoadBalancer), named('roster-db'), named('rehearsal-booking-db')]

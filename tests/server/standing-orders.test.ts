@@ -12,7 +12,9 @@ import { addDays, monthEnd, monthStart } from '../../core/time/day'
 import { TODAY } from '../../demo/calendar'
 import { brackwaterInventory, makerOf, runsOn, type CloudResource } from '../../demo/inventory'
 import { allocationPlan, people } from '../../demo/organisation'
+import { brackwaterCard } from '../../demo/rate-cards'
 import { standingOrders as demoOrders } from '../../demo/standing-orders'
+import { savingsState } from '../../shared/contracts/savings'
 import { jobList } from '../../shared/contracts/jobs'
 import {
   orderRunWhole,
@@ -22,6 +24,7 @@ import {
   type RunItem,
 } from '../../shared/contracts/standing-orders'
 import { chatServer } from '../../stand-ins/chat/server'
+import { oldDisk } from '../support/brackwater-days'
 import { charge, focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
 import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
@@ -180,7 +183,7 @@ it('does nothing before it was tried, and nothing in a dry run', async () => {
   const [jon] = by('jon.aske@skerry-lines.example')
   expect(itemOf(dry, jon!.name)).toMatchObject({
     state: 'would do',
-    does: 'set the tag owner to «jon.aske@skerry-lines.example»',
+    does: 'set its tag owner to «jon.aske@skerry-lines.example»',
     found: { makings: [{ by: 'jon.aske@skerry-lines.example', at: `${jon!.since}T08:00:00.000Z` }], firstDay: jon!.since },
   })
   expect(itemOf(dry, jon!.name).found.makings[0]!.raw).toContain('"actor":"jon.aske@skerry-lines.example"')
@@ -243,6 +246,12 @@ it('runs on an event as soon as it is told: repeats are ignored, what is told la
   expect((await server.call(`standing-orders/${owner}/on`, put({ isOn: true }, ines))).status).toBe(200)
   const events = async () => jobList.parse(await server.json('jobs', { headers: ines })).jobs.find(({ kind }) => kind === 'events')!
   expect((await events()).every).toMatchObject({ count: 1, unit: 'minute' })
+  // what is connected meanwhile is asked as often
+  await server.json('connections/second', put({ kind: 'cloud', address: cloud.base, secret: null, provider: 'Elsewhere' }, ines))
+  const rhythms = async () =>
+    jobList.parse(await server.json('jobs', { headers: ines })).jobs.flatMap(({ kind, every }) => (kind === 'events' ? [every] : []))
+  expect(await rhythms()).toMatchObject([{ unit: 'minute' }, { unit: 'minute' }])
+  await server.call('connections/second', { method: 'DELETE', headers: ines })
   const seen = (await orderOf(owner)).runs[0]!.id
   const quay = { name: 'quay', by: 'SKERRY\\runa.torvik', size: 'reed-2x4', at: `${TODAY}T08:30:00Z` }
   await behave({ made: [quay] })
@@ -253,7 +262,7 @@ it('runs on an event as soon as it is told: repeats are ignored, what is told la
   expect(run.items).toMatchObject([
     {
       state: 'done',
-      does: 'set the tag owner to «runa.torvik@skerry-lines.example»',
+      does: 'set its tag owner to «runa.torvik@skerry-lines.example»',
       found: { name: 'quay', firstDay: null, costSoFar: [] },
     },
   ])
@@ -436,6 +445,52 @@ it('writes to the chat as well: what surely did not come is written in the next 
   expect(chat.received[0]!.text).toMatch(/^chatty too: \d+ resources\n\nSiri Vaage, the standing order «chatty too» has found/)
   expect(chat.received[0]!.text).toContain('until when is it needed?')
   for (const one of [id, other]) await state({ method: 'DELETE', headers: ines }, `/${one}`)
+})
+
+it('acts on savings as somebody does in Savings: what takes a second person or cannot be undone is asked, in every run', async () => {
+  await server.json('rate-cards', post(brackwaterCard))
+  const disks = brackwaterInventory()
+    .filter(({ use, until }) => use.kind === 'disk' && use.variant === 'plain, old' && until === null)
+    .slice(0, 3)
+  const csv = focusCsv(disks.flatMap(oldDisk).map(one => ({ ...one, BillingAccountId: 'disks' })))
+  expect(await deliver(server, 'Disks', csv)).toMatchObject({ state: 'loaded' })
+  expect((await server.call('savings/look', post({}, ines))).status).toBe(200)
+  const acting = (name: string, detector: string, resources: number): OrderDefinition => ({
+    ...{ name, finds: { what: 'savings', detectors: [detector], conditions: [] }, waitDays: 0, does: { deed: 'act' } },
+    ...{ starts: { by: 'person' }, brake: { resources, monthlyCost: null } },
+  })
+  const limit = (above: string | null) => server.json('savings/acts/limit', put({ above }, ines))
+  const classes = async () =>
+    Promise.all(
+      disks.map(async ({ id }) => {
+        const reply = await fetch(`${cloud.base}/v1/resources/${encodeURIComponent(id)}`)
+        return ((await reply.json()) as { settings: { class: string } }).settings.class
+      }),
+    )
+  const id = await make(acting('newer disks', 'better-class', 2))
+  expect((await run(id, true)).said).toBe('It would touch 3 resources; its brake is at 2. Nothing was done.')
+  await state(put(acting('newer disks', 'better-class', 3), ines), `/${id}`)
+  expect(countsOf(await run(id, true))).toEqual({ 'would do': 3 })
+  await limit('0')
+  for (let i = 0; i < 2; i++) expect(countsOf(await run(id, false))).toEqual({ asked: 3 })
+  expect(await classes()).toEqual(['plain, old', 'plain, old', 'plain, old'])
+  await limit(null)
+  // somebody else has approved one of them; the others still wait for a person
+  const { opportunities } = savingsState.parse(await server.json('savings'))
+  const waiting = opportunities.filter(({ detector }) => detector === 'better-class')
+  expect(waiting.map(({ action }) => action?.state)).toEqual(['waiting', 'waiting', 'waiting'])
+  expect((await server.call('savings/approve', post({ id: waiting[0]!.id }, ines))).status).toBe(200)
+  expect(countsOf(await run(id, false))).toEqual({ asked: 2 })
+  expect((await classes()).filter(one => one === 'plain')).toHaveLength(1)
+  // alone, without a limit, it is done at once
+  const gateways = await make(acting('gateways', 'idle-gateway', 9))
+  await run(gateways, true)
+  const asked = await run(gateways, false)
+  expect(asked.items.map(({ state: of, said }) => [of, said])).toEqual(
+    asked.items.map(() => ['asked', 'it cannot be undone: look at it in Savings, and approve it there']),
+  )
+  expect(asked.items).toHaveLength(3)
+  for (const one of [id, gateways]) await state({ method: 'DELETE', headers: ines }, `/${one}`)
 })
 
 it('refuses what does not hold, and says what and why', async () => {

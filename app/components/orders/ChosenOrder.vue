@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAKER_RULE } from '../../../core/standing-order/maker'
 import { doesWords, findsWords, startsWords } from '../../../core/standing-order/order-words'
 import { manyOf } from '../../../core/text/many-of'
 import type { StandingOrderView } from '../../../shared/contracts/standing-orders'
@@ -28,6 +29,10 @@ const newest = computed(() => order.runs[0] ?? null)
         (next {{ timeText(order.nextAt) }})</template
       >. A run that would touch more than {{ brakeWords }} does nothing.
     </p>
+    <details v-if="order.definition.does.deed === 'tag owner'" class="says">
+      <summary>How whoever made it is told</summary>
+      {{ MAKER_RULE }}
+    </details>
     <p v-if="!order.isTried" class="warn">
       It has not been tried as it is now. Start a dry run: it looks for everything and does nothing. After that it can be run, or turned on.
     </p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { orderDefinition, type OrderDefinition, type StandingOrderView } from '../../../shared/contracts/standing-orders'
-import { emptyDraft, definitionOf, draftOf } from '../../utils/order-draft'
+import { emptyDraft, definitionOf, draftOf, fieldLabel } from '../../utils/order-draft'
 
 /** A standing order as it is written: what it finds, waits for and does, what starts it, and what stops it. */
 const { order = undefined } = defineProps<{ order?: StandingOrderView; busy: boolean }>()
@@ -19,7 +19,7 @@ watch(
 )
 function save() {
   const read = orderDefinition.safeParse(definitionOf(toRaw(draft)))
-  wrong.value = read.success ? [] : read.error.issues.map(({ path, message }) => ({ field: path.join('.'), reason: message }))
+  wrong.value = read.success ? [] : read.error.issues.map(({ path, message }) => ({ field: fieldLabel(path.join('.')), reason: message }))
   if (read.success) emit('save', read.data)
 }
 </script>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { findOrder, noteChosen } from '../../stores/standing-orders'
 import { Problem } from '../../problems/problem'
-import { TagConnections, tagResource } from '../../use-cases/standing-orders/tag-resource'
+import { TagConnections, tagResource, tagWords } from '../../use-cases/standing-orders/tag-resource'
 import type { JobKind } from './kind'
 
 const argument = z.object({
@@ -28,7 +28,7 @@ export const orderChoice: JobKind<z.infer<typeof argument>> = {
     const { state, said } = await tagResource(db, new TagConnections(db), tag, who, about, signal)
     if (state !== 'done' && state !== 'done before')
       throw new Problem('conflict', 'not-tagged', 'The tag was not set', `${tag.name}: ${said ?? state}.`)
-    await noteChosen(db, tag.order, tag.resourceId, `set the tag ${tag.key} to «${tag.value}»`, `chosen by ${services.people.nameOf(who)}`)
+    await noteChosen(db, tag.order, tag.resourceId, tagWords(tag.key, tag.value), `chosen by ${services.people.nameOf(who)}`)
     return { said: `${tag.key} set to «${tag.value}»`, result: undefined }
   },
   findOut: async () => 'The process ended over it: choose again; what became of it is found out first.',

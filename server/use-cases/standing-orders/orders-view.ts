@@ -53,12 +53,7 @@ export async function ordersView({ database: { db }, people }: ViewWork): Promis
 
 const iso = (at: string) => new Date(at).toISOString()
 
-function runView(
-  order: StoredOrder,
-  run: Omit<RunHead, 'counts' | 'rank'>,
-  counts: Record<string, number>,
-  people: Work['people'],
-): OrderRunView {
+function runView(order: StoredOrder, run: Omit<RunHead, 'counts'>, counts: Record<string, number>, people: Work['people']): OrderRunView {
   const { id, isDry, cause, state, said } = run
   return {
     ...{ id, order: run.order, isDry, cause, state, said },

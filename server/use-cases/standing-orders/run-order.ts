@@ -7,6 +7,7 @@ import type { Day } from '../../../core/time/day'
 import type { JobProgress } from '../../../shared/contracts/jobs'
 import type { ItemState, RunCause, RunItem, RunState } from '../../../shared/contracts/standing-orders'
 import { saidOf } from '../../problems/fault'
+import { Problem } from '../../problems/problem'
 import { JobLost, JobStopped } from '../../problems/job-ends'
 import { madeSince } from '../../stores/observed'
 import { personEntries } from '../../stores/people'
@@ -65,7 +66,7 @@ export async function runOrder(order: StoredOrder, running: OrderRunning): Promi
   try {
     const { state, said, toldTo } = await go(order, running, items, items => noteRun(db, run, 'running', '', items))
     await noteRun(db, run, state, said, items)
-    if (isDry && state !== 'failed') await setOrder(db, order.id, { triedRevision: order.revision })
+    if (isDry && state !== 'not whole') await setOrder(db, order.id, { triedRevision: order.revision })
     if (toldTo !== null) await setOrder(db, order.id, { toldTo })
     await forgetRuns(db, order.id, RUNS_KEPT)
     return `${people.nameOf(who)}: ${said}`
@@ -84,7 +85,7 @@ async function go(order: StoredOrder, running: OrderRunning, items: RunItem[], k
   const { db } = services.database
   const seen = services.cube.within(null)
   const today = await orderDay({ seen })
-  if (today === null) return { state: 'done', said: 'There are no charges yet: nothing was looked for.', toldTo: null }
+  if (today === null) return { state: 'not whole', said: 'There are no charges yet: nothing was looked for.', toldTo: null }
   const told = cause === 'event' ? await madeSince(db, order.toldTo) : null
   const found = await findAll(order, running, told?.resources ?? null, today)
   const foundSince =
@@ -149,11 +150,7 @@ function findAll(
 export const orderAsker = (name: string): Asker => ({ id: `standing order «${name}»`, name: `standing order «${name}»`, bound: null })
 
 const deedWords = (deed: OrderDeed, nameOf: (id: string) => string): string =>
-  deed.deed === 'tag'
-    ? `set the tag ${deed.key} to «${deed.value}»`
-    : deed.deed === 'notify'
-      ? `write to ${nameOf(deed.person)}`
-      : 'act on it'
+  deed.deed === 'tag' ? tagWords(deed.key, deed.value) : deed.deed === 'notify' ? `write to ${nameOf(deed.person)}` : 'act on it'
 
 /** What a deed is kept as, so that it is done once. */
 const keptAs = (deed: OrderDeed): string =>
@@ -178,10 +175,14 @@ async function looked(
   if (was) return item('would do', { does })
   const tagKey = verdict.to === 'ask' ? verdict.key : verdict.to === 'do' && verdict.deed.deed === 'tag' ? verdict.deed.key : null
   if (tagKey !== null) {
-    const why = await patiently(() => connections.whyNot(found.provider, found.resourceId, tagKey), signal)
-      .then(one => one.why)
-      .catch((error: unknown) => saidOf(error, `asking about ${found.resourceId}`))
-    if (why) return item('left alone', { because: why })
+    try {
+      const { why } = await patiently(() => connections.whyNot(found.provider, found.resourceId, tagKey), signal)
+      if (why) return item('left alone', { because: why })
+    } catch (error) {
+      const said = saidOf(error, `asking about ${found.resourceId}`)
+      // what is not connected is none of an order's; a cloud that does not answer keeps it from what it is for
+      return error instanceof Problem ? item('left alone', { because: said }) : item('failed', { does, said })
+    }
   }
   switch (verdict.to) {
     case 'do':
@@ -209,6 +210,12 @@ async function doAll(
   const note = (item: RunItem, { state, said }: Outcome) => Object.assign(item, { state, said })
   const notices = new Map<string, RunItem[]>()
   const every = Math.max(KEPT_EVERY, Math.ceil(items.length / MOST_KEPT))
+  /** Notes what speaks against it at this moment, and whether anything does. */
+  const isLeft = async (item: RunItem) => {
+    const why = await whyNotNow(order, running, item.found.resourceId, today)
+    if (why !== null) note(item, { state: 'left alone', said: why })
+    return why !== null
+  }
   let done = 0
   for (const [at, item] of items.entries()) {
     const { verdict } = verdicts[at]!
@@ -216,15 +223,11 @@ async function doAll(
     stopIfWanted(running)
     const { deed } = verdict
     const { resourceId, name, provider } = item.found
-    const why = await whyNotNow(order, running, resourceId, today)
-    if (why !== null) {
-      note(item, { state: 'left alone', said: why })
-      continue
-    }
     if (deed.deed === 'notify') {
       notices.set(deed.person, [...(notices.get(deed.person) ?? []), item])
       continue
     }
+    if (await isLeft(item)) continue
     const outcome =
       deed.deed === 'tag'
         ? await tagResource(
@@ -244,8 +247,10 @@ async function doAll(
   }
   const { does } = order.definition
   const way = does.deed === 'notify' ? does.by : 'mail'
-  for (const [person, own] of notices) {
+  for (const [person, all] of notices) {
     stopIfWanted(running)
+    const own: RunItem[] = []
+    for (const item of all) if (!(await isLeft(item))) own.push(item)
     const notice = { order, person, found: own.map(({ found }) => found), today }
     const outcomes = await writeNotice(db, notice, way, id => services.people.nameOf(id), about)
     for (const item of own) note(item, outcomes.get(item.found.resourceId)!)

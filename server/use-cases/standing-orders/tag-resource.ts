@@ -3,6 +3,7 @@ import { capabilityOf, connectorThatCan } from '../../connectors/connect'
 import type { Condition, Connector } from '../../connectors/connector'
 import type { Db } from '../../db/database'
 import { deedFor, findDeed, noteDeed } from '../../stores/standing-orders'
+import { whyNotTo } from '../as-it-stands'
 import { patiently } from '../patiently'
 import { attempt, settle, wasSent, type About } from '../tell-outside'
 import { outcomeOf, type Outcome } from './outcome'
@@ -33,8 +34,8 @@ export class TagConnections {
     const condition = await capabilityOf(connector, 'inventory').condition(resourceId)
     const no = (why: string | null) => ({ why, condition })
     if (!condition) return no('it is not there any more')
-    const lock = condition.locks.find(({ against }) => against === 'changes')
-    if (lock) return no(`${lock.by} has locked it against changes since ${lock.since}: ${lock.why}`)
+    const locked = whyNotTo({ type: condition.type ?? '', deed: 'tag', key, value: '' }, condition)
+    if (locked) return no(locked)
     if (Object.hasOwn(condition.tags, key)) return no(`it has the tag ${key} already: «${condition.tags[key]}»`)
     if (condition.type === null) return no(`${connector.name} does not say what it is`)
     return no((await this.#canTag(connector, condition.type)) ? null : `${connector.name} sets no tags on a ${condition.type}`)
