@@ -247,7 +247,8 @@ it('runs on an event as soon as it is told: repeats are ignored, what is told la
   const events = async () => jobList.parse(await server.json('jobs', { headers: ines })).jobs.find(({ kind }) => kind === 'events')!
   expect((await events()).every).toMatchObject({ count: 1, unit: 'minute' })
   // what is connected meanwhile is asked as often
-  await server.json('connections/second', put({ kind: 'cloud', address: cloud.base, secret: null, provider: 'Elsewhere' }, ines))
+  const away = { name: 'second', kind: 'cloud', address: 'http://127.0.0.1:9', secret: null, provider: 'Elsewhere' }
+  expect((await server.call('connections', post(away, ines))).status).toBe(200)
   const rhythms = async () =>
     jobList.parse(await server.json('jobs', { headers: ines })).jobs.flatMap(({ kind, every }) => (kind === 'events' ? [every] : []))
   expect(await rhythms()).toMatchObject([{ unit: 'minute' }, { unit: 'minute' }])

@@ -117,9 +117,11 @@ function save() {
       <label>and does nothing above <input v-model="draft.brakeResources" class="field few" inputmode="numeric" /> resources</label>
       <label>or above a monthly cost of <input v-model="draft.brakeCost" class="field few" inputmode="decimal" placeholder="any" /></label>
     </fieldset>
-    <ul v-if="wrong.length" class="bad" role="alert">
-      <li v-for="one in wrong" :key="one.field + one.reason">{{ one.field }}: {{ one.reason }}</li>
-    </ul>
+    <div v-if="wrong.length" class="bad" role="alert">
+      <ul>
+        <li v-for="one in wrong" :key="one.field + one.reason">{{ one.field }}: {{ one.reason }}</li>
+      </ul>
+    </div>
     <div class="acts">
       <button class="button main" type="submit" :disabled="busy">Save</button>
       <button class="button" type="button" @click="emit('cancel')">Cancel</button>
