@@ -1,7 +1,7 @@
 // `npm test`: installs what is missing, then runs every check, and ends with one line that counts them. Plain Node.
 import { spawn } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { dirname } from 'node:path'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromiumPath, installChromium } from './chromium.mjs'
 import { install } from './install.mjs'
@@ -23,6 +23,8 @@ mkdirSync('.tests/postgres', { recursive: true })
 let passed = 0
 let failed = 0
 const minutes = []
+/** What failed, by name: said once more at the end, after all that was printed. */
+const failures = []
 
 /** Behind everything else, no more than the product's own process that reads files, which is as gentle. */
 const GENTLE = { RAIN_BARREL_GENTLE: '1' }
@@ -48,17 +50,23 @@ const check = (name, args, env) => async () => {
   if (await run(name, args, env)) passed++
   else {
     failed++
-    console.error(`${name} failed`)
+    failures.push(name)
   }
 }
 
 /** Counts what a runner wrote into its report; a runner that wrote none has failed. */
 const counted = (name, args, report, count, env) => async () => {
   const isGood = await run(name, args, env)
-  const counts = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 1 }
+  const counts = existsSync(report)
+    ? count(JSON.parse(readFileSync(report, 'utf8')))
+    : { passed: 0, failed: 1, names: ['no report was written'] }
   passed += counts.passed
   failed += counts.failed
-  if (!isGood && counts.failed === 0) failed++
+  failures.push(...counts.names.map(what => `${name}: ${what}`))
+  if (!isGood && counts.failed === 0) {
+    failed++
+    failures.push(`${name}: every test passed, but the runner says it failed`)
+  }
 }
 
 const vitest = (name, projects, report, env) =>
@@ -73,9 +81,12 @@ const vitest = (name, projects, report, env) =>
       `--outputFile.json=.tests/${report}.json`,
     ],
     `.tests/${report}.json`,
-    ({ numPassedTests, numFailedTests, numPendingTests, numTodoTests }) => ({
+    ({ numPassedTests, numFailedTests, numPendingTests, numTodoTests, testResults }) => ({
       passed: numPassedTests,
       failed: numFailedTests + numPendingTests + numTodoTests,
+      names: testResults.flatMap(({ assertionResults }) =>
+        assertionResults.filter(({ status }) => status !== 'passed').map(({ fullName, status }) => `${fullName} (${status})`),
+      ),
     }),
     env,
   )
@@ -85,7 +96,11 @@ const browser = (name, args, kept, env) =>
     name,
     ['playwright', 'test', ...args],
     `${kept}/browser.json`,
-    ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped }),
+    ({ stats, suites }) => ({
+      passed: stats.expected,
+      failed: stats.unexpected + stats.flaky + stats.skipped,
+      names: suites.flatMap(({ specs }) => specs.filter(({ ok }) => !ok).map(({ title }) => title)),
+    }),
     { ...env, E2E_KEPT: kept },
   )
 
@@ -127,6 +142,12 @@ try {
   await postgres.stop()
 }
 
+// what the browser showed where a browser test failed
+const results = '.tests/results'
+for (const file of existsSync(results) ? readdirSync(results, { recursive: true }) : [])
+  if (file.endsWith('error-context.md')) console.log(`\n— ${file}\n${readFileSync(join(results, file), 'utf8')}`)
+
 console.log(`\n${minutes.join(', ')}`)
+if (failures.length) console.log(`failed:\n${failures.map(name => `- ${name}`).join('\n')}`)
 console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)

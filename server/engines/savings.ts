@@ -8,12 +8,18 @@ import { actJob } from '../use-cases/act'
 import { undoJob } from '../use-cases/undo'
 import type { ActsAsked, SavingsDecision, ThresholdsSet } from '../../shared/contracts/savings'
 import type { AnswerToList, ListsToMake, SavingsFileAsked } from '../../shared/contracts/savings-lists'
+import type { z } from 'zod'
+import type { otherwiseAsked, OtherwiseChoice, OwnRuleInput } from '../../shared/contracts/savings-own'
+import { notFound } from '../problems/problem'
+import { removeRule } from '../stores/own-finds'
 import { saveThresholds, setSecondPersonAbove } from '../stores/decisions'
 import { jobsOf, putJob } from '../stores/jobs'
 import { findOpportunity } from '../stores/savings'
 import { revokeList } from '../stores/savings-lists'
 import { approveActs, previewActs } from '../use-cases/acts'
 import { billAndSavings } from '../use-cases/bill-and-savings'
+import { chooseOtherwise, otherwise } from '../use-cases/otherwise'
+import { keepRule, ownRules, previewRule } from '../use-cases/own-rules'
 import { decideSavings, previewAction, savingsState } from '../use-cases/savings'
 import { savingsFile } from '../use-cases/savings-file'
 import { actedOnFor } from '../use-cases/savings-found'
@@ -58,6 +64,34 @@ export class Savings {
   /** What would be found with other thresholds; sets nothing. */
   previewThresholds(asked: ThresholdsSet) {
     return previewThresholds(this.work, asked)
+  }
+
+  /** What things that are charged for would cost otherwise. */
+  otherwise(asked: z.infer<typeof otherwiseAsked>) {
+    return otherwise(this.work, asked)
+  }
+
+  /** Chooses a way for some resources, or takes it back. */
+  chooseOtherwise(asked: OtherwiseChoice) {
+    return chooseOtherwise(this.work, asked)
+  }
+
+  rules() {
+    return ownRules(this.work)
+  }
+
+  previewRule(asked: OwnRuleInput) {
+    return previewRule(this.work, asked)
+  }
+
+  async addRule(asked: OwnRuleInput) {
+    await keepRule(this.work, asked)
+    return this.rules()
+  }
+
+  async removeRule(id: string) {
+    if (!(await removeRule(this.work.database.db, id))) throw notFound('rule', 'It may have been deleted already.')
+    return this.rules()
   }
 
   /** This month's bill against the month before, with what was saved of it. */

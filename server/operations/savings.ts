@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import * as contracts from '../../shared/contracts/savings'
 import * as lists from '../../shared/contracts/savings-lists'
+import * as own from '../../shared/contracts/savings-own'
 import { id } from './replies'
 import { operation } from './operation'
 
@@ -26,6 +27,32 @@ export const savings = {
     reach: 'company',
     body: contracts.thresholdsSet,
     reply: contracts.thresholdsPreview,
+  }),
+  otherwise: operation('savings', 'post', '/savings/otherwise', 'What things that are charged for would cost otherwise.', {
+    reach: 'bounded',
+    body: own.otherwiseAsked,
+    reply: own.otherwiseView,
+  }),
+  chooseOtherwise: operation('savings', 'post', '/savings/otherwise/choices', 'Chooses a way for some resources, or takes it back.', {
+    reach: 'bounded',
+    body: own.otherwiseChoice,
+    reply: own.otherwiseView,
+  }),
+  rules: operation('savings', 'get', '/savings/rules', 'Rules of one’s own that find savings.', { reach: 'company', reply: own.ownRules }),
+  previewRule: operation('savings', 'post', '/savings/rules/preview', 'What a rule would find; keeps nothing.', {
+    reach: 'company',
+    body: own.ownRuleInput,
+    reply: own.ownRulePreview,
+  }),
+  addRule: operation('savings', 'post', '/savings/rules', 'Keeps a rule that finds savings.', {
+    reach: 'company',
+    body: own.ownRuleInput,
+    reply: own.ownRules,
+  }),
+  removeRule: operation('savings', 'delete', '/savings/rules/{id}', 'Deletes a rule: what it found is found no more.', {
+    parts: { id: z.uuid('a rule has an id like 00000000-0000-4000-8000-000000000000') },
+    reach: 'company',
+    reply: own.ownRules,
   }),
   bill: operation('savings', 'get', '/savings/bill', 'This month’s bill against the month before, with what was saved of it.', {
     reach: 'bounded',

@@ -11,6 +11,7 @@ import type { Db } from '../db/database'
 import { conflict, notFound } from '../problems/problem'
 import { cardsUntilLater } from '../stores/rate-cards'
 import { listDecisions, listThresholds, type StoredDecision } from '../stores/decisions'
+import { ownAsked } from '../stores/own-finds'
 import { listOpportunities, type StoredAction } from '../stores/savings'
 import type { Work } from './work'
 
@@ -39,19 +40,20 @@ export async function foundOnBill(
   { seen, database }: Pick<SavingsWork, 'seen' | 'database'>,
   thresholds: SetThreshold[],
 ): Promise<LookedThrough> {
-  return (await seen.inSlices('savings', { thresholds, cards: await presentCards(seen, database.db) })).read()
+  const [cards, own] = await Promise.all([presentCards(seen, database.db), ownAsked(database.db)])
+  return (await seen.inSlices('savings', { thresholds, cards, own })).read()
 }
 
 /** What a provider has announced for later prices nothing that runs now. */
-async function presentCards(seen: ChargesSeen, db: Db) {
+export async function presentCards(seen: ChargesSeen, db: Db) {
   const { result: facts } = await seen.ask('facts', undefined)
   return facts.lastDay === null ? [] : cardsUntilLater(db, facts.lastDay)
 }
 
 /** One of what is found on the bill, as it is found at this moment; null where it is not. */
 export async function foundAgain(seen: ChargesSeen, db: Db, id: string): Promise<Opportunity | null> {
-  const thresholds = await listThresholds(db)
-  return (await seen.inSlices('saving', { id, thresholds, cards: await presentCards(seen, db) })).read().found
+  const [thresholds, cards, own] = await Promise.all([listThresholds(db), presentCards(seen, db), ownAsked(db)])
+  return (await seen.inSlices('saving', { id, thresholds, cards, own })).read().found
 }
 
 /** Everything that can be saved or was decided, of what is for whoever asks. */

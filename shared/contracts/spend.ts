@@ -14,10 +14,14 @@ export const spendCondition = z.union([
   z.object({ dimension: z.string(), keep: z.boolean(), above: amountText }),
 ])
 
-const scope = {
+/** Which charges are looked at, whenever they are of. */
+export const spendScope = {
   keep: narrowing.default({}),
   leaveOut: narrowing.default({}),
   conditions: z.array(spendCondition).max(20).default([]),
+}
+const scope = {
+  ...spendScope,
   billingMonth: month.optional(),
   /** By source the day before which its charges have to start: `start` and `end` stay as they are for all others. */
   ends: namedRecord(day).optional(),

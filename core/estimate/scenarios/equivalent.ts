@@ -57,8 +57,11 @@ function sizeFits(size: string, wanted: string, inputs: Inputs, from: Place, { c
   )
 }
 
-/** The line at a place that is the same thing as one elsewhere; undefined when there is none. */
-function sameThing(line: PriceLine, inputs: Inputs, from: Place, to: Place): PriceLine | undefined {
+/**
+ * The line at a place that is the same thing as one elsewhere; undefined when there is none.
+ * @param inputs of a row: the system and host that a size has to take.
+ */
+export function sameThing(line: PriceLine, inputs: Inputs, from: Place, to: Place): PriceLine | undefined {
   const isSize = line.variant !== null && findSize(from.card, line.variant) !== undefined
   const named = lineAt(to, line.meter, line.variant)
   const fits = (found: PriceLine) => found.unit === line.unit && (!isSize || sizeFits(variantName(found), line.variant!, inputs, from, to))

@@ -39,9 +39,6 @@ export type BilledResource = {
   uses: BilledUse[]
 }
 
-/** What was charged of every resource, each up to the last day that its source has delivered whole. */
-export type Bill = { resources: BilledResource[] }
-
 /** What was summed over the last so many days. */
 export const within = (sums: readonly Scaled[], days: LookBack): Scaled => total(sums, stretchOf(days), sums.length)
 /** What was summed over all before them. */
@@ -59,11 +56,20 @@ export const unitsBefore = ({ quantity, committedQuantity }: BilledUse, days: Lo
 /** The uses of a resource under a meter of the rate card. */
 export const usesOf = ({ uses }: BilledResource, meter: string): BilledUse[] => uses.filter(({ line }) => line?.meter === meter)
 
+/** A use that is on the rate card. */
+export type PaidUse = BilledUse & { line: PriceLine }
+
+/** A use under a SKU that still goes on and is paid for, not all by a commitment, in the currency of its card; null where it is not. */
+export function paidNow({ uses, card }: BilledResource, sku: string): PaidUse | null {
+  const use = uses.find(one => one.sku === sku && one.line && unitsIn(one, 3) > 0n)
+  return use?.line && use.currency === card?.currency && within(use.cost, 30) > 0n ? { ...use, line: use.line } : null
+}
+
 /**
  * The one SKU of a meter that a resource is charged under now, not all of it by a commitment, in the currency of its card; null where there
  * is none, or more than one.
  */
-export function paidUse(resource: BilledResource, meter: string): (BilledUse & { line: PriceLine }) | null {
+export function paidUse(resource: BilledResource, meter: string): PaidUse | null {
   const [use, another] = usesOf(resource, meter).filter(one => unitsIn(one, 3) > 0n)
   const isPaid = use && !another && use.currency === resource.card?.currency && within(use.cost, 30) > 0n
   return isPaid && use.line ? { ...use, line: use.line } : null

@@ -8,6 +8,9 @@ import type { MeasuredOf } from '../../measured/measured-table'
 import type { Settings, ThresholdDetector } from '../detector'
 import { whereMeasured, type Coverage } from '../measured/coverage'
 import type { EvidenceSeries, Opportunity } from '../opportunity'
+import type { OtherwiseContext } from '../otherwise/offer'
+import { isReadable, nothingAsked, type OwnAsked, type OwnFinds } from '../own/own-finds'
+import type { Bill } from './bill'
 import type { BilledResource } from './billed-resource'
 import type { BillFinding, SeriesAsked } from './finding'
 import { readBill, type SkuFacts } from './read-bill'
@@ -19,15 +22,22 @@ export type SettingsOf = (detector: ThresholdDetector, resource: BilledResource)
 /** What can be saved, each with its evidence day by day, and how far those that need measurements could look. */
 export type LookedThrough = { found: Opportunity[]; coverage: Coverage[] }
 
-/** Looks through the charges with some detectors, and through what was measured of what is charged for. */
+/**
+ * Looks through the charges with some detectors, and through what was measured of what is charged for.
+ * @param own what people look for beside, and the rates that other providers' prices are converted at.
+ */
 export function* lookThroughBill(
   cube: Cube,
   facts: SkuFacts,
   detectors: readonly ThresholdDetector[],
   settingsOf: SettingsOf,
   measuredOf: MeasuredOf = () => null,
+  own: { asked: OwnAsked; rate: OtherwiseContext['rate'] } = { asked: nothingAsked, rate: () => null },
 ): Slices<LookedThrough> {
-  const bill = yield* readBill(cube, facts)
+  const resources = yield* readBill(cube, facts)
+  const rules: OwnFinds['rules'][number][] = []
+  for (const rule of own.asked.rules.filter(isReadable)) rules.push({ rule, within: yield* readBill(cube, facts, rule.scope) })
+  const bill: Bill = { resources, own: { chosen: own.asked.chosen, rules, context: { cards: facts.cards, rate: own.rate } } }
   const findings: BillFinding[] = []
   const coverage: Coverage[] = []
   for (const detector of detectors) {

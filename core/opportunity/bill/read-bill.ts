@@ -10,9 +10,10 @@ import { columnLayer, entryCoding } from '../../spend/dimensions/entry-coding'
 import { sourceDays } from '../../spend/freshness'
 import { groupInSlices } from '../../spend/group'
 import type { Coding } from '../../spend/layers'
+import type { Narrowing, Scope } from '../../spend/question'
 import type { Slices } from '../../spend/slices'
 import { addDays, daysBetween } from '../../time/day'
-import type { Bill, BilledResource, BilledUse } from './billed-resource'
+import type { BilledResource, BilledUse } from './billed-resource'
 import { lookBacks, stretchesBefore, windowOf, type Window } from './stretches'
 
 /** What is known of SKUs beside the charges: the newest card of each provider, and what is charged for existing and what for use. */
@@ -29,8 +30,9 @@ const noSums = (): Scaled[] => Array.from({ length: lookBacks.length + 1 }, () =
 /**
  * Reads of the charges what each resource was charged for, up to the last day that its source has delivered whole. Use only: purchases,
  * credits, tax and corrections say nothing of what runs.
+ * @param asked what of it is read; all without it.
  */
-export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
+export function* readBill(cube: Cube, facts: SkuFacts, asked: Narrowed = everything): Slices<BilledResource[]> {
   const sources = sourceDays(cube)
   const newest = sources.reduce((last, { lastDay }) => (lastDay > last ? lastDay : last), '')
   const byWindow = new Map<string, { sources: string[]; window: Window }>()
@@ -60,8 +62,11 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
     const cuts = stretchesBefore(window.end)
     const question = {
       ...{ start: cuts[0]!, end: window.end, cuts, grain: null },
-      keep: { Source: together, ChargeCategory: ['Usage'], ChargeClass: [null] },
-      leaveOut: { ResourceId: [null], SkuId: [null] },
+      ...narrowedFurther(
+        asked,
+        { Source: together, ChargeCategory: ['Usage'], ChargeClass: [null] },
+        { ResourceId: [null], SkuId: [null] },
+      ),
       splitBy: dimensions,
       measures,
     }
@@ -104,7 +109,25 @@ export function* readBill(cube: Cube, facts: SkuFacts): Slices<Bill> {
       if (!isCommitted) use.list[stretch]! += sumAt(2, group)
     }
   }
-  return { resources: [...found.values()] }
+  return [...found.values()]
+}
+
+/** What of the charges is asked for. */
+export type Narrowed = Pick<Scope, 'keep' | 'leaveOut' | 'conditions'>
+const everything: Narrowed = { keep: {}, leaveOut: {} }
+
+/** Conditions with further ones: of a dimension that both keep, what both do. */
+function narrowedFurther({ keep, leaveOut, conditions = [] }: Narrowed, kept: Narrowing, left: Narrowing): Narrowed {
+  const both = Object.entries(kept).map(([name, values]) => {
+    const own = Object.hasOwn(keep, name) ? keep[name]! : values
+    return [name, values.filter(value => own.includes(value))]
+  })
+  const out = Object.entries(left).map(([name, values]) => [name, [...(Object.hasOwn(leaveOut, name) ? leaveOut[name]! : []), ...values]])
+  return {
+    keep: { ...keep, ...Object.fromEntries(both) },
+    leaveOut: { ...leaveOut, ...Object.fromEntries(out) },
+    conditions: [...conditions],
+  }
 }
 
 /** A code for each entry of a dictionary: its place and one. */

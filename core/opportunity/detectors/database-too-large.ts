@@ -1,8 +1,6 @@
 import { paidUse } from '../bill/billed-resource'
 import type { MeasuredDetector } from '../detector'
-import { sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
-
-const sized: Sized = { hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
+import { databases, sizeMetrics, sizeThresholds, smallerSize } from '../measured/too-large'
 
 /** Managed databases whose processor and memory are used so little that a smaller size carries it with headroom. */
 export const databaseTooLarge: MeasuredDetector = {
@@ -12,9 +10,9 @@ export const databaseTooLarge: MeasuredDetector = {
   looksAt: 'databases',
   metrics: sizeMetrics,
   thresholds: sizeThresholds,
-  needsOf: resource => (paidUse(resource, sized.hour) ? sizeMetrics : null),
+  needsOf: resource => (paidUse(resource, databases.hour) ? sizeMetrics : null),
   lookThrough: () => (resource, settings, measured) =>
-    [smallerSize(resource, sized, settings, measured, databaseTooLarge.detector)].filter(found => found !== null),
+    [smallerSize(resource, databases, settings, measured, databaseTooLarge.detector)].filter(found => found !== null),
   byHand: {
     steps: ({ resourceName }) => [
       `look whether what ${resourceName} keeps in memory fits into the smaller size`,

@@ -1,5 +1,6 @@
 import type { BillDetector, Threshold } from '../detector'
-import { unitsBefore, unitsIn, usesOf, within, type Bill, type BilledResource } from '../bill/billed-resource'
+import type { Bill } from '../bill/bill'
+import { unitsBefore, unitsIn, usesOf, within, type BilledResource } from '../bill/billed-resource'
 import { findingOf } from '../bill/finding'
 import type { LookBack } from '../bill/stretches'
 

@@ -1,5 +1,6 @@
 import type { BillDetector, Threshold } from '../detector'
-import { unitsIn, within, type Bill, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import type { Bill } from '../bill/bill'
+import { unitsIn, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
 import { amount, findingOf } from '../bill/finding'
 import type { LookBack } from '../bill/stretches'
 

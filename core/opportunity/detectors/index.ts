@@ -2,6 +2,7 @@ import type { BillDetector, ConnectionDetector, Detector, MeasuredDetector, Thre
 import { betterClass } from './better-class'
 import { boughtPerformance } from './bought-performance'
 import { canSleep } from './can-sleep'
+import { chosenOtherwise } from './chosen-otherwise'
 import { databaseTooLarge } from './database-too-large'
 import { diskLeftBehind } from './disk-left-behind'
 import { feeWithoutUse } from './fee-without-use'
@@ -9,6 +10,7 @@ import { idleGateway } from './idle-gateway'
 import { idleLoadBalancer } from './idle-load-balancer'
 import { logsKeptLong } from './logs-kept-long'
 import { machineTooLarge } from './machine-too-large'
+import { ownRule } from './own-rule'
 import { snapshotsGrowing } from './snapshots-growing'
 import { stoppedStillPaid } from './stopped-still-paid'
 import { storageTooWarm } from './storage-too-warm'
@@ -30,6 +32,8 @@ export const detectors: readonly Detector[] = [
   betterClass,
   zonesOutsideLive,
   storageTooWarm,
+  chosenOtherwise,
+  ownRule,
 ]
 export const billDetectors: readonly BillDetector[] = detectors.filter(one => one.from === 'bill')
 export const measuredDetectors: readonly MeasuredDetector[] = detectors.filter(one => one.from === 'measured')

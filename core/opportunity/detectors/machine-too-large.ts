@@ -1,8 +1,6 @@
 import { paidUse } from '../bill/billed-resource'
 import type { MeasuredDetector } from '../detector'
-import { sizeMetrics, sizeThresholds, smallerSize, type Sized } from '../measured/too-large'
-
-const sized: Sized = { hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
+import { machines, sizeMetrics, sizeThresholds, smallerSize } from '../measured/too-large'
 
 /** Machines whose processor and memory are used so little that a smaller size carries it with headroom. */
 export const machineTooLarge: MeasuredDetector = {
@@ -12,9 +10,9 @@ export const machineTooLarge: MeasuredDetector = {
   looksAt: 'machines',
   metrics: sizeMetrics,
   thresholds: sizeThresholds,
-  needsOf: resource => (paidUse(resource, sized.hour) ? sizeMetrics : null),
+  needsOf: resource => (paidUse(resource, machines.hour) ? sizeMetrics : null),
   lookThrough: () => (resource, settings, measured) =>
-    [smallerSize(resource, sized, settings, measured, machineTooLarge.detector)].filter(found => found !== null),
+    [smallerSize(resource, machines, settings, measured, machineTooLarge.detector)].filter(found => found !== null),
   byHand: {
     steps: ({ resourceName }) => [
       `ask its owner whether more is to come for ${resourceName} than in the last month`,

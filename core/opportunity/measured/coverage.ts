@@ -1,7 +1,8 @@
 import type { Scaled } from '../../money/scaled'
 import { measuredHours } from '../../measured/hourly'
 import type { MeasuredOf } from '../../measured/measured-table'
-import { within, type Bill, type BilledResource } from '../bill/billed-resource'
+import type { Bill } from '../bill/bill'
+import { within, type BilledResource } from '../bill/billed-resource'
 import type { BillFinding } from '../bill/finding'
 import { FEWEST_MEASURED_HOURS, type MeasuredDetector, type Settings } from '../detector'
 

@@ -5,13 +5,14 @@ import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS } from '../../time/day'
 import { evaluate, input, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { paidUse, usesOf, within, type BilledResource, type BilledUse } from '../bill/billed-resource'
+import { paidUse, usesOf, within, type BilledResource, type BilledUse, type PaidUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyUnits, type BillFinding, type Change } from '../bill/finding'
 import type { Instruction } from '../instruction'
 import type { Settings } from '../detector'
 import { carries, crossing, diskClass, diskClasses, diskCost, toBuy, type DiskClass, type Performance } from './disk-class'
 import { measuredSeries, told } from './measured-series'
 
+/** What is charged beside the GB of a disk. */
 const bought = ['disk-iops-month', 'disk-throughput-month', 'disk-transactions'] as const
 const SECONDS_AN_HOUR = 3600
 
@@ -44,7 +45,8 @@ export function cheaperPerformance(
     .sort((a, b) => a.cost.cmp(b.cost) || (a.one.line.variant! < b.one.line.variant! ? -1 : 1))
   const [best, next] = priced
   if (!best) return null
-  const parts = partsOf(resource, use, best.one, gb, own)
+  const transactions = input('transactions, at the highest of each hour', own.millions, 'million')
+  const parts = asOtherDisk(resource, use, best.one, gb, { needed: own.needed, transactions })
   const finding = findingOf(
     resource,
     parts.changes,
@@ -89,13 +91,16 @@ function measuredOf(operations: Hourly, throughput: Hourly, headroom: number): M
   return { operations, throughput, needed: { iops: Math.ceil(needs(operations)), mbps: Math.ceil(needs(throughput)) }, millions }
 }
 
-/** What a class would cost in place of what is charged now, use by use, and what would come to it. */
-function partsOf(
+/**
+ * What a class would cost in place of what is charged now, use by use, and what would come to it.
+ * @param gb kept, a month. @param asked what it has to give, and the millions of transactions of a month.
+ */
+export function asOtherDisk(
   resource: BilledResource,
-  use: BilledUse & { line: PriceLine },
+  use: PaidUse,
   to: DiskClass,
   gb: Working,
-  { needed, millions }: Measured,
+  { needed, transactions }: { needed: Performance; transactions: Working },
 ): { changes: Change[]; further: Working[] } {
   const { currency } = use
   const isSame = to.line.variant === use.line.variant
@@ -104,7 +109,7 @@ function partsOf(
   const units = {
     'disk-iops-month': { line: to.iops.price, units: input('operations to buy', toBuy(to.iops, needed.iops), 'IOPS') },
     'disk-throughput-month': { line: to.mbps.price, units: input('throughput to buy', toBuy(to.mbps, needed.mbps), 'MB/s') },
-    'disk-transactions': { line: to.transactions, units: input('transactions, at the highest of each hour', millions, 'million') },
+    'disk-transactions': { line: to.transactions, units: transactions },
   }
   const changes: Change[] = isSame ? [] : [{ use, how: 'cheaper', then: at(to.line, `kept «${to.line.variant}»`, gb, use) }]
   const further: Working[] = []

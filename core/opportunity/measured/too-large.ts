@@ -6,7 +6,7 @@ import { findSize, linesOf } from '../../ratecard/find-price'
 import type { PriceLine, RateCard, ServerSize } from '../../ratecard/rate-card'
 import { divide, input, multiply } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { paidUse, usesOf, within, type BilledResource } from '../bill/billed-resource'
+import { paidUse, usesOf, within, type BilledResource, type PaidUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyCost, monthlyUnits, wordsOf, type BillFinding, type Change } from '../bill/finding'
 import type { Settings, Threshold } from '../detector'
 import { runsAlike } from '../runs-alike'
@@ -19,6 +19,8 @@ export const sizeThresholds: readonly Threshold[] = [headroom, saved]
 
 /** What is charged by the hour and size, and what by the vCPU beside it. */
 export type Sized = { hour: Meter; vcpus: readonly Meter[] }
+export const machines: Sized = { hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
+export const databases: Sized = { hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
 
 /**
  * The cheapest size that carries what is used: of 95 in 100 hours the most of processor and memory, and headroom above it. It runs all that
@@ -40,23 +42,7 @@ export function smallerSize(
   const to = cheapest(use.line, now, needs, card, settings.saved!)
   if (!to) return null
   const { line, size } = to
-  const units = monthlyUnits(resource, use)
-  const then = atPrice(size.size, units, { price: dearestPrice(line), sku: line.sku, currency: card.currency }, use)
-  const vcpus = input(`vCPU of «${size.size}»`, size.vcpu)
-  const perVcpu = sized.vcpus
-    .flatMap(meter => usesOf(resource, meter))
-    .filter(one => one.currency === use.currency && within(one.cost, 30) > 0n)
-  const changes: Change[] = [
-    { use, how: 'cheaper', then },
-    ...perVcpu.map(one => ({
-      ...{ use: one, how: 'less' as const },
-      then: multiply(`${wordsOf(one, card)}, for fewer vCPU`, [
-        monthlyCost(resource, one),
-        divide('of the vCPU', [vcpus, input(`vCPU of «${now.size}»`, now.vcpu)]),
-      ]),
-    })),
-  ]
-  return findingOf(resource, changes, {
+  return findingOf(resource, asOtherSize(resource, use, sized, line, { now, then: size }), {
     ...{ detector, of: use.sku, risk: 'some', minutesOfWork: 45, series: [] },
     instruction: { type: sized.hour === 'server-hour' ? 'server' : 'database', deed: 'change size', from: now.size, to: size.size },
     title: `${resource.name} would do with «${size.size}» instead of «${now.size}»`,
@@ -65,6 +51,29 @@ export function smallerSize(
       series('memory', measured('memory'), (size.memoryGb / now.memoryGb) * 100, size.size, needs.memoryGb, `${now.memoryGb} GB`),
     ],
   })
+}
+
+/** What another size would cost in place of what is charged now: of the size itself, and of what is charged by the vCPU beside it. */
+export function asOtherSize(
+  resource: BilledResource,
+  use: PaidUse,
+  { vcpus }: Sized,
+  line: PriceLine,
+  { now, then }: { now: ServerSize; then: ServerSize },
+): Change[] {
+  const card = resource.card!
+  const price = { price: dearestPrice(line), sku: line.sku, currency: card.currency }
+  const perVcpu = vcpus.flatMap(meter => usesOf(resource, meter)).filter(one => one.currency === use.currency && within(one.cost, 30) > 0n)
+  return [
+    { use, how: 'cheaper', then: atPrice(then.size, monthlyUnits(resource, use), price, use) },
+    ...perVcpu.map(one => ({
+      ...{ use: one, how: 'less' as const },
+      then: multiply(`${wordsOf(one, card)}, for ${then.vcpu <= now.vcpu ? 'fewer' : 'more'} vCPU`, [
+        monthlyCost(resource, one),
+        divide('of the vCPU', [input(`vCPU of «${then.size}»`, then.vcpu), input(`vCPU of «${now.size}»`, now.vcpu)]),
+      ]),
+    })),
+  ]
 }
 
 function series(metric: 'cpu' | 'memory', hourly: Hourly, full: number, size: string, needed: number, of: string) {

@@ -1,6 +1,13 @@
 import { settlementWithin } from '../../../core/allocation/bound'
 import { adjustmentsLeft, type Adjustment } from '../../../core/allocation/closing/adjustments'
 import { movedCharges, type MovedCharges } from '../../../core/allocation/moved-charges'
+import { rateFinder } from '../../../core/money/rates'
+import { readBill } from '../../../core/opportunity/bill/read-bill'
+import type { BilledResource } from '../../../core/opportunity/bill/billed-resource'
+import { costOtherwise, usedSkus, type CostOtherwise, type UsedSku } from '../../../core/opportunity/otherwise/cost-otherwise'
+import type { OtherwiseContext } from '../../../core/opportunity/otherwise/offer'
+import type { OwnAsked, OwnRule } from '../../../core/opportunity/own/own-finds'
+import { sourceDays } from '../../../core/spend/freshness'
 import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
 import type { RateCard } from '../../../core/ratecard/rate-card'
@@ -71,8 +78,16 @@ const withOthers = (known: Record<string, Lookup>, others: Record<string, Lookup
 
 const noTree: CentreTree = { centres: [], pools: [], rules: [] }
 
-/** By which thresholds and cards it is looked for what can be saved. */
-export type SavingsAsked = { thresholds: SetThreshold[]; cards: RateCard[] }
+/** By which thresholds and cards it is looked for what can be saved, and what people look for beside. */
+export type SavingsAsked = { thresholds: SetThreshold[]; cards: RateCard[]; own: OwnAsked }
+/** What things that are charged for would cost otherwise: a SKU among those of some charges; without one the dearest. */
+export type OtherwiseAsked = {
+  cards: RateCard[]
+  scope: OwnRule['scope']
+  sku: { provider: string; sku: string } | null
+  /** The way that is told resource by resource. */
+  way: string | null
+}
 
 /** What takes longer than others should wait, made in slices; written here but for the revision. */
 export const sliced = {
@@ -105,13 +120,15 @@ export const sliced = {
    * even compared with. It goes by the newest cards, but for those that are named. What is found for one set of thresholds is remembered
    * until anything changes.
    */
-  *savings({ cube, remembered, ...known }: Known, { thresholds, cards: present }: SavingsAsked): Slices<LookedThrough> {
-    const cards = new Map([...known.cards, ...present.map(card => [card.provider, card] as const)])
-    const asked = JSON.stringify([thresholds, present.map(({ provider, validFrom }) => [provider, validFrom])])
+  *savings({ cube, remembered, ...known }: Known, { thresholds, cards: present, own }: SavingsAsked): Slices<LookedThrough> {
+    const cards = cardsNow(known, present)
+    const asked = JSON.stringify([thresholds, present.map(({ provider, validFrom }) => [provider, validFrom]), own])
     const before = remembered.get(SAVINGS) as { asked: string; seen: LookedThrough } | undefined
     if (before?.asked === asked) return { ...before.seen }
     const { charged } = cube.reference
-    const seen = yield* lookThroughBill(cube, { cards, charged }, thresholdDetectors, settingsFrom(thresholds), measuredIn(known.measured))
+    const beside = { asked: own, rate: rateNow(cube, known.rates) }
+    const measured = measuredIn(known.measured)
+    const seen = yield* lookThroughBill(cube, { cards, charged }, thresholdDetectors, settingsFrom(thresholds), measured, beside)
     remembered.set(SAVINGS, { asked, seen })
     return { ...seen }
   },
@@ -121,6 +138,37 @@ export const sliced = {
     const { found } = yield* sliced.savings(known, asked)
     return { found: found.find(one => one.id === id) ?? null }
   },
+
+  /** What is charged for within a scope that can be priced otherwise, and what one SKU of it would cost otherwise. */
+  *otherwise({ cube, ...known }: Known, { cards: present, scope, sku, way }: OtherwiseAsked): Slices<OtherwiseFound> {
+    const cards = cardsNow(known, present)
+    const facts = { cards, charged: cube.reference.charged }
+    const narrowed = yield* readBill(cube, facts, scope)
+    const asked = new Set(narrowed.flatMap(one => one.uses.map(use => useKey(one, use.sku))))
+    // with all that is charged for them, whatever of it the scope holds
+    const keep = { ResourceId: narrowed.map(({ id }) => id) }
+    const resources = narrowed.length ? yield* readBill(cube, facts, { keep, leaveOut: {} }) : []
+    const skus = usedSkus(resources, (one, sku) => asked.has(useKey(one, sku)))
+    const chosen = sku ?? skus[0] ?? null
+    const own = chosen ? resources.filter(one => one.provider === chosen.provider && asked.has(useKey(one, chosen.sku))) : []
+    const found = chosen && (yield* costOtherwise(own, chosen.sku, { cards, rate: rateNow(cube, known.rates) }, way))
+    return { skus: skus.slice(0, MOST_SKUS), more: Math.max(0, skus.length - MOST_SKUS), found }
+  },
+}
+/** What `otherwise` finds. */
+export type OtherwiseFound = { skus: UsedSku[]; more: number; found: CostOtherwise | null }
+const MOST_SKUS = 200
+const useKey = ({ provider, id }: BilledResource, sku: string) => JSON.stringify([provider, id, sku])
+
+/** The newest card of each provider, but for those that are named. */
+const cardsNow = ({ cards }: Pick<Known, 'cards'>, present: readonly RateCard[]) =>
+  new Map([...cards, ...present.map(card => [card.provider, card] as const)])
+
+/** The rates of the last day that charges are known of. */
+function rateNow(cube: Cube, rates: Known['rates']): OtherwiseContext['rate'] {
+  const day = sourceDays(cube).reduce((last, { lastDay }) => (lastDay > last ? lastDay : last), '')
+  const find = rateFinder(rates)
+  return (from, to) => find(from, to, day)
 }
 const SAVINGS = 'savings'
 export type CubeSlices = typeof sliced

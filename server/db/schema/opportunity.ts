@@ -1,5 +1,6 @@
 import { date, integer, jsonb, numeric, pgTable, primaryKey, serial, text, timestamp, uuid } from 'drizzle-orm/pg-core'
 import type { Opportunity } from '../../../core/opportunity/opportunity'
+import type { OwnRule } from '../../../core/opportunity/own/own-finds'
 import type { ActionState, ActionStep, DecidedState, FoundState, OpportunityNote } from '../../../shared/contracts/savings'
 import type { SavingsAnswer } from '../../../shared/contracts/savings-lists'
 import type { MailState } from '../../../shared/contracts/statement-mails'
@@ -85,6 +86,28 @@ export const savingsThreshold = pgTable(
   },
   table => [primaryKey({ columns: [table.detector, table.key, table.subAccount] })],
 )
+
+/** What somebody chose that a resource should be charged as, of what it is charged for under a SKU: a way by its key. */
+export const savingsChoice = pgTable(
+  'savings_choice',
+  {
+    provider: text('provider').notNull(),
+    resourceId: text('resource_id').notNull(),
+    sku: text('sku').notNull(),
+    way: text('way').notNull(),
+    who: text('who').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+  },
+  table => [primaryKey({ columns: [table.provider, table.resourceId, table.sku] })],
+)
+
+/** A rule of one's own that finds savings: a Sentence, and how much a resource has to cost in it. */
+export const savingsRule = pgTable('savings_rule', {
+  id: uuid('id').primaryKey(),
+  definition: jsonb('definition').$type<Omit<OwnRule, 'id'>>().notNull(),
+  who: text('who').notNull(),
+  at: timestamp('at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+})
 
 /** How savings are acted on, by what it is about: above which monthly saving together a second person approves. */
 export const savingsSetting = pgTable('savings_setting', {
