@@ -48,6 +48,7 @@ export const places: readonly Place[] = [
     name: 'Savings',
     pages: [
       { to: '/savings', label: 'Savings' },
+      { to: '/savings/otherwise', label: 'Otherwise', name: 'What it would cost otherwise' },
       { to: '/savings/orders', label: 'Standing orders', isWhole: true },
     ],
   },

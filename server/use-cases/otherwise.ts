@@ -36,9 +36,11 @@ function wayView(
   chosen: ReadonlyMap<string, string>,
   owners: ReadonlyMap<string, string>,
 ): WayView {
+  const saving = savingOf(way, way.resources > 0 && !way.lacks.length)
   return {
     ...way,
-    saving: savingOf(way, way.resources > 0 && !way.lacks.length),
+    saving,
+    share: saving === null ? null : new Decimal(way.then).div(way.now).toNumber(),
     chosen: ids.filter(id => chosen.get(id) === way.key).length,
     each:
       each?.map(one => ({

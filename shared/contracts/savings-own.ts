@@ -32,6 +32,8 @@ const way = z.object({
   ...{ now: amountText, then: amountText },
   /** What it saves a month; null where its cost is not whole, or nothing can be had so. Below zero it costs more. */
   saving: amountText.nullable(),
+  /** What it costs then, as a part of what it costs now; null where nothing is compared. */
+  share: z.number().nullable(),
   without: z.object({ resources: z.number(), reasons: z.array(z.string()) }),
   each: z.array(resourceOtherwise).nullable(),
   /** For how many resources it was chosen. */

@@ -33,6 +33,11 @@ const estimateFromThis = computed(() => ({
     leaveOut: JSON.stringify(spend.sentence!.leaveOut),
   },
 }))
+/** What is looked at, with the path of the Steps, priced otherwise. */
+const otherwiseThan = computed(() => {
+  const { leaveOut, conditions } = spend.sentence!
+  return otherwiseAddress({ keep: keptWithSteps(spend.sentence!), leaveOut, conditions }, 'what Spend looks at')
+})
 </script>
 
 <template>
@@ -52,6 +57,7 @@ const estimateFromThis = computed(() => ({
         </span>
       </template>
       <NuxtLink v-if="spend.sentence && spend.isMoney" :to="estimateFromThis" class="link">Estimate from this</NuxtLink>
+      <NuxtLink v-if="spend.sentence && spend.isMoney" :to="otherwiseThan" class="link">Otherwise?</NuxtLink>
       <button class="link" @click="add">Open another</button>
       <UPopover v-model:open="saving"
         ><button class="link">Keep this sentence</button><template #content><SaveSentence @done="saving = false" /></template

@@ -22,6 +22,9 @@ export type BillFinding = Omit<Opportunity, 'evidence'> & {
 /** The decimals that a monthly saving is told in: more than any currency has, fewer than a quotient makes. */
 const DECIMALS = 10
 
+/** What a working comes to, in the decimals that a monthly saving is told in. */
+export const amountOf = (working: Working): Decimal => evaluate(working).round(DECIMALS)
+
 /** What a change leaves to be paid for a use: how, and the working of what it then costs a month. */
 export type Change = { use: BilledUse; how: Effect['how']; then: Working | null }
 
@@ -56,10 +59,10 @@ export function findingOf(
   const nows = changes.map(({ use }) => monthlyCost(resource, use))
   const thens = [...changes.flatMap(({ then }) => (then ? [then] : [])), ...further]
   const working = subtract('saved a month', [add('now', nows), thens.length ? add('then', thens) : input('then', 0)])
-  const saved = evaluate(working).round(DECIMALS)
+  const saved = amountOf(working)
   if (saved.lte(0)) return null
   const { oneOff, detector, of, measured, ...own } = said
-  const once = oneOff ? evaluate(oneOff).round(DECIMALS) : null
+  const once = oneOff ? amountOf(oneOff) : null
   return {
     ...own,
     detector,
@@ -81,7 +84,7 @@ function effectsOf(resource: BilledResource, changes: readonly Change[], nows: r
   const added = further.reduce((sum, one) => sum.plus(evaluate(one)), new Decimal(0))
   return changes.map(({ use, how, then }, i) => ({
     ...{ resourceId: resource.id, sku: use.sku, how },
-    now: decimalText(evaluate(nows[i]!).round(DECIMALS)),
+    now: decimalText(amountOf(nows[i]!)),
     then: decimalText((then ? evaluate(then) : new Decimal(0)).plus(i === 0 ? added : 0).round(DECIMALS)),
   }))
 }

@@ -50,7 +50,7 @@ export function commitments(resource: BilledResource, use: PaidUse, card: RateCa
 }
 
 const paidInAdvance = (each: string, currency: string) =>
-  new Decimal(each).eq(0) ? 'nothing in advance' : `${each} ${currency} in advance for each`
+  new Decimal(each).eq(0) ? 'nothing in advance' : `${new Decimal(each).toFixed(2)} ${currency} in advance for each`
 
 /** From how many hours of a month on it costs less than without a commitment, at list prices. */
 function breakEven(monthly: Decimal, hourly: string): string {

@@ -1,11 +1,11 @@
 import { decimalText, zero, type Decimal, type DecimalText } from '../../money/decimal'
-import { add, evaluate, type Working } from '../../working/working'
+import { add, type Working } from '../../working/working'
 import type { Slices } from '../../spend/slices'
 import { describeLine } from '../../ratecard/describe'
-import { monthlyCost } from '../bill/finding'
+import { amountOf, monthlyCost } from '../bill/finding'
 import { paidNow, unitsIn, within, type BilledResource, type PaidUse } from '../bill/billed-resource'
 import { commitments } from './commitments'
-import { usesPaid, type Offer, type OtherwiseContext, type OtherwiseKind, type PricedOffer } from './offer'
+import { otherwiseKinds, usesPaid, type Offer, type OtherwiseContext, type OtherwiseKind, type PricedOffer } from './offer'
 import { otherProviders } from './providers'
 import { otherRegions } from './regions'
 import { otherSizesAndClasses } from './sizes-and-classes'
@@ -24,7 +24,10 @@ export function offersFor(resource: BilledResource, use: PaidUse, context: Other
 /** A SKU among those that are charged for: how many resources have it, and what it costs a month. */
 export type UsedSku = { sku: string; words: string; provider: string; currency: string; resources: number; monthly: DecimalText }
 
-/** What SKUs cost a month that can be priced otherwise, the dearest first. Amounts of two currencies are two entries. */
+/**
+ * What SKUs cost a month that can be priced otherwise: currency by currency, that of most SKUs first, and in each the dearest first; amounts
+ * of two currencies are not held against each other.
+ */
 export function usedSkus(resources: readonly BilledResource[], isAsked: (resource: BilledResource, sku: string) => boolean): UsedSku[] {
   const found = new Map<string, UsedSku & { sum: Decimal }>()
   for (const resource of resources)
@@ -44,10 +47,16 @@ export function usedSkus(resources: readonly BilledResource[], isAsked: (resourc
         sum: zero,
       }
       own.resources++
-      own.sum = own.sum.plus(evaluate(monthlyCost(resource, use)))
+      own.sum = own.sum.plus(amountOf(monthlyCost(resource, use)))
       found.set(key, own)
     }
-  return [...found.values()].sort((a, b) => b.sum.cmp(a.sum)).map(({ sum, ...own }) => ({ ...own, monthly: decimalText(sum) }))
+  const all = [...found.values()]
+  const count = (currency: string) => all.filter(one => one.currency === currency).length
+  const currencies = [...new Set(all.map(({ currency }) => currency))].sort((a, b) => count(b) - count(a) || (a < b ? -1 : 1))
+  const place = new Map(currencies.map((currency, at) => [currency, at]))
+  return all
+    .sort((a, b) => place.get(a.currency)! - place.get(b.currency)! || b.sum.cmp(a.sum))
+    .map(({ sum, ...own }) => ({ ...own, monthly: decimalText(sum) }))
 }
 
 /** What one resource would cost a month: now and then, all that is charged for it; with what nobody knows, it is not whole. */
@@ -132,7 +141,7 @@ export function* costOtherwise(
     ids.push(resource.id)
     const now = nowOf(resource, use)
     sum = sum.plus(now)
-    under = under.plus(evaluate(monthlyCost(resource, use)))
+    under = under.plus(amountOf(monthlyCost(resource, use)))
     for (const offer of offersFor(resource, use, context)) {
       const own = ways.get(offer.key) ?? new WaySums(offer, offer.key === opened)
       ways.set(offer.key, own)
@@ -143,8 +152,14 @@ export function* costOtherwise(
   return {
     ...{ sku, words: describeLine(head.use.line, head.resource.card!), provider: head.resource.provider, currency: head.use.currency },
     ...{ ids, resources: ids.length, now: decimalText(sum), underSku: decimalText(under), left },
-    ways: [...ways.values()].map(own => own.way()),
+    ways: [...ways.values()].sort(byKindAndSaving).map(own => own.way()),
   }
+}
+
+/** Kind by kind, what saves most first; what is not whole, or cannot be had, after all others of its kind. */
+function byKindAndSaving(a: WaySums, b: WaySums): number {
+  const kind = otherwiseKinds.indexOf(a.offer.kind) - otherwiseKinds.indexOf(b.offer.kind)
+  return kind || a.rank - b.rank || b.saved.cmp(a.saved)
 }
 
 /** So many are priced before others have their turn. */
@@ -169,7 +184,7 @@ class WaySums {
   /** @param working what a resource costs then; null where it cannot be had. */
   add({ id: resourceId, name: resourceName, subAccountName, region }: BilledResource, now: Decimal, offer: Offer, working: Working | null) {
     const [why, lacks] = 'notOffered' in offer ? [offer.notOffered, []] : [null, offer.lacks]
-    const then = working && evaluate(working)
+    const then = working && amountOf(working)
     const priced = { now: decimalText(now), then: then && decimalText(then), working }
     if (this.isOpened) this.#each.push({ resourceId, resourceName, subAccountName, region, ...priced, asks: offer.asks, lacks, why })
     if (why !== null) this.#reasons.add(why)
@@ -179,6 +194,15 @@ class WaySums {
     this.#then = this.#then.plus(then)
     offer.asks.forEach(one => this.#asks.add(one))
     lacks.forEach(one => this.#lacks.add(one))
+  }
+
+  get saved(): Decimal {
+    return this.#now.minus(this.#then)
+  }
+
+  /** What can be compared stands before what lacks something, and that before what cannot be had. */
+  get rank(): number {
+    return this.#had === 0 ? 2 : this.#lacks.size ? 1 : 0
   }
 
   way(): Way {
@@ -192,7 +216,7 @@ class WaySums {
 }
 
 const nowOf = (resource: BilledResource, { currency }: PaidUse): Decimal =>
-  usesPaid(resource, currency).reduce((sum, use) => sum.plus(evaluate(monthlyCost(resource, use))), zero)
+  usesPaid(resource, currency).reduce((sum, use) => sum.plus(amountOf(monthlyCost(resource, use))), zero)
 
 /** All that is charged for a resource with an offer: what changes as it would be, the rest as it is. */
 function costThen(resource: BilledResource, { currency }: PaidUse, { to, changes, further }: PricedOffer): Working {

@@ -1,6 +1,6 @@
 import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { describeLine } from '../../ratecard/describe'
-import { findSize } from '../../ratecard/find-price'
+import { findPrice, findSize } from '../../ratecard/find-price'
 import { sameThing } from '../../estimate/scenarios/equivalent'
 import { divide, input, multiply, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
@@ -28,7 +28,13 @@ export function otherProviders(resource: BilledResource, use: PaidUse, card: Rat
           { card, region: use.line.region },
           { card: other, region: region.id },
         ]
-        const there = uses.map(one => ({ one, line: one.line ? sameThing(one.line, {}, from, to) : undefined }))
+        const head = sameThing(use.line, {}, from, to)
+        // what is charged by a class is charged by the class that was found for it
+        const beside = (line: PriceLine) =>
+          head && line.variant !== null && line.variant === use.line.variant
+            ? findPrice(other, line.meter, region.id, head.variant)
+            : undefined
+        const there = uses.map(one => ({ one, line: one.line ? (beside(one.line) ?? sameThing(one.line, {}, from, to)) : undefined }))
         const lacking = there.find(({ line }) => !line)
         if (lacking) return not(`${other.provider} has nothing in ${region.name} like «${wordsOf(lacking.one, card)}»`)
         const own = there.find(({ one }) => one.sku === use.sku)!.line!

@@ -16,7 +16,10 @@ import { usesPaid, type Offer } from './offer'
 export function otherSizesAndClasses(resource: BilledResource, use: PaidUse, card: RateCard): Offer[] {
   const { line } = use
   if (line.variant === null) return []
-  const others = linesOf(card, line.meter, line.region).filter(({ variant }) => variant !== null && variant !== line.variant)
+  const now = findSize(card, line.variant)
+  const others = linesOf(card, line.meter, line.region).filter(
+    ({ variant }) => variant !== null && variant !== line.variant && isNear(now, findSize(card, variant)),
+  )
   return others.map(other => ({
     key: `variant/${other.variant}`,
     kind: 'size or class' as const,
@@ -24,6 +27,12 @@ export function otherSizesAndClasses(resource: BilledResource, use: PaidUse, car
     gives: givesWords(other, card),
     ...otherVariant(resource, use, other, card),
   }))
+}
+
+/** From half as large to twice: anything beyond is another machine. What has no size is near. */
+function isNear(now: ServerSize | undefined, then: ServerSize | undefined): boolean {
+  if (!now || !then) return true
+  return (['vcpu', 'memoryGb'] as const).every(what => then[what] * 2 >= now[what] && then[what] <= now[what] * 2)
 }
 
 type Priced = { asks: string[]; changes: Change[]; further: []; lacks: string[] } | { asks: []; notOffered: string }

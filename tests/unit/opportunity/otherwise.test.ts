@@ -32,10 +32,26 @@ const regions = [
   { id: 'here', name: 'Here', residency: 'Isles', zones: 3 },
   { id: 'there', name: 'There', residency: 'Mainland', zones: 1 },
 ]
-const card = cardOf([big, priceLine('server-hour', 'small', '0.2'), priceLine('server-hour', 'other', '0.3'), there(big, '0.36'), system], {
-  regions,
-  serverSizes: [size('big', 8, 32), size('small', 4, 16), size('other', 8, 64, { architecture: 'moor', systems: ['open, no licence'] })],
-})
+const card = cardOf(
+  [
+    big,
+    priceLine('server-hour', 'small', '0.2'),
+    priceLine('server-hour', 'other', '0.3'),
+    there(big, '0.36'),
+    system,
+    ...['a third', 'little memory', 'huge'].map(name => priceLine('server-hour', name, '0.1')),
+  ],
+  {
+    regions,
+    serverSizes: [
+      // beyond half and twice it is another machine
+      ...[size('a third', 3, 32), size('little memory', 8, 15), size('huge', 17, 32)],
+      size('big', 8, 32),
+      size('small', 4, 16),
+      size('other', 8, 64, { architecture: 'moor', systems: ['open, no licence'] }),
+    ],
+  },
+)
 const elsewhere: RateCard = {
   ...cardOf([
     { ...priceLine('server-hour', 'q8', '0.5'), sku: 'Q8', region: 'q' },
@@ -87,7 +103,7 @@ describe('what it would cost otherwise', () => {
       asks: ['it runs for the year, 457 of 730 hours a month at least'],
       gives: 'nothing in advance',
     })
-    expect(wayOf(found, 'pays/3 years, part in advance').gives).toBe('1800 EUR in advance for each')
+    expect(wayOf(found, 'pays/3 years, part in advance').gives).toBe('1800.00 EUR in advance for each')
     expect(wayOf(found, 'provider/Q/q')).toMatchObject({ gives: 'q8, 8 vCPU, 32 GB, fenn, data in Isles', asks: [], lacks: [] })
   })
 
