@@ -5,41 +5,18 @@ import { addDays, daysBetween } from '../../core/time/day'
 import type { FileCharge } from '../../demo/focus-file'
 import { charge, focusCsv } from '../support/charges'
 import { cardOf, priceLine } from '../support/daily-charges'
+import { daily, END } from '../support/filed-daily'
 import { deliver } from '../support/imports'
 import { ownServer } from '../support/own-server'
 import { post, put, startServer } from '../support/server'
 
 const server = ownServer()
-const END = '2026-10-29'
 const hour = priceLine('gateway-hour', null, '0.05')
 const gb = priceLine('gateway-gb', null, '0.04')
 const old = priceLine('disk-gb-month', 'old', '0.1', { includes: { iops: '300', mbps: '40', zones: '1' } })
 const anew = priceLine('disk-gb-month', 'new', '0.06', { includes: { iops: '500', mbps: '60', zones: '1' } })
 const card = cardOf([hour, gb, old, anew], { provider: 'Testcloud' })
 
-/** A charge a day, from so many days before the end to a day (exclusive). */
-const daily = (name: string, line: typeof hour, quantity: string, cost: string, more: FileCharge & { to?: string; from?: string } = {}) => {
-  const { to = END, from = addDays(END, -40), ...values } = more
-  return Array.from({ length: daysBetween(from, to) }, (_, i) => {
-    const day = addDays(from, i)
-    const month = day.slice(0, 7)
-    return charge({
-      ...{ BillingPeriodStart: `${month}-01T00:00:00Z`, BillingPeriodEnd: `${addDays(`${month}-28`, 4).slice(0, 7)}-01T00:00:00Z` },
-      ...{ ChargePeriodStart: `${day}T00:00:00Z`, ChargePeriodEnd: `${addDays(day, 1)}T00:00:00Z` },
-      ...{
-        ResourceId: `id-${name}`,
-        ResourceName: name,
-        RegionId: 'here',
-        SkuId: line.sku,
-        SkuPriceId: `${line.sku}/1`,
-        ServiceName: line.service,
-      },
-      ...{ SkuMeter: line.meter, PricingUnit: line.unit, PricingQuantity: quantity, ConsumedUnit: line.unit, ConsumedQuantity: quantity },
-      BilledCost: cost,
-      ...values,
-    })
-  })
-}
 const busy = [...daily('busy', hour, '24', '1.2'), ...daily('busy', gb, '10', '0.4')]
 const idle = (to?: string) => daily('idle', hour, '24', '1.2', { Tags: '{"team":"us"}', ...(to && { to }) })
 const dollars = daily('dollars', hour, '24', '1.2', { BillingCurrency: 'USD', Tags: '{"team":"them"}' })
@@ -81,7 +58,7 @@ it('yields its list with every connector off, and says what the other ways lack'
     isBest: true,
   })
   expect(finders.find(({ detector }) => detector === 'idle-gateway')!.lacks).toContain('an inventory of gateways')
-  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(8)
+  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(10)
   expect(said).toContain('2 things are paid by the hour and not used.')
 })
 

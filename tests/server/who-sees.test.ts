@@ -203,6 +203,17 @@ const bounded: Record<string, [path: string, body?: unknown][]> = {
     ['savings/decisions', { ids: ['secret-A-gateway'], state: 'agreed' }],
     ['savings/decisions', { ids: ['our-gateway', 'secret-A-gateway'], note: 'ours and theirs: nothing is kept' }],
   ],
+  'post /savings/otherwise': [
+    ['savings/otherwise', {}],
+    ['savings/otherwise', { keep: { SubAccountName: ['secret A'] } }],
+    ['savings/otherwise', { sku: { provider: 'Testcloud', sku: 'SECRET-A-0' }, way: 'region/r1' }],
+  ],
+  'post /savings/otherwise/choices': [
+    [
+      'savings/otherwise/choices',
+      { sku: { provider: 'Testcloud', sku: 'SKU-1' }, way: 'region/r1', resources: ['shared-resource', 'secret-A-1'], isChosen: true },
+    ],
+  ],
   'get /savings/bill': [['savings/bill']],
   'get /savings/lists': [['savings/lists']],
   'post /savings/lists': [['savings/lists', { ids: ['secret-A-gateway'], mail: false }]],

@@ -121,6 +121,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
           </tr>
         </tbody>
       </table>
+      <OwnRules v-if="session.seesAll" />
       <label v-if="session.seesAll" class="minor scope">
         a second person approves what saves more than
         <input

@@ -36,7 +36,7 @@ const estimateFromThis = computed(() => ({
 /** What is looked at, with the path of the Steps, priced otherwise. */
 const otherwiseThan = computed(() => {
   const { leaveOut, conditions } = spend.sentence!
-  return otherwiseAddress({ keep: keptWithSteps(spend.sentence!), leaveOut, conditions }, 'what Spend looks at')
+  return otherwiseAddress({ keep: keptWithSteps(spend.sentence!), leaveOut, conditions })
 })
 </script>
 

@@ -66,8 +66,7 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
       <h1 v-else class="sentence">Nothing here is charged under a price of a rate card.</h1>
       <p class="under">
         <span v-if="isNarrowed"
-          >of {{ textOf(route.query.called) ?? 'some charges' }};
-          <NuxtLink class="link" to="/savings/otherwise">look at all charges</NuxtLink></span
+          >of {{ scopeText(scope) }}; <NuxtLink class="link" to="/savings/otherwise">look at all charges</NuxtLink></span
         ><span v-else>of all charges</span><span>priced from what was used in the last 30 days, for a month of 730 hours</span
         ><span>own provider with present discounts, others at their list prices; moving data is not priced</span>
       </p>

@@ -142,7 +142,7 @@ const query = computed(() => ({
       <p class="under">
         <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
         ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink
-        ><NuxtLink class="link" :to="otherwiseAddress({ keep: { [dimension]: [value] } }, label)">What would it cost otherwise?</NuxtLink>
+        ><NuxtLink class="link" :to="otherwiseAddress({ keep: { [dimension]: [value] } })">What would it cost otherwise?</NuxtLink>
         <SkuWordsForm v-if="isSku" :sku="value" :attempt="attempt" />
       </p>
       <NothingLoaded v-if="data.facts && !days" missing="charges" />

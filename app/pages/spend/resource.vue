@@ -79,9 +79,7 @@ const fromWords = { own: 'its own', container: 'inherited from its container', a
             },
           }"
           >Estimate from this</NuxtLink
-        ><NuxtLink class="link" :to="otherwiseAddress({ keep: { ResourceId: [resource.id] } }, resource.names[0] ?? resource.id)"
-          >What would it cost otherwise?</NuxtLink
-        >
+        ><NuxtLink class="link" :to="otherwiseAddress({ keep: { ResourceId: [resource.id] } })">What would it cost otherwise?</NuxtLink>
       </p>
       <div class="figures">
         <span

@@ -1,4 +1,4 @@
-import { decimalText, zero, type Decimal, type DecimalText } from '../../money/decimal'
+import { Decimal, decimalText, zero, type DecimalText } from '../../money/decimal'
 import { add, type Working } from '../../working/working'
 import type { Slices } from '../../spend/slices'
 import { describeLine } from '../../ratecard/describe'
@@ -162,6 +162,14 @@ function byKindAndSaving(a: WaySums, b: WaySums): number {
   return kind || a.rank - b.rank || b.saved.cmp(a.saved)
 }
 
+/** What saves most first, by name where they save alike; what cannot be had last. */
+function bySaving(a: ResourceOtherwise, b: ResourceOtherwise): number {
+  const byName = a.resourceName < b.resourceName ? -1 : 1
+  if (a.then === null || b.then === null) return Number(a.then === null) - Number(b.then === null) || byName
+  const [first, second] = [a, b].map(({ now, then }) => new Decimal(now).minus(then!)) as [Decimal, Decimal]
+  return second.cmp(first) || byName
+}
+
 /** So many are priced before others have their turn. */
 const RESOURCES_AT_ONCE = 20
 
@@ -209,7 +217,7 @@ class WaySums {
     const { key, kind, to, gives } = this.offer
     return {
       ...{ key, kind, to, gives, asks: [...this.#asks], resources: this.#had, lacks: [...this.#lacks] },
-      ...{ now: decimalText(this.#now), then: decimalText(this.#then), each: this.isOpened ? this.#each : null },
+      ...{ now: decimalText(this.#now), then: decimalText(this.#then), each: this.isOpened ? this.#each.sort(bySaving) : null },
       without: { resources: this.#without, reasons: [...this.#reasons] },
     }
   }
