@@ -1,7 +1,7 @@
 import type { MetricName } from '../core/measured/metrics'
 import { weekday, type Day } from '../core/time/day'
 import type { CloudResource, Use } from './inventory'
-import { idleLoadBalancer, rehearsalHours, tooLarge, tooSwift } from './planted'
+import { disksLeftBehind, idleLoadBalancer, rehearsalHours, tooLarge, tooSwift } from './planted'
 import { drawn } from './random'
 import { traffic } from './traffic'
 
@@ -9,7 +9,7 @@ import { traffic } from './traffic'
 export const measuredOfKind: Partial<Record<Use['kind'], readonly MetricName[]>> = {
   server: ['cpu', 'memory'],
   database: ['cpu', 'memory', 'operations'],
-  disk: ['operations', 'throughput'],
+  disk: ['operations', 'throughput', 'attached'],
   'load balancer': ['passed'],
 }
 
@@ -33,6 +33,7 @@ export function measuredOn(resource: CloudResource, metric: MetricName, day: Day
   const { use, name, id } = resource
   if (!measuredOfKind[use.kind]?.includes(metric)) return null
   if (use.kind === 'database' && use.stopped && day >= use.stopped) return null
+  if (metric === 'attached') return hoursOfDay.map(() => (name.startsWith(disksLeftBehind.machine) ? 0 : 1))
   const planted = tooLarge.find(({ namesBegin }) => name.startsWith(namesBegin))
   const isTooSwift = name.startsWith(tooSwift.namesBegin)
   const own = drawn(metric, id)

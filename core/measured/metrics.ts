@@ -9,6 +9,8 @@ export const metrics = {
   operations: { what: 'operations a second', unit: '1/s', ofHour: 'highest' },
   throughput: { what: 'moved a second', unit: 'MB/s', ofHour: 'highest' },
   passed: { what: 'passed through', unit: 'GB', ofHour: 'sum' },
+  // what an inventory says of a disk or an address, told hour by hour like everything else
+  attached: { what: 'attached', unit: 'machines', ofHour: 'highest' },
 } as const satisfies Record<string, MetricFacts>
 
 export type MetricName = keyof typeof metrics

@@ -107,7 +107,7 @@ it('takes what fits, refuses each row that does not, and names what is on no bil
     savings: [['m', '146', 'measured']],
   })
   const { metrics, filed } = measurementsState.parse(await server.json('measurements'))
-  expect(metrics.map(one => one.metric)).toEqual(['cpu', 'memory', 'operations', 'throughput', 'passed'])
+  expect(metrics.map(one => one.metric)).toEqual(['cpu', 'memory', 'operations', 'throughput', 'passed', 'attached'])
   expect(filed).toEqual([
     { metric: 'cpu', days: 30, first: '2026-09-29', last: '2026-10-28', resources: 2 },
     { metric: 'memory', days: 30, first: '2026-09-29', last: '2026-10-28', resources: 1 },

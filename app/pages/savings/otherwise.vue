@@ -11,7 +11,7 @@ useHead({ title: 'What it would cost otherwise · Rain Barrel' })
 
 const textOf = (value: unknown) => (typeof value === 'string' && value ? value : null)
 const scope = computed(() => scopeIn(route.query))
-const isNarrowed = computed(() => ['keep', 'leaveOut', 'conditions'].some(name => route.query[name]))
+const isNarrowed = computed(() => scopeText(scope.value) !== '')
 const load = () =>
   attempt(() => {
     const [provider, sku] = [textOf(route.query.provider), textOf(route.query.sku)]

@@ -14,6 +14,8 @@ import { ownRule } from './own-rule'
 import { snapshotsGrowing } from './snapshots-growing'
 import { stoppedStillPaid } from './stopped-still-paid'
 import { storageTooWarm } from './storage-too-warm'
+import { unattachedDisk } from './unattached-disk'
+import { unusedAddress } from './unused-address'
 import { zonesOutsideLive } from './zones-outside-live'
 
 /** Every way to find savings: what looks, acts and shows is made of it. What is measured stands before what the bill alone says. */
@@ -24,6 +26,8 @@ export const detectors: readonly Detector[] = [
   databaseTooLarge,
   boughtPerformance,
   canSleep,
+  unattachedDisk,
+  unusedAddress,
   feeWithoutUse,
   diskLeftBehind,
   stoppedStillPaid,

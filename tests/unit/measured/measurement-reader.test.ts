@@ -65,8 +65,8 @@ describe('a file of measurements', () => {
     expect([reader.rows, reader.refused]).toEqual([14, 13])
     expect(reader.wrong.map(({ line, why }) => `${line} ${why}`)).toEqual([
       '2 it has no resource',
-      '3 «heat» is not measured here: use cpu, memory, operations, throughput, passed',
-      '4 «constructor» is not measured here: use cpu, memory, operations, throughput, passed',
+      '3 «heat» is not measured here: use cpu, memory, operations, throughput, passed, attached',
+      '4 «constructor» is not measured here: use cpu, memory, operations, throughput, passed, attached',
       '5 throughput is told in «MB/s», not in «GB/s»',
       '6 «2026-11-03T14:00:00» is no time: write a day, a time and its zone, such as 2026-11-03T14:00:00Z',
       '7 «2026-13-03T14:00:00Z» is no time: write a day, a time and its zone, such as 2026-11-03T14:00:00Z',

@@ -352,3 +352,51 @@ describe('load balancers without traffic', () => {
     expect(find(hour => (hour === 700 ? 2 : 0), { noise: 3 })).toHaveLength(1)
   })
 })
+
+describe('what nothing is attached to', () => {
+  const kept = priceLine('disk-gb-month', 'steady', '0.09')
+  const held = priceLine('address-hour', null, '0.005')
+  const card = cardOf([kept, held])
+  const disk = everyDay('d', kept, { quantity: '10', cost: '0.9' })
+  const address = everyDay('a', held, { quantity: '24', cost: '0.12' })
+  // the hours of thirty days, counted from the first: the last fourteen days begin with hour 384
+  const seen = (attached: MeasuredHour, set = {}, charges = disk, of = 'unattached-disk') =>
+    look(charges, card, of, { 'id-d': { attached }, 'id-a': { attached } }, set)
+
+  it('finds a disk that no machine has had for so many days, and all that is paid for it', () => {
+    const { found, coverage } = seen(hour => (hour === 383 ? 1 : 0))
+    // 30 × 0.90 × 73/72
+    expect(found).toMatchObject([
+      {
+        ...{ id: 'unattached-disk/P/id-d', title: 'd is attached to nothing', monthlySaving: '27.375', risk: 'some' },
+        instruction: { type: 'disk', deed: 'delete' },
+        effects: [{ resourceId: 'id-d', sku: kept.sku, how: 'gone', now: '27.375', then: '0' }],
+      },
+    ])
+    expect(found[0]!.evidence.series[0]).toMatchObject({ metric: 'attached', threshold: { value: 1 }, isHighest: true })
+    expect(coverage).toMatchObject({ measured: 1, unmeasured: 0 })
+  })
+
+  it('finds nothing where a machine had it for one hour of these days, or too few hours are known', () => {
+    expect(seen(hour => (hour === 384 ? 1 : 0)).found).toEqual([])
+    expect(seen(() => 1).found).toEqual([])
+    expect(seen(hour => (hour === 719 ? 2 : 0)).found).toEqual([])
+    // thirteen days of the fourteen are known, or an hour fewer
+    expect(seen(hour => (hour >= 384 && hour < 408 ? NaN : 0)).found).toHaveLength(1)
+    expect(seen(hour => (hour >= 384 && hour < 409 ? NaN : 0)).found).toEqual([])
+    expect(seen(hour => (hour === 383 ? 1 : 0), { days: 30 }).found).toEqual([])
+    expect(seen(hour => (hour === 551 ? 1 : 0), { days: 7 }).found).toHaveLength(1)
+    expect(seen(hour => (hour === 552 ? 1 : 0), { days: 7 }).found).toEqual([])
+  })
+
+  it('finds addresses that nothing has; what is not charged any more, or of another kind, is none', () => {
+    expect(seen(() => 0, {}, address, 'unused-address').found).toMatchObject([
+      { title: 'nothing has the address a', monthlySaving: '3.65', risk: 'little' },
+    ])
+    expect(seen(() => 0, {}, disk, 'unused-address').found).toEqual([])
+    const gone = [...everyDay('d', kept, { quantity: '10', cost: '0.9', to: 4 }), ...address]
+    expect(seen(() => 0, {}, gone).found).toEqual([])
+    const { found, coverage } = look(disk, card, 'unattached-disk', {})
+    expect([found, coverage.unmeasured, coverage.dearest]).toEqual([[], 1, ['d']])
+  })
+})

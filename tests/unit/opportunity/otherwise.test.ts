@@ -147,7 +147,7 @@ describe('what it would cost otherwise', () => {
     const moved = wayOf(found, 'region/there')
     expect(moved).toMatchObject({ resources: 1, now: '146', then: '131.4', without: { resources: 1 } })
     expect(moved.without.reasons).toEqual(['There has no «S system Hearth in Here: operating system licence, vCPU hours»'])
-    expect(moved.each![0]).toMatchObject({ resourceName: 'm1', then: null, working: null })
+    expect(moved.each!.at(-1)).toMatchObject({ resourceName: 'm1', then: null, working: null })
     expect(wayOf(found, 'provider/Q/q').without.reasons).toEqual([
       'Q has nothing in Quay like «S system Hearth in Here: operating system licence, vCPU hours»',
     ])

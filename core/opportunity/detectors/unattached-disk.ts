@@ -1,0 +1,33 @@
+import type { MeasuredDetector } from '../detector'
+import { attachedThresholds, isCharged, nothingAttached } from '../measured/nothing-attached'
+
+/** Disks that no machine has attached, as their inventory says hour by hour. */
+export const unattachedDisk: MeasuredDetector = {
+  from: 'measured',
+  detector: 'unattached-disk',
+  label: 'Disks attached to nothing',
+  looksAt: 'disks',
+  metrics: ['attached'],
+  thresholds: attachedThresholds,
+  needsOf: resource => (isCharged(resource, 'disk-gb-month') ? ['attached'] : null),
+  lookThrough: () => (disk, settings, measured) =>
+    [
+      nothingAttached(disk, settings, measured('attached'), {
+        detector: unattachedDisk.detector,
+        title: `${disk.name} is attached to nothing`,
+        risk: 'some',
+        instruction: { type: 'disk', deed: 'delete' },
+        minutesOfWork: 15,
+      }),
+    ].filter(found => found !== null),
+  byHand: {
+    steps: ({ resourceName }) => [
+      `ask whether the data on ${resourceName} is wanted`,
+      'take a snapshot where it may be, which costs about half as much for each GB that is really used',
+      `delete ${resourceName}`,
+      'say here that it is done: the bill then shows what was saved',
+    ],
+    undo: 'A deleted disk comes back only from a snapshot.',
+  },
+  says: open => `${open === 1 ? 'One disk is' : `${open} disks are`} attached to nothing.`,
+}

@@ -1,0 +1,102 @@
+// What things would cost otherwise, from what is used now: looked at from Spend and from a resource, chosen, and handed to owners.
+import { accessible, expect, settled, tabTo, test } from '../support/browser'
+
+test.use({ start: { from: 'bills', file: 'otherwise' } })
+
+test('a size for all machines on a SKU is priced, chosen, and becomes a list for each owner', async ({ page }) => {
+  await page.goto('/savings/otherwise')
+  await settled(page)
+  const charged = page.getByRole('navigation', { name: 'what is charged for' })
+  await charged.getByRole('button', { name: /Servers heron-8x64 in Low Coast/ }).click()
+  // 17 machines × 730 h × 0.4769
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('17 resources, which cost 5,918.33 € a month')
+  const table = page.getByRole('group', { name: 'what it would cost otherwise' })
+  const other = table.getByRole('row').filter({ has: page.getByRole('button', { name: 'otter-8x32' }) })
+  // 17 × 730 h × 0.2949, and what that is less
+  await expect(other).toContainText('3,659.71')
+  await expect(other).toContainText('2,258.62')
+  await expect(other).toContainText('32 of 64 GB are enough')
+  await expect(table.getByRole('row', { name: /East Delta/ })).toContainText('its data may be in Eastern Shores')
+  await accessible(page)
+
+  await tabTo(page, other.getByRole('button', { name: 'otter-8x32' }))
+  await page.keyboard.press('Enter')
+  const margin = page.getByRole('complementary', { name: 'otter-8x32' })
+  await margin.getByRole('button', { name: 'Workings of crew-roster-solver-01', exact: true }).click()
+  await expect(margin).toContainText('0.2949')
+  await expect(margin).toContainText('215.28')
+  await margin.getByRole('checkbox', { name: 'crew-roster-solver-01', exact: true }).check()
+  await margin.getByRole('button', { name: 'Choose it for crew-roster-solver-01' }).click()
+  await expect(margin.getByRole('status')).toContainText('It is an opportunity now')
+  await margin.getByRole('button', { name: 'Choose it for 16 resources' }).click()
+  await expect(margin.getByRole('status')).toContainText('They are 16 opportunities now')
+  await expect(other).toContainText('chosen for 17')
+  await accessible(page)
+
+  await margin.getByRole('link', { name: /see them under Savings/ }).click()
+  await settled(page)
+  const savings = page.getByTestId('opportunities')
+  await expect(page.locator('.figures')).toContainText('17 opportunities')
+  await savings.getByRole('button', { name: 'Runa Torvik' }).click()
+  await expect(savings.getByRole('row').filter({ hasText: 'data-lake-query-01 as «otter-8x32»' })).toContainText('132.86')
+  for (const box of await savings.getByRole('checkbox', { name: /as «otter-8x32»/ }).all()) await box.check()
+  await page.getByRole('button', { name: 'Hand over…' }).click()
+  await page.getByLabel(/mail each list/).uncheck()
+  await page.getByRole('button', { name: 'Make the lists' }).click()
+  await expect(page.getByText(/^One list made: Runa Torvik, \d+\.$/)).toBeVisible()
+
+  // one that somebody changed their mind about is taken back
+  await page.goto('/savings/otherwise?provider=Brackwater+Cloud&sku=BW-LOWCOAST-SERVERHOUR-HERON8X64&way=variant/otter-8x32')
+  await page.getByRole('button', { name: 'Take the choice back' }).click()
+  await expect(page.getByRole('status')).toContainText('Taken back.')
+  await expect(page.getByRole('button', { name: 'Choose it for 17 resources' })).toBeVisible()
+})
+
+test('from a resource, and from what Spend looks at; an address that says nothing readable shows all', async ({ page }) => {
+  await page.goto('/spend?by=ResourceName&keep=SubAccountName%3Drehearsal')
+  await settled(page)
+  await page.getByRole('link', { name: 'Otherwise?' }).click()
+  await expect(page.getByText('of sub account rehearsal')).toBeVisible()
+  const margin = page.getByRole('complementary')
+  await page.getByRole('group', { name: 'what it would cost otherwise' }).getByRole('button', { name: 'East Delta' }).click()
+  await margin
+    .getByRole('link', { name: /^rehearsal-/ })
+    .first()
+    .click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('rehearsal-')
+  await page.getByRole('link', { name: 'What would it cost otherwise?' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('runs on 1 resource')
+  await page.goto('/savings/otherwise?keep={"a":5}&conditions=nonsense')
+  await expect(page.getByText('of all charges')).toBeVisible()
+})
+
+test('a rule of one’s own is made of a Sentence, tried, saved, finds, and is deleted', async ({ page, expectRefusals }) => {
+  expectRefusals.allowed = true
+  await page.goto('/spend?by=ResourceName&keep=SubAccountName%3Drehearsal&period=last-30')
+  await settled(page)
+  await page.goto('/savings')
+  await settled(page)
+  await page.getByRole('button', { name: /How savings are found/ }).click()
+  const rules = page.getByRole('region', { name: 'Your own rules' })
+  await rules.getByRole('button', { name: 'Make one' }).click()
+  await rules.getByLabel('what it looks at').selectOption({ index: 1 })
+  await rules.getByLabel('called').fill('dear for a rehearsal')
+  await rules.getByLabel('finds a resource').fill('1,5')
+  await rules.getByRole('button', { name: 'See what it finds' }).click()
+  await expect(rules.getByRole('alert')).toContainText('write an amount such as 25')
+  await rules.getByLabel('finds a resource').fill('300')
+  await rules.getByRole('button', { name: 'See what it finds' }).click()
+  await expect(rules.getByRole('status')).toContainText(
+    /It finds \d+ resources?, which costs? [\d,.]+ EUR a month: .*: dear for a rehearsal/,
+  )
+  await accessible(page)
+  await rules.getByRole('button', { name: 'Save the rule' }).click()
+  const row = rules.getByRole('row', { name: /dear for a rehearsal/ })
+  await expect(row).toContainText('sub account rehearsal')
+  await expect(row).toContainText('300.00 EUR')
+  await row.getByRole('link').click()
+  await expect(page.getByTestId('opportunities').getByRole('button', { name: 'Found by your own rules' })).toBeVisible()
+  await row.getByRole('button', { name: 'Delete dear for a rehearsal' }).click()
+  await expect(row).toHaveCount(0)
+  await expect(page.locator('.figures')).toContainText('in 0 opportunities')
+})
