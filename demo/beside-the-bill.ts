@@ -15,6 +15,15 @@ export function exchangeRates(): string {
 }
 
 /** Where the accounts stand, and what they and the containers hand down to everything in them. */
+/** What the company has agreed on: an owner on what runs live, and environments by one of three names. */
+export const requiredTags = {
+  tags: [
+    { key: 'owner', sources: ['Brackwater Cloud'], subAccounts: ['live-fleet', 'live-passenger'] },
+    { key: 'environment', values: ['live', 'rehearsal', 'build'] },
+    { key: 'team' },
+  ],
+}
+
 export const accountTree = {
   accounts: Object.fromEntries(
     (

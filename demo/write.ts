@@ -3,7 +3,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Decimal } from '../core/money/decimal'
-import { accountTree, exchangeRates, foreignBill, invoiceLines, ledgerLookup, savedSentences, type InvoiceSum } from './beside-the-bill'
+import { accountTree, exchangeRates, foreignBill, invoiceLines, ledgerLookup, requiredTags, savedSentences, type InvoiceSum } from './beside-the-bill'
 import { correctedDelivery, demoDeliveries } from './deliveries'
 import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'
@@ -27,6 +27,7 @@ json('estimates.json', demoEstimates)
 json('cost-centres.json', { people, plan: allocationPlan })
 json('later-plan.json', laterPlan(allocationPlan))
 json('account-tree.json', accountTree)
+json('required-tags.json', requiredTags)
 json('lookup-ledger.json', ledgerLookup)
 json('sentences.json', savedSentences)
 json('standing-orders.json', standingOrders)

@@ -52,6 +52,7 @@ export async function loadDemo(base, folder, say = () => {}) {
   if (!reference.savedAt) {
     await send('PUT', 'spend/account-tree', read('account-tree.json'))
     await send('PUT', 'spend/report-currency', { reportCurrency: 'EUR' }, 'Arvid Nes')
+    await send('PUT', 'spend/required-tags', read('required-tags.json'), 'Arvid Nes')
   }
   if (lookups.length === 0) await send('PUT', 'lookups/ledger', read('lookup-ledger.json'), 'Arvid Nes')
   if (rates.length === 0) await send('POST', 'rates/table', table('exchange-rates.csv'), 'Arvid Nes')

@@ -65,6 +65,8 @@ type Common = {
 /** What is found in the bill, for every source, and done by hand. */
 type OnBill = Common & {
   thresholds: readonly Threshold[]
+  /** What it goes by, in words, where that is no thresholds. */
+  goesBy?: string
   /** What its owner does, in words, and how it can be undone. */
   byHand: { steps: (found: Opportunity) => string[]; undo: string }
 }

@@ -65,6 +65,12 @@ export class SpendSettings {
     return { aliases }
   }
 
+  /** Requires tags of usage, in place of all that were required. */
+  async requireTags({ tags }: Body<'requireTags'>) {
+    await this.#change(known => ({ body: { ...known, requiredTags: tags }, result: undefined }))
+    return { tags }
+  }
+
   async #change<T>(change: (known: ReferenceBody) => { body: ReferenceBody; result: T }): Promise<T> {
     const result = await changeReference(this.work.database.db, this.work.asker.id, change)
     await this.work.refreshReference()

@@ -98,6 +98,11 @@ export const spend = {
     body: settings.aliasChange,
     reply: z.object({ aliases: namedRecord(z.string()) }),
   }),
+  requireTags: operation('spend', 'put', '/spend/required-tags', 'Which tags usage must have, in place of all that were required.', {
+    reach: 'company',
+    body: settings.requiredTags,
+    reply: settings.requiredTags,
+  }),
   changeSku: operation('spend', 'post', '/spend/skus', 'Own words for a SKU code; null takes them back.', {
     reach: 'company',
     body: settings.skuChange,

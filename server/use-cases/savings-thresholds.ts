@@ -32,7 +32,7 @@ export async function finders(work: SavingsWork, found: readonly FoundSaving[]):
       const covered = one.from === 'measured' ? (coverage.find(other => other.detector === detector) ?? null) : null
       const lacking = one.from === 'measured' ? lackingMeasurements(one, covered) : null
       return {
-        ...{ detector, label, from, found: own, goesBy: null, thresholds: thresholdsOf(one, set) },
+        ...{ detector, label, from, found: own, goesBy: one.goesBy ?? null, thresholds: thresholdsOf(one, set) },
         coverage: covered && { measured: covered.measured, unmeasured: covered.unmeasured, dearest: covered.dearest },
         lacks: facts.charges ? lacking : 'There are no charges yet: drop a bill under Sources.',
       }

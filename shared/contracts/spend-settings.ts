@@ -27,7 +27,28 @@ export const skuEntry = z.object({ words: z.string().trim().min(1).max(300), cha
 const reportCurrency = z.string().refine(isCurrency, 'use the three-letter code of a currency in use, such as EUR').nullable()
 export const reportCurrencyChange = z.object({ reportCurrency })
 
+/** A tag that usage must have: where, and with which values; none named stands for all. */
+const requiredTag = z.object({
+  key: z.string().trim().min(1, 'name the tag').max(128),
+  sources: z.array(z.string().min(1)).max(100).default([]),
+  subAccounts: z.array(z.string().min(1)).max(1000).default([]),
+  values: z.array(z.string().trim().min(1, 'an allowed value is empty')).max(1000).default([]),
+})
+export const requiredTags = z.object({
+  tags: z
+    .array(requiredTag)
+    .max(50)
+    .superRefine((tags, context) => {
+      tags.forEach(({ key }, i) => {
+        if (tags.findIndex(other => other.key === key) !== i)
+          context.addIssue({ code: 'custom', path: [i, 'key'], message: `«${key}» is required twice: put both into one` })
+      })
+    }),
+})
+export type RequiredTags = z.infer<typeof requiredTags>
+
 export const referenceBody = accountTree.extend({
+  requiredTags: requiredTags.shape.tags.default([]),
   aliases: aliases.default({}),
   skus: namedRecord(skuEntry).default({}),
   reportCurrency: reportCurrency.default(null),

@@ -1,5 +1,5 @@
 // What things would cost otherwise, from what is used now: looked at from Spend and from a resource, chosen, and handed to owners.
-import { accessible, expect, settled, tabTo, test } from '../support/browser'
+import { accessible, expect, settled, tabTo, test, widthOf } from '../support/browser'
 
 test.use({ start: { from: 'bills', file: 'otherwise' } })
 
@@ -68,6 +68,10 @@ test('from a resource, and from what Spend looks at; an address that says nothin
   await expect(page.getByRole('heading', { level: 1 })).toContainText('runs on 1 resource')
   await page.goto('/savings/otherwise?keep={"a":5}&conditions=nonsense')
   await expect(page.getByText('of all charges')).toBeVisible()
+  await page.setViewportSize({ width: 390, height: 800 })
+  await page.getByRole('button', { name: 'East Delta' }).click()
+  await expect(page.getByRole('complementary', { name: 'East Delta' })).toBeVisible()
+  await expect.poll(() => widthOf(page)).toBe(390)
 })
 
 test('a rule of one’s own is made of a Sentence, tried, saved, finds, and is deleted', async ({ page, expectRefusals }) => {

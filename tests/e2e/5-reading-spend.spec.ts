@@ -385,3 +385,29 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   }
   expect(serverLog()).not.toMatch(/error|warn/i)
 })
+
+test('a tag is required with the values that it may have: who fails, and what of it nobody can be charged with', async ({ page }) => {
+  await page.goto('/spend/tags')
+  await settled(page)
+  const required = page.getByRole('region', { name: 'Required tags' })
+  await required.getByRole('button', { name: 'Require a tag' }).click()
+  await required.getByLabel('tag', { exact: true }).fill('environment')
+  await required.getByLabel('values that it may have').fill('live, build')
+  await required.getByLabel('in', { exact: true }).fill('rehearsal, live-fleet')
+  await required.getByRole('button', { name: 'Save it' }).click()
+  const row = required.getByRole('row', { name: /^environment/ })
+  await expect(row).toContainText('rehearsal, live-fleet')
+  await row.getByRole('button', { name: 'environment', exact: true }).click()
+  // the third name is not among those that it may have
+  await expect(required.getByText(/Values that it may not have: «rehearsal» [\d,]+\.\d\d/)).toBeVisible()
+  const who = required.getByRole('table', { name: 'who fails' })
+  await expect(who.getByRole('row').filter({ hasText: 'rehearsal' }).first()).toBeVisible()
+  const failing = figure(await row.getByRole('cell').nth(3).textContent())
+  const shown = await who.getByRole('row').evaluateAll(rows => rows.slice(1).map(one => one.lastElementChild!.textContent!))
+  const left = await required.getByText(/more fail with less/).count()
+  // each row is cut to cents
+  if (!left) expect(Math.abs(shown.reduce((sum, text) => sum + figure(text), 0) - failing)).toBeLessThan(0.01 * shown.length)
+  await accessible(page)
+  await row.getByRole('button', { name: 'Delete environment' }).click()
+  await expect(row).toHaveCount(0)
+})

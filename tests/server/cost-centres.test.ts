@@ -200,3 +200,19 @@ it('takes a lookup away: its dimension has no values any more, and comes back wi
   await server.json('lookups/divisions', put(lookup))
   expect(await byCentre()).toContain('freight 30 EUR')
 })
+
+it('keeps which tags are required, and refuses one that is named twice or has an empty value', async () => {
+  const tags = [
+    { key: 'constructor', values: ['live'] },
+    { key: 'owner', sources: ['bill'], subAccounts: ['live'] },
+  ]
+  const kept = [
+    { key: 'constructor', sources: [], subAccounts: [], values: ['live'] },
+    { key: 'owner', sources: ['bill'], subAccounts: ['live'], values: [] },
+  ]
+  expect(await server.json('spend/required-tags', put({ tags }))).toEqual({ tags: kept })
+  for (const wrong of [[{ key: 'a' }, { key: 'a' }], [{ key: ' ' }], [{ key: 'a', values: [''] }]])
+    expect((await server.call('spend/required-tags', put({ tags: wrong }))).status, JSON.stringify(wrong)).toBe(422)
+  const { body } = await server.json<{ body: { requiredTags: object[] } }>('spend/reference')
+  expect(body.requiredTags).toEqual(kept)
+})

@@ -103,7 +103,8 @@ async function changed() {
           : 'No charge has a tag. Bills bring tags in the column Tags; a mapping takes them from columns of any name.'
       }}
     </p>
-    <div v-else class="columns">
+    <RequiredTags v-if="now && session.seesAll && keys.length" :period="now" :currency="currency" />
+    <div v-if="keys.length" class="columns">
       <section aria-label="Tag keys">
         <table class="ledger">
           <thead>

@@ -10,6 +10,7 @@ export const chosenOtherwise: BillDetector = {
   detector: 'chosen-otherwise',
   label: 'Chosen among what it would cost otherwise',
   thresholds: [],
+  goesBy: 'what somebody chose under Otherwise, as long as it saves anything',
   lookThrough({ own }) {
     const chosen = new Map<string, Choice[]>()
     for (const choice of own.chosen) {

@@ -11,6 +11,7 @@ export const ownRule: BillDetector = {
   detector: 'own-rule',
   label: 'Found by your own rules',
   thresholds: [],
+  goesBy: 'a Sentence and an amount, each as it was saved',
   lookThrough({ own }) {
     const byResource = new Map<string, { rule: OwnRule; resource: BilledResource }[]>()
     for (const { rule, within: resources } of own.rules)

@@ -154,7 +154,12 @@ export class CubeState {
   }
 
   #takeBeside(beside: Beside): void {
-    const { skus, reportCurrency, ...said } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
+    const {
+      skus,
+      reportCurrency,
+      requiredTags: _,
+      ...said
+    } = referenceBody.parse(beside.reference === null ? {} : JSON.parse(beside.reference))
     this.#reportCurrency = reportCurrency
     const plans = new Map<string, AllocationPlan>()
     const planOf = (text: string) => {

@@ -1,0 +1,232 @@
+<script setup lang="ts">
+import { judgeTag, requiredTagScope, type JudgedTag, type RequiredTag } from '../../../core/spend/required-tags'
+import { centreList } from '../../../shared/contracts/allocation'
+import { requiredTags, referenceState } from '../../../shared/contracts/spend-settings'
+
+/** Tags that usage must have: what fails, how it goes month by month, whose it is, and what it costs that nobody can be charged with. */
+const { period, currency } = defineProps<{ period: { start: string; end: string }; currency: string }>()
+const data = useData()
+const { attempt, problem, busy } = useAttempt()
+const tags = ref<RequiredTag[]>([])
+const judged = ref<JudgedTag[]>([])
+/** Names of cost centres by id. */
+const centres = shallowRef(new Map<string, string>())
+const opened = ref<string | null>(null)
+const isMaking = ref(false)
+const draft = reactive({ key: '', values: '', subAccounts: '', source: '' })
+const sources = computed(() => data.facts?.sources.map(({ source }) => source) ?? [])
+
+async function load() {
+  const [{ body }, { centres: all }] = await Promise.all([
+    client.get('spend/reference', referenceState),
+    client.get('allocation/centres', centreList),
+  ])
+  tags.value = body.requiredTags
+  centres.value = new Map(all.map(({ id, name }) => [id, name]))
+  await judge()
+}
+async function judge() {
+  if (!tags.value.length) return void (judged.value = [])
+  const questions = tags.value.map(tag => ({
+    ...requiredTagScope(tag),
+    ...period,
+    measure: 'effectiveCost' as const,
+    grain: 'month' as const,
+  }))
+  const answers = await askAnswers(questions)
+  judged.value = tags.value.map((tag, i) => judgeTag(answers[i]!.rows, tag, currency))
+}
+watch(
+  () => [period.start, period.end, currency, data.facts?.revision],
+  () => attempt(load),
+  { immediate: true },
+)
+const save = (next: RequiredTag[]) =>
+  attempt(async () => {
+    tags.value = (await client.send('PUT', 'spend/required-tags', { tags: next }, requiredTags)).tags
+    isMaking.value = false
+    Object.assign(draft, { key: '', values: '', subAccounts: '', source: '' })
+    await judge()
+  })
+const list = (text: string) => [
+  ...new Set(
+    text
+      .split(',')
+      .map(one => one.trim())
+      .filter(Boolean),
+  ),
+]
+const add = () =>
+  save([
+    ...tags.value.filter(({ key }) => key !== draft.key.trim()),
+    {
+      key: draft.key.trim(),
+      sources: draft.source ? [draft.source] : [],
+      subAccounts: list(draft.subAccounts),
+      values: list(draft.values),
+    },
+  ])
+function change(tag: RequiredTag) {
+  const {
+    key,
+    values,
+    subAccounts,
+    sources: [source = ''],
+  } = tag
+  Object.assign(draft, { key, values: values.join(', '), subAccounts: subAccounts.join(', '), source })
+  isMaking.value = true
+}
+const where = ({ sources: of, subAccounts }: RequiredTag) =>
+  [of.join(', '), subAccounts.join(', ')].filter(Boolean).join(' · ') || 'everywhere'
+const rows = computed(() => tags.value.flatMap((tag, i) => (judged.value[i] ? [{ tag, own: judged.value[i] }] : [])))
+const failingSteps = ({ steps }: JudgedTag) => steps.map(({ missing, wrong }) => addTexts([missing, wrong]))
+/** Those charges in Spend: without the tag, or with a value that it may not have. */
+const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag) => ({
+  path: '/spend',
+  query: {
+    by: 'ResourceName',
+    from: period.start,
+    to: period.end,
+    keep: [
+      `Tags/${key}`,
+      ...own.wrongValues.map(({ value }) => `Tags/${key}=${value}`),
+      'ChargeCategory=Usage',
+      ...of.map(source => `Source=${source}`),
+      ...subAccounts.map(account => `SubAccountName=${account}`),
+    ],
+  },
+})
+</script>
+
+<template>
+  <section aria-label="Required tags" class="required">
+    <h2 class="heading">
+      Required tags
+      <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'not now' : 'Require a tag' }}</button>
+    </h2>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <form v-if="isMaking" class="inset" @submit.prevent="add">
+      <label>tag <input v-model="draft.key" class="field" required maxlength="128" placeholder="owner" /></label>
+      <label
+        >values that it may have <input v-model="draft.values" class="field wide" placeholder="any; or live, rehearsal, build"
+      /></label>
+      <label
+        >of
+        <select v-model="draft.source" class="field">
+          <option value="">every source</option>
+          <option v-for="source in sources" :key="source" :value="source">{{ source }}</option>
+        </select></label
+      >
+      <label
+        >in <input v-model="draft.subAccounts" class="field wide" placeholder="every sub account; or live-fleet, live-passenger"
+      /></label>
+      <button class="button main" :disabled="busy || !draft.key.trim()">Save it</button>
+    </form>
+    <div v-if="rows.length" class="scroll" tabindex="0" role="group" aria-label="required tags">
+      <table class="ledger">
+        <thead>
+          <tr>
+            <th>tag</th>
+            <th>required</th>
+            <th>may be</th>
+            <th class="n">fails, {{ currency }}</th>
+            <th class="n">of the cost</th>
+            <th>by month</th>
+            <th class="n">of it on no cost centre</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="{ tag, own } in rows" :key="tag.key">
+            <tr class="acts" :class="{ chosen: opened === tag.key }">
+              <td>
+                <button class="link" :aria-expanded="opened === tag.key" @click="opened = opened === tag.key ? null : tag.key">
+                  {{ tag.key }}
+                </button>
+              </td>
+              <td>{{ where(tag) }}</td>
+              <td>{{ tag.values.length ? tag.values.slice(0, 4).join(', ') : 'anything' }}{{ tag.values.length > 4 ? ' …' : '' }}</td>
+              <td class="n">
+                <NuxtLink v-if="own.failing !== '0'" class="link" :to="inSpend(tag, own)">{{
+                  money(own.failing, currency)
+                }}</NuxtLink><template v-else>nothing</template>
+              </td>
+              <td class="n">{{ percent(own.failing, own.whole) }}</td>
+              <td><SparkLine :amounts="failingSteps(own)" /></td>
+              <td class="n" :class="{ warn: own.unplaced !== '0' }">{{ money(own.unplaced, currency) }}</td>
+              <td class="n">
+                <button class="link" :aria-label="`Change ${tag.key}`" @click="change(tag)">Change</button>
+                <button
+                  class="link beside"
+                  :aria-label="`Delete ${tag.key}`"
+                  :disabled="busy"
+                  @click="save(tags.filter(({ key }) => key !== tag.key))"
+                >
+                  Delete
+                </button>
+              </td>
+            </tr>
+            <tr v-if="opened === tag.key">
+              <td colspan="8">
+                <p v-if="own.wrongValues.length" class="note">
+                  Values that it may not have:
+                  <template v-for="(one, i) in own.wrongValues.slice(0, 8)" :key="one.value"
+                    >{{ i ? ', ' : '' }}«{{ one.value }}» {{ money(one.amount, currency) }}</template
+                  >{{ own.wrongValues.length > 8 ? ' …' : '' }}
+                </p>
+                <table v-if="own.who.length" class="ledger" aria-label="who fails">
+                  <thead>
+                    <tr>
+                      <th>whose</th>
+                      <th>sub account</th>
+                      <th class="n">without it</th>
+                      <th class="n">with a wrong value</th>
+                      <th class="n">together</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    <tr v-for="one in own.who.slice(0, 12)" :key="`${one.centre} ${one.subAccount}`">
+                      <td>{{ one.centre === null ? 'nobody’s' : (centres.get(one.centre) ?? one.centre) }}</td>
+                      <td>{{ one.subAccount ?? 'none' }}</td>
+                      <td class="n">{{ money(one.missing, currency) }}</td>
+                      <td class="n">{{ money(one.wrong, currency) }}</td>
+                      <td class="n">{{ money(one.failing, currency) }}</td>
+                    </tr>
+                  </tbody>
+                </table>
+                <p v-if="own.who.length > 12" class="note">{{ count(own.who.length - 12) }} more fail with less.</p>
+              </td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
+    <p v-else-if="!busy && !isMaking" class="note">No tag is required yet.</p>
+  </section>
+</template>
+
+<style scoped>
+.required {
+  margin: 8px 0 18px;
+}
+.heading {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+}
+.inset {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 16px;
+  align-items: end;
+}
+.inset label {
+  display: grid;
+}
+.wide {
+  width: 230px;
+}
+.beside {
+  margin-left: 12px;
+}
+</style>
