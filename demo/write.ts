@@ -3,7 +3,16 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Decimal } from '../core/money/decimal'
-import { accountTree, exchangeRates, foreignBill, invoiceLines, ledgerLookup, requiredTags, savedSentences, type InvoiceSum } from './beside-the-bill'
+import {
+  accountTree,
+  exchangeRates,
+  foreignBill,
+  invoiceLines,
+  ledgerLookup,
+  requiredTags,
+  savedSentences,
+  type InvoiceSum,
+} from './beside-the-bill'
 import { correctedDelivery, demoDeliveries } from './deliveries'
 import type { FileCharge } from './focus-file'
 import { demoEstimates } from './estimates'

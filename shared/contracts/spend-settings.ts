@@ -48,10 +48,10 @@ export const requiredTags = z.object({
 export type RequiredTags = z.infer<typeof requiredTags>
 
 export const referenceBody = accountTree.extend({
-  requiredTags: requiredTags.shape.tags.default([]),
   aliases: aliases.default({}),
   skus: namedRecord(skuEntry).default({}),
   reportCurrency: reportCurrency.default(null),
+  requiredTags: requiredTags.shape.tags.default([]),
 })
 export type ReferenceBody = z.infer<typeof referenceBody>
 export const referenceState = z.object({ body: referenceBody, who: z.string().nullable(), savedAt: z.string().nullable() })

@@ -1,11 +1,9 @@
 // What the bill alone says can be saved, without any connection: found, added up once, decided on, and seen on the next bill.
 import { beforeAll, expect, it } from 'vitest'
 import { billAndSavings, savingsState, thresholdsPreview, type SavingsState } from '../../shared/contracts/savings'
-import { addDays, daysBetween } from '../../core/time/day'
-import type { FileCharge } from '../../demo/focus-file'
-import { charge, focusCsv } from '../support/charges'
+import { focusCsv } from '../support/charges'
 import { cardOf, priceLine } from '../support/daily-charges'
-import { daily, END } from '../support/filed-daily'
+import { daily } from '../support/filed-daily'
 import { deliver } from '../support/imports'
 import { ownServer } from '../support/own-server'
 import { post, put, startServer } from '../support/server'

@@ -67,7 +67,7 @@ const words = ({ keep, leaveOut, conditions }: OwnRuleView) => scopeText({ keep,
       <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'not now' : 'Make one' }}</button>
     </h3>
     <ProblemNote v-if="problem" :problem="problem" />
-    <form v-if="isMaking" class="inset" @submit.prevent="effect ? save() : show()">
+    <form v-if="isMaking" class="inset fields" @submit.prevent="effect ? save() : show()">
       <p v-if="!choices.length" class="warn">
         A rule looks at what a Sentence looks at: <NuxtLink class="link" to="/spend">say one under Spend</NuxtLink> first.
       </p>
@@ -136,15 +136,6 @@ const words = ({ keep, leaveOut, conditions }: OwnRuleView) => scopeText({ keep,
 .head {
   display: flex;
   gap: 14px;
-}
-.inset {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px 16px;
-  align-items: end;
-}
-.inset label {
-  display: grid;
 }
 .effect,
 .row {

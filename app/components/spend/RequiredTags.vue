@@ -105,7 +105,7 @@ const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag)
       <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'not now' : 'Require a tag' }}</button>
     </h2>
     <ProblemNote v-if="problem" :problem="problem" />
-    <form v-if="isMaking" class="inset" @submit.prevent="add">
+    <form v-if="isMaking" class="inset fields" @submit.prevent="add">
       <label>tag <input v-model="draft.key" class="field" required maxlength="128" placeholder="owner" /></label>
       <label
         >values that it may have <input v-model="draft.values" class="field wide" placeholder="any; or live, rehearsal, build"
@@ -213,15 +213,6 @@ const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag)
   display: flex;
   gap: 14px;
   align-items: baseline;
-}
-.inset {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px 16px;
-  align-items: end;
-}
-.inset label {
-  display: grid;
 }
 .wide {
   width: 230px;

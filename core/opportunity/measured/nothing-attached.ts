@@ -14,7 +14,8 @@ export const isCharged = (resource: BilledResource, meter: string): boolean =>
   resource.uses.some(use => use.line?.meter === meter && unitsIn(use, 3) > 0n)
 
 /**
- * What is paid for a resource that nothing was attached to in any hour of so many days, of which all but a day's hours are known: all of it.
+ * What is paid for a resource that nothing was attached to in any hour of so many days, of which all but a day's hours are known: all of
+ * it.
  */
 export function nothingAttached(
   resource: BilledResource,

@@ -25,8 +25,8 @@ export function offersFor(resource: BilledResource, use: PaidUse, context: Other
 export type UsedSku = { sku: string; words: string; provider: string; currency: string; resources: number; monthly: DecimalText }
 
 /**
- * What SKUs cost a month that can be priced otherwise: currency by currency, that of most SKUs first, and in each the dearest first; amounts
- * of two currencies are not held against each other.
+ * What SKUs cost a month that can be priced otherwise: currency by currency, that of most SKUs first, and in each the dearest first;
+ * amounts of two currencies are not held against each other.
  */
 export function usedSkus(resources: readonly BilledResource[], isAsked: (resource: BilledResource, sku: string) => boolean): UsedSku[] {
   const found = new Map<string, UsedSku & { sum: Decimal }>()

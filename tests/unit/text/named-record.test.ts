@@ -34,7 +34,7 @@ it('keeps spellings, tags, accounts, days of sources and tag columns that are ca
   )
   expect(JSON.stringify(reference)).toBe(
     '{"accounts":{"__proto__":{"path":["a"],"tags":{"__proto__":"1"}}},"containerTags":{"__proto__":{"__proto__":"2"}},' +
-      '"aliases":{"ServiceName":{"__proto__":"same"}},"skus":{"__proto__":{"words":"3"}},"reportCurrency":null}',
+      '"aliases":{"ServiceName":{"__proto__":"same"}},"skus":{"__proto__":{"words":"3"}},"reportCurrency":null,"requiredTags":[]}',
   )
   const question = spendQuestion.parse(
     sent(
