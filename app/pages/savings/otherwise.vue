@@ -191,6 +191,9 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
 .sku:focus-visible {
   background: var(--paper-raised);
 }
+.sku .minor {
+  grid-column: 1 / -1;
+}
 .sku.on {
   background: var(--act-soft);
 }
