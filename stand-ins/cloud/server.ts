@@ -11,6 +11,7 @@ import { daysOf } from '../../core/time/period'
 import { actionsOfKind, change, settingsOf, tagsOf } from './changes'
 import { created, madeId, madeResources } from './made'
 import { conditionOf } from './condition'
+import { controlled, controlPage } from './control-page'
 import { hourlyReadings, type Gateway } from './readings'
 import { runningHours, runsIn } from './running'
 import { readState, writeState, type CloudState, type Reply } from './state'
@@ -29,11 +30,12 @@ const NEXT: Readonly<Record<string, (day: Day) => Day>> = {
 /** Short of what a caller waits for an answer. */
 const LONG_MS = 3000
 
-async function bodyOf(request: IncomingMessage): Promise<Record<string, unknown>> {
+async function textOf(request: IncomingMessage): Promise<string> {
   const chunks: Buffer[] = []
   for await (const chunk of request) chunks.push(chunk as Buffer)
-  return JSON.parse(Buffer.concat(chunks).toString() || '{}') as Record<string, unknown>
+  return Buffer.concat(chunks).toString()
 }
+const bodyOf = async (request: IncomingMessage) => JSON.parse((await textOf(request)) || '{}') as Record<string, unknown>
 
 /** What became of a request, by the reply that it got. */
 function outcomeOf(reply: Reply | undefined): object {
@@ -226,6 +228,17 @@ export function cloudServer(stateFile: string, token?: string): Server {
     response.end(bytes)
   }
 
+  /** The page by which a person plays it; what a form of it asks for is done, and the page shown anew. */
+  async function control(request: IncomingMessage, response: ServerResponse) {
+    if (request.method === 'POST') {
+      const asked = new URLSearchParams(await textOf(request))
+      const next = NEXT[asked.get('clock') ?? '']
+      save({ ...state, ...(next ? { day: next(state.day) } : controlled(state, asked)) })
+      return void response.writeHead(303, { location: '/control' }).end()
+    }
+    response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(controlPage(state))
+  }
+
   async function answer(request: IncomingMessage, response: ServerResponse) {
     const url = new URL(request.url ?? '/', 'http://stand-in')
     const path = url.pathname.split('/').filter(Boolean).map(decodeURIComponent)
@@ -233,6 +246,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
       save({ ...state, ...((await bodyOf(request)) as Partial<CloudState>) })
       return send(response, { status: 200, body: { next: state.next } }, false)
     }
+    if (path[0] === 'control') return control(request, response)
     if (token && request.headers.authorization !== `Bearer ${token}`)
       return send(response, { status: 401, body: { error: 'the secret is missing or wrong' } }, false)
     const behaviour = state.next

@@ -4,7 +4,8 @@ import type { WeekStretch } from '../../core/opportunity/measured/quiet-hours'
 import { TODAY } from '../../demo/calendar'
 
 /** How the next answer shall go wrong: refused, never sent, sent twice, sent after some seconds, or the request lost before it is read. */
-export type Behaviour = 'fail' | 'time out' | 'answer twice' | 'take long' | 'lose'
+export const behaviours = ['fail', 'time out', 'answer twice', 'take long', 'lose'] as const
+export type Behaviour = (typeof behaviours)[number]
 export type Reply = { status: number; body: unknown }
 
 /** A machine of the sandbox that somebody has made. `at`: an instant; told late where it lies before others. */

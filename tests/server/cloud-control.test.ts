@@ -1,0 +1,59 @@
+// The page by which a person plays the simulated cloud.
+import { mkdtempSync, rmSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { brackwaterInventory, runsOn } from '../../demo/inventory'
+import { TODAY } from '../../demo/calendar'
+import { addDays } from '../../core/time/day'
+import { cloudServer } from '../../stand-ins/cloud/server'
+
+const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-control-'))
+const cloud = cloudServer(join(folder, 'state.json'), 'secret')
+let base: string
+beforeAll(async () => {
+  await new Promise<void>(resolve => cloud.listen(0, '127.0.0.1', resolve))
+  base = `http://127.0.0.1:${(cloud.address() as AddressInfo).port}`
+})
+afterAll(() => {
+  cloud.closeAllConnections()
+  cloud.close()
+  rmSync(folder, { recursive: true })
+})
+
+/** Sends a form of the page. @returns the page as it is then. */
+const press = async (fields: Record<string, string>) =>
+  (await fetch(`${base}/control`, { method: 'POST', body: new URLSearchParams(fields) })).text()
+const ask = async (path: string) => {
+  const reply = await fetch(`${base}${path}`, { headers: { authorization: 'Bearer secret' } })
+  return { status: reply.status, body: (await reply.json()) as Record<string, unknown> }
+}
+
+it('moves its clock, goes wrong once, locks, lets somebody make something, and shows it', async () => {
+  expect(await (await fetch(`${base}/control`)).text()).toContain(`It is ${TODAY}, 09:00 there.`)
+  expect(await press({ clock: 'next-day' })).toContain(`It is ${addDays(TODAY, 1)}, 09:00 there.`)
+  expect((await ask('/v1/clock')).body.now).toBe(`${addDays(TODAY, 1)}T09:00:00Z`)
+
+  expect(await press({ next: 'fail' })).toContain('goes wrong: fail')
+  expect((await ask('/v1/clock')).status).toBe(503)
+  expect((await ask('/v1/clock')).status).toBe(200)
+  expect(await press({ next: 'no such thing' })).toContain('comes as it should')
+
+  const disk = brackwaterInventory().find(one => one.use.kind === 'disk' && runsOn(one, addDays(TODAY, 1)))!
+  const locks = async () => ((await ask(`/v1/resources/${encodeURIComponent(disk.id)}`)).body.locks as unknown[]).length
+  const before = await locks()
+  expect(await press({ lock: disk.id })).toContain(disk.id)
+  expect(await locks()).toBe(before + 2)
+  await press({ lock: disk.id })
+  expect(await locks()).toBe(before)
+
+  const made = await press({ made: '<b>trial</b>', by: 'jon.aske' })
+  expect(made).toContain('&lt;b&gt;trial&lt;/b&gt; made by jon.aske')
+  expect(made).not.toContain('<b>')
+  const { events } = (await ask(`/v1/events?since=${TODAY}`)).body as { events: { resourceId: string; by: string }[] }
+  expect(events.at(-1)).toMatchObject({ resourceId: 'bw:north-fjord:server:made-<b>trial</b>', by: 'jon.aske' })
+  // what is no control changes nothing
+  expect(await press({ nonsense: '1', inARow: '-4' })).toContain('as many as come')
+  expect(await press({ inARow: '3' })).toContain('3 in a row, then one is asked to wait')
+})
