@@ -138,7 +138,7 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
             </table>
           </div>
           <p v-if="found.left.length" class="note">
-            Charged under it and not priced here:
+            Not priced here, or not wholly:
             <template v-for="(one, i) in found.left.slice(0, 5)" :key="one.resourceId"
               >{{ i ? '; ' : '' }}{{ one.resourceName }} ({{ one.why }})</template
             ><template v-if="found.left.length > 5"> and {{ count(found.left.length - 5) }} more</template>.

@@ -61,8 +61,8 @@ export type PaidUse = BilledUse & { line: PriceLine }
 
 /** A use under a SKU that still goes on and is paid for, not all by a commitment, in the currency of its card; null where it is not. */
 export function paidNow({ uses, card }: BilledResource, sku: string): PaidUse | null {
-  const use = uses.find(one => one.sku === sku && one.line && unitsIn(one, 3) > 0n)
-  return use?.line && use.currency === card?.currency && within(use.cost, 30) > 0n ? { ...use, line: use.line } : null
+  const use = uses.find(one => one.sku === sku && one.line && one.currency === card?.currency && unitsIn(one, 3) > 0n)
+  return use?.line && within(use.cost, 30) > 0n ? { ...use, line: use.line } : null
 }
 
 /**

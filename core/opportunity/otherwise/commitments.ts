@@ -3,13 +3,13 @@ import type { RateCard } from '../../ratecard/rate-card'
 import { ESTIMATE_MONTH_HOURS } from '../../time/day'
 import { add, divide, evaluate, input, multiply, roundUp, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import { unitsIn, type BilledResource, type PaidUse } from '../bill/billed-resource'
+import { within, type BilledResource, type PaidUse } from '../bill/billed-resource'
 import { amount } from '../bill/finding'
 import type { Offer } from './offer'
 
 /**
- * The commitments that the rate card has for what runs by the hour, at list prices: for as many as run at once, each hour of the term, used
- * or not. What is paid in advance is spread over the months of the term.
+ * The commitments that the rate card has for what runs by the hour, at list prices: for as many as run at once without one, each hour of the
+ * term, used or not. What is paid in advance is spread over the months of the term.
  */
 export function commitments(resource: BilledResource, use: PaidUse, card: RateCard): Offer[] {
   const { line } = use
@@ -17,7 +17,7 @@ export function commitments(resource: BilledResource, use: PaidUse, card: RateCa
   const hours = resource.window.days * 24
   const atOnce = roundUp('as many as run at once', [
     divide('on average', [
-      input(`hours in ${resource.window.days} days`, amount(unitsIn(use, 30)), 'h', use.sku),
+      input(`hours in ${resource.window.days} days`, amount(within(use.quantity, 30)), 'h', use.sku),
       input('hours of these days', hours, 'h'),
     ]),
   ])

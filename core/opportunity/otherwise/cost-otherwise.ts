@@ -107,7 +107,7 @@ export type CostOtherwise = {
   now: DecimalText
   /** Of it, under the SKU itself. */
   underSku: DecimalText
-  /** Resources that are charged under it and are not priced otherwise, and why. */
+  /** Resources that are charged under it and are not priced otherwise, or not all of what they are charged, and why. */
   left: { resourceId: string; resourceName: string; why: string }[]
   ways: Way[]
 }
@@ -139,6 +139,13 @@ export function* costOtherwise(
     }
     head ??= { use, resource }
     ids.push(resource.id)
+    const beside = otherCurrencies(resource, use)
+    if (beside.length)
+      left.push({
+        resourceId: resource.id,
+        resourceName: resource.name,
+        why: `what is charged in ${beside.join(', ')} is in no amount here`,
+      })
     const now = nowOf(resource, use)
     sum = sum.plus(now)
     under = under.plus(amountOf(monthlyCost(resource, use)))
@@ -232,6 +239,10 @@ function costThen(resource: BilledResource, { currency }: PaidUse, { to, changes
   const stays = usesPaid(resource, currency).filter(({ sku, unit }) => !changed.has(`${sku}\n${unit}`))
   return add(to, [...changes.flatMap(({ then }) => (then ? [then] : [])), ...further, ...stays.map(use => monthlyCost(resource, use))])
 }
+
+const otherCurrencies = ({ uses }: BilledResource, { currency }: PaidUse): string[] => [
+  ...new Set(uses.filter(use => use.currency !== currency && within(use.cost, 30) !== 0n).map(use => use.currency)),
+]
 
 function whyNotPriced({ uses, card }: BilledResource, sku: string): string | null {
   const use = uses.find(one => one.sku === sku)

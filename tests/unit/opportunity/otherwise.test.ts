@@ -175,6 +175,18 @@ describe('what it would cost otherwise', () => {
     })
   })
 
+  it('commits to what no commitment pays yet, and prices what is charged in the currency of the card', () => {
+    // of three at once two are paid by a commitment: 72 h a day, 48 of them committed
+    const covered = everyDay('m1', big, { quantity: '48', cost: '10', values: { PricingCategory: 'Committed' } })
+    const dollars = everyDay('m1', big, { quantity: '24', cost: '9', currency: 'USD' })
+    const found = price([...dollars, ...covered, ...m1()])
+    expect(found).toMatchObject({ resources: 1, now: '262.8' })
+    expect(found.left).toEqual([{ resourceId: 'id-m1', resourceName: 'm1', why: 'what is charged in USD is in no amount here' }])
+    // one more: 730 h × 0.25
+    expect(wayOf(found, 'pays/1 year, paid monthly').then).toBe('182.5')
+    expect(wayOf(found, 'variant/small').then).toBe('131.4')
+  })
+
   it('lists the SKUs that can be priced otherwise, the dearest first', () => {
     const facts = { cards: new Map([['P', card]]), charged: {} }
     const charges = [...m1(), ...m2(), ...everyDay('m3', system, { quantity: '960', cost: '19.2' })]
