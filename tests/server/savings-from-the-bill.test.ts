@@ -56,7 +56,7 @@ it('yields its list with every connector off, and says what the other ways lack'
     isBest: true,
   })
   expect(finders.find(({ detector }) => detector === 'idle-gateway')!.lacks).toContain('an inventory of gateways')
-  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(10)
+  expect(finders.filter(({ lacks }) => lacks === null)).toHaveLength(11)
   expect(said).toContain('2 things are paid by the hour and not used.')
 })
 

@@ -16,6 +16,7 @@ import { stoppedStillPaid } from './stopped-still-paid'
 import { storageTooWarm } from './storage-too-warm'
 import { unattachedDisk } from './unattached-disk'
 import { unusedAddress } from './unused-address'
+import { zoneTransfer } from './zone-transfer'
 import { zonesOutsideLive } from './zones-outside-live'
 
 /** Every way to find savings: what looks, acts and shows is made of it. What is measured stands before what the bill alone says. */
@@ -35,6 +36,7 @@ export const detectors: readonly Detector[] = [
   logsKeptLong,
   betterClass,
   zonesOutsideLive,
+  zoneTransfer,
   storageTooWarm,
   chosenOtherwise,
   ownRule,

@@ -5,11 +5,9 @@ import type { BillDetector, Threshold } from '../detector'
 import { unitsIn, within, type BilledUse } from '../bill/billed-resource'
 import { atPrice, findingOf, monthlyUnits, type Change } from '../bill/finding'
 import { dearestPrice } from '../bill/dearest-price'
+import { outsideLive } from '../bill/outside-live'
 
 const saved: Threshold = { key: 'saved', label: 'one zone costs less by at least', unit: '%', usual: 5, least: 0, most: 90 }
-
-/** Values of the environment's tag that stand for what customers use; common practice, no source. */
-const liveWords = new Set(['live', 'prod', 'production'])
 
 /** Disks that are kept in several zones for what is not live, by the tag that tells environments apart. */
 export const zonesOutsideLive: BillDetector = {
@@ -19,8 +17,9 @@ export const zonesOutsideLive: BillDetector = {
   thresholds: [saved],
   lookThrough() {
     return (resource, settings) => {
-      const { card, environment } = resource
-      if (!card || environment === null || liveWords.has(environment.toLowerCase())) return []
+      const { card } = resource
+      const environment = outsideLive(resource)
+      if (!card || environment === null) return []
       const changes = resource.uses.flatMap((use): (Change & { to: string })[] => {
         const one = use.line && use.currency === card.currency && unitsIn(use, 3) > 0n ? inOneZone(use.line, card) : null
         if (!one || within(use.cost, 30) <= 0n) return []

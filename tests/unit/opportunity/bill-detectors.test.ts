@@ -402,3 +402,35 @@ it('looks at each source to its own last day, and at none that has stopped deliv
     ['idle near', END],
   ])
 })
+
+describe('what is sent between zones', () => {
+  const sent = priceLine('transfer-zone-gb', null, '0.01')
+  const card = cardOf([sent])
+  const of = (environment: string | null, set = {}, more = {}) =>
+    find(
+      everyDay('t', sent, { quantity: '20', cost: '0.2', ...(environment !== null && { tags: { environment } }), ...more }),
+      card,
+      'zone-transfer',
+      set,
+    )
+
+  it('is found outside live, at what it costs, from the amount that is set', () => {
+    // 30 × 0.20 × 73/72
+    expect(of('rehearsal')).toMatchObject([
+      {
+        ...{ title: 't sends to another zone for rehearsal', monthlySaving: '6.0833333333', risk: 'some' },
+        effects: [{ resourceId: 'id-t', sku: sent.sku, how: 'gone', now: '6.0833333333', then: '0' }],
+      },
+    ])
+    expect(of('rehearsal', { saved: 6.0833333333 })).toHaveLength(1)
+    expect(of('rehearsal', { saved: 6.0833333334 })).toEqual([])
+  })
+
+  it('is left alone for what is live, or says nothing of its environment, or has stopped', () => {
+    for (const live of ['live', 'Live', 'production', null]) expect(of(live)).toEqual([])
+    const other = everyDay('on', sent, { quantity: '1', cost: '0.01' })
+    const stopped = everyDay('t', sent, { quantity: '20', cost: '0.2', to: 3, tags: { environment: 'build' } })
+    expect(find([...stopped, ...other], card, 'zone-transfer')).toEqual([])
+    expect(of('build', {}, { currency: 'USD' })).toEqual([])
+  })
+})
