@@ -43,10 +43,13 @@ export function* lookThroughBill(
   for (const detector of detectors) {
     const covered = detector.from === 'measured' ? whereMeasured(detector, bill, measuredOf) : null
     const findIn = detector.from === 'measured' ? covered!.findIn : detector.lookThrough(bill)
-    for (const [i, resource] of bill.resources.entries()) {
+    let sinceOthers = 0
+    for (const resource of bill.resources) {
       if (resource.window.days < FEWEST_DAYS) continue
-      findings.push(...findIn(resource, settingsOf(detector, resource)))
-      if (i % RESOURCES_AT_ONCE === 0) yield
+      for (const finding of findIn(resource, settingsOf(detector, resource))) findings.push(finding)
+      if (++sinceOthers < RESOURCES_AT_ONCE) continue
+      sinceOthers = 0
+      yield
     }
     if (covered) coverage.push(covered.coverage())
   }

@@ -25,7 +25,8 @@ const GROUPS_AT_ONCE = 2000
 const STALE_DAYS = 45
 const environmentTag = /^Tags\/(environment|env|stage)$/i
 const measures = ['pricingQuantity', 'effectiveCost', 'listCost'] as const
-const noSums = (): Scaled[] => Array.from({ length: lookBacks.length + 1 }, () => 0n)
+const nothing: readonly Scaled[] = Array.from({ length: lookBacks.length + 1 }, () => 0n)
+const noSums = (): Scaled[] => nothing.slice()
 
 /**
  * Reads of the charges what each resource was charged for, up to the last day that its source has delivered whole. Use only: purchases,
@@ -58,6 +59,8 @@ export function* readBill(cube: Cube, facts: SkuFacts, asked: Narrowed = everyth
     service: reader(cube, 'sku', 'ServiceName'),
   }
   const found = new Map<string, BilledResource>()
+  // what an entry and a provider stand for: asked of each group, and told by numbers alone
+  const known = new Map<number, BilledResource>()
   for (const { sources: together, window } of byWindow.values()) {
     const cuts = stretchesBefore(window.end)
     const question = {
@@ -81,19 +84,16 @@ export function* readBill(cube: Cube, facts: SkuFacts, asked: Narrowed = everyth
       const entry = codes[ENTRY]![group]! - 1
       const sku = codes[SKU]![group]! - 1
       const stretch = groups.cuts![groups.steps[group]!]!
-      const provider = valueAt(0, group) ?? ''
-      const id = read.id(entry)!
-      const key = `${provider}\n${id}`
-      let resource = found.get(key)
+      const place = codes[0]![group]! * cube.entries.resource.length + entry
+      let resource = known.get(place)
       if (!resource) {
-        const card = facts.cards.get(provider) ?? null
-        resource = { ...{ id, provider, card, window, uses: [], name: id, service: '' }, ...nowhere }
-        found.set(key, resource)
+        resource = resourceAt(found, valueAt(0, group) ?? '', read.id(entry)!, facts, window)
+        known.set(place, resource)
       }
       // what it is called and where it is: as the newest charges have it
       if (stretch >= (lastSeen.get(resource) ?? -1)) {
         lastSeen.set(resource, stretch)
-        resource.name = read.name(entry) ?? id
+        resource.name = read.name(entry) ?? resource.id
         resource.service = read.service(sku) ?? ''
         resource.region = read.region(entry) ?? ''
         resource.subAccountName = valueAt(1, group) ?? ''
@@ -151,6 +151,16 @@ function reader(cube: Cube, dictionary: DictionaryName, column: string): Reader 
     const own = read(entry)
     return own !== null && Object.hasOwn(alias, own) ? alias[own]! : own
   }
+}
+
+/** A resource by its id, made where it is not there yet. */
+function resourceAt(found: Map<string, BilledResource>, provider: string, id: string, { cards }: SkuFacts, window: Window): BilledResource {
+  const key = `${provider}\n${id}`
+  const before = found.get(key)
+  if (before) return before
+  const made = { ...{ id, provider, card: cards.get(provider) ?? null, window, uses: [], name: id, service: '' }, ...nowhere }
+  found.set(key, made)
+  return made
 }
 
 const nowhere = { region: '', subAccountName: '', environment: null }
