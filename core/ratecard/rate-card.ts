@@ -98,7 +98,8 @@ function lineProblems(
     wrong('variant', `the card does not say how large ${line.variant ?? 'it'} is: name it among the server sizes`)
   const facts = meterFacts(line.meter)
   if (facts && facts.unit !== line.unit) wrong('unit', `${line.meter} is priced in ${facts.unit}, not in ${line.unit}`)
-  // what is no number is said where it stands, and has no place among others
+  // a line without tiers is said where it stands; so is what is no number, which has no place among others
+  if (!line.tiers.length) return problems
   if (!line.tiers.every(({ from, to }) => [from, to ?? '0'].every(text => decimal.safeParse(text).success))) return problems
   if (!new Decimal(line.tiers[0]!.from).eq(0)) wrong('tiers', 'the first tier must start at 0')
   line.tiers.forEach((tier, i) => {

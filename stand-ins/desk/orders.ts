@@ -23,6 +23,8 @@ export type DeskState = {
   labels: Record<string, Record<string, string>>
   /** What somebody holds on to, against which verbs. */
   holds: Record<string, { against: 'change' | 'removal'; reason: string; person: string; since: number }[]>
+  /** Disks that no machine holds. */
+  detached: string[]
   /** So many answers to placed orders are lost. */
   loses: number
   /** So many looks an order waits. */
@@ -34,7 +36,9 @@ const verbs: Partial<Record<CloudResource['use']['kind'], readonly string[]>> = 
   disk: ['remove', 'reclass', 'label'],
   'load balancer': ['remove', 'label'],
 }
-const fresh = (): DeskState => ({ ...{ day: TODAY, orders: {}, removed: {}, settings: {}, labels: {}, holds: {}, loses: 0, waits: 2 } })
+const fresh = (): DeskState => ({
+  ...{ day: TODAY, orders: {}, removed: {}, settings: {}, labels: {}, holds: {}, detached: [], loses: 0, waits: 2 },
+})
 
 /** What is kept of the work at the desk, and what becomes of orders. */
 export function openDesk(inventory: readonly CloudResource[], told: Partial<DeskState>) {

@@ -66,8 +66,12 @@ export function deskServer(told: Partial<DeskState> = {}): Server & { state: Des
   const there = (kind?: string) =>
     desk.inventory.filter(one => (kind === undefined || one.use.kind === kind) && runsOn(one, state.day) && !state.removed[one.id])
   const meterOf = (name: string) => (Object.keys(meters) as MetricName[]).find(metric => meters[metric]!.meter === name)
+  const measuredThere = (resource: CloudResource, metric: MetricName, day: Day): (number | null)[] =>
+    metric === 'attached' && state.detached.includes(resource.id)
+      ? Array<number>(24).fill(0)
+      : (measuredOn(resource, metric, day) ?? Array<null>(24).fill(null))
   const hoursOn = (resource: CloudResource, metric: MetricName, day: Day) =>
-    (measuredOn(resource, metric, day) ?? Array<null>(24).fill(null)).map((value, at) =>
+    measuredThere(resource, metric, day).map((value, at) =>
       value === null || day > state.day || (day === state.day && at >= hour) ? null : value * meters[metric]!.by,
     )
   const metersOf = (kind: string) =>

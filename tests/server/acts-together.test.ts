@@ -165,7 +165,7 @@ it('is killed in the middle: nothing is done twice, what was not begun waits for
   const open = (await old()).filter(({ state, action }) => state === 'spotted' && action === null).slice(0, 10)
   const ids = open.map(({ id }) => id)
   await act(ids)
-  await expect.poll(() => told.length, { timeout: 30_000, interval: 5 }).toBeGreaterThan(before + 2)
+  await expect.poll(() => told.length, { timeout: 120_000, interval: 5 }).toBeGreaterThan(before + 2)
   await server.stop('SIGKILL')
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   // what was under way is found out; the rest is approved, and not begun
@@ -188,7 +188,7 @@ it('ends with the server in the middle: what was not begun is not taken back, an
   await behave({ inARow: 1 })
   await act(open.map(({ id }) => id))
   const before = told.length
-  await expect.poll(() => told.length, { timeout: 30_000, interval: 5 }).toBeGreaterThan(before)
+  await expect.poll(() => told.length, { timeout: 120_000, interval: 5 }).toBeGreaterThan(before)
   await server.stop()
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   const mine = async () => (await old()).filter(({ id }) => open.some(one => one.id === id))
@@ -228,7 +228,7 @@ it('is left alone where what was measured since speaks against it, and done wher
     savingsState.parse(await server.json('savings')).opportunities.find(one => one.detector === detector)!
   const outcome = async (detector: string) => {
     await act([(await of(detector)).id])
-    await expect.poll(async () => isOpen(await of(detector)), { timeout: 30_000, interval: 200 }).toBe(false)
+    await expect.poll(async () => isOpen(await of(detector)), { timeout: 120_000, interval: 200 }).toBe(false)
     const { action } = await of(detector)
     return [action!.state, action!.steps.at(-1)!.outcome]
   }

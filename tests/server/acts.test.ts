@@ -137,7 +137,7 @@ it('what somebody else has deleted is not deleted again; what a process was kill
   await reply
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   // the job that was left behind asks what became of it, and sends nothing
-  await expect.poll(async () => (await find(name)).action!.state, { timeout: 30_000 }).toBe('done')
+  await expect.poll(async () => (await find(name)).action!.state, { timeout: 120_000 }).toBe('done')
   expect([told, await isThere(name), (await find(name)).state]).toEqual([before + 1, false, 'done'])
   expect(await lastOf(name)).toMatch(/^deleted at 2026-11-24/)
   expect(((await server.json('jobs')) as { jobs: { kind: string }[] }).jobs.map(({ kind }) => kind)).not.toContain('act')
@@ -165,7 +165,7 @@ it('what is approved and was not begun when a process is killed is not sent by i
   await database.close()
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   const left = async () => (await server.json<{ jobs: { kind: string; id: number }[] }>('jobs')).jobs.filter(({ kind }) => kind === 'act')
-  await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)
+  await expect.poll(async () => (await left()).length, { timeout: 120_000 }).toBe(0)
   expect([told, await isThere(name), (await find(name)).action!.state]).toEqual([before, true, 'approved'])
 
   // a person asks again: now it is done, once, by whom it was approved
@@ -184,6 +184,6 @@ it('what is approved and was not begun when a process is killed is not sent by i
   server = await startServer({ folder, env: { BRACKWATER_URL: cloud.base } })
   const [job] = await left()
   expect((await server.call(`jobs/${job!.id}/run`, post({}))).status).toBe(200)
-  await expect.poll(async () => (await left()).length, { timeout: 30_000 }).toBe(0)
+  await expect.poll(async () => (await left()).length, { timeout: 120_000 }).toBe(0)
   expect([told, (await find(other)).action!.state]).toEqual([before + 1, 'lapsed'])
 })

@@ -57,6 +57,7 @@ it('starts with none, and knows what each kind can do', async () => {
   const { kinds } = connectorKindList.parse(await server.json('connections/kinds'))
   expect(kinds.map(({ kind, can }) => [kind, can])).toEqual([
     ['cloud', ['bill', 'rate card', 'inventory', 'measurements', 'events', 'actions']],
+    ['work-orders', ['bill', 'inventory', 'measurements', 'events', 'actions']],
     ['published-rate-card', ['rate card']],
     ['register', ['register']],
   ])

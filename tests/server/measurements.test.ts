@@ -157,7 +157,7 @@ it('keeps them over a start, hours and figures of each day', async () => {
   const again = await startServer({ folder: server.folder })
   try {
     await expect
-      .poll(async () => (await finder('machine-too-large', again)).savings, { timeout: 10_000 })
+      .poll(async () => (await finder('machine-too-large', again)).savings, { timeout: 60_000 })
       .toEqual([['m', '146', 'measured']])
     expect(await again.json('measurements', { method: 'DELETE' })).toEqual({ days: 30 })
     expect((await finder('machine-too-large', again)).savings).toEqual([])

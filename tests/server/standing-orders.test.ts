@@ -95,7 +95,7 @@ const orderOf = async (id: string) => (await state()).orders.find(one => one.id 
 const make = async (definition: OrderDefinition) =>
   (await state(post(definition, ines))).orders.find(one => one.definition.name === definition.name)!.id
 /** Waits until an order has another run that has ended. @returns it whole. */
-async function nextRun(id: string, before: number, within = 30_000): Promise<OrderRunWhole> {
+async function nextRun(id: string, before: number, within = 120_000): Promise<OrderRunWhole> {
   const newest = async () => (await orderOf(id)).runs[0]
   await expect
     .poll(async () => (((await newest())?.id ?? 0) > before ? (await newest())!.state : 'none'), { timeout: within, interval: 200 })
@@ -138,7 +138,7 @@ async function fetchEvents(): Promise<void> {
   const job = async () => jobList.parse(await server.json('jobs', { headers: ines })).jobs.find(({ kind }) => kind === 'events')!
   const { id, doneAt } = await job()
   await server.call(`jobs/${id}/run`, post({}, ines))
-  await vi.waitFor(async () => expect((await job()).doneAt).not.toBe(doneAt), { timeout: 20_000, interval: 100 })
+  await vi.waitFor(async () => expect((await job()).doneAt).not.toBe(doneAt), { timeout: 60_000, interval: 100 })
 }
 
 beforeAll(async () => {
@@ -290,7 +290,7 @@ it('does nothing more to what is excepted, or by what it is no more, while a run
   const before = (await orderOf(id)).runs[0]!.id
   onTag = { next: 'take long' } // the first takes three seconds
   expect((await server.call(`standing-orders/${id}/runs`, post({ isDry: false }, ines))).status).toBe(200)
-  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 10_000 })
+  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 60_000 })
   await state(post({ resourceId: second!.resourceId, reason: 'not this one', until: null }, ines), `/${id}/exceptions`)
   const first = await nextRun(id, before)
   expect(itemOf(first, second!.name)).toMatchObject({ state: 'left alone', said: 'excepted for good: not this one' })
@@ -305,7 +305,7 @@ it('does nothing more to what is excepted, or by what it is no more, while a run
   const last = (await run(other, true)).id
   onTag = { next: 'take long' }
   await server.call(`standing-orders/${other}/runs`, post({ isDry: false }, ines))
-  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 10_000 })
+  await vi.waitFor(() => expect(onTag).toBeNull(), { timeout: 60_000 })
   await state(put({ ...(await orderOf(other)).definition, waitDays: 30 }, ines), `/${other}`)
   const broken = await nextRun(other, last)
   expect(countsOf(broken)).toEqual({ done: 1, 'left alone': present.length })
@@ -319,7 +319,7 @@ it('ends with its process in the middle, and the next run does what was left, no
   const before = told.length
   killAt = before + 7 // over a tag that the cloud is setting, whose answer nobody gets
   expect((await server.call(`standing-orders/${id}/runs`, post({ isDry: false }, ines))).status).toBe(200)
-  await vi.waitFor(() => expect(server.process.signalCode).toBe('SIGKILL'), { timeout: 20_000 })
+  await vi.waitFor(() => expect(server.process.signalCode).toBe('SIGKILL'), { timeout: 60_000 })
   server = await start()
   const after = await run(id, false)
   expect((await orderOf(id)).runs.map(({ state: of }) => of)).toEqual(['done', 'not whole', 'done'])

@@ -126,6 +126,8 @@ it('what is turned down was surely not done; what is lost is found out by its nu
 it('is connected, looked through and acted on like the other', async () => {
   const kinds = (await server.json<{ kinds: { kind: string }[] }>('connections/kinds')).kinds.map(({ kind }) => kind)
   expect(kinds).toContain('work-orders')
+  const disk = ofKind('disk')[0]!
+  desk.state.detached = [disk.id]
   await server.json('organisation', post({ people, plan: allocationPlan }))
   await server.json('rate-cards', post(larkfieldCard))
   const bill = demoDeliveries().find(({ file, month }) => file.startsWith('larkfield') && month === '2026-11')!
@@ -134,6 +136,16 @@ it('is connected, looked through and acted on like the other', async () => {
   expect((await deliver(server, bill.source, text)).state).toBe('loaded')
   await server.json('connections', post({ kind: 'work-orders', name: 'larkfield', address }))
   const look = async () => savingsState.parse(await server.json('savings/look', post({})))
-  const found = (await look()).opportunities.filter(({ canDo, provider }) => canDo && provider === 'Larkfield Compute')
-  expect(found.map(({ detector, resourceName }) => [detector, resourceName])).toEqual([])
+  const found = (await look()).opportunities.filter(({ provider }) => provider === 'Larkfield Compute')
+  expect(found.map(({ detector, resourceName, canDo }) => [detector, resourceName, canDo?.deed])).toEqual([
+    ['unattached-disk', disk.name, 'delete'],
+  ])
+  const approved = async () => {
+    const { opportunities } = savingsState.parse(await server.json('savings'))
+    return opportunities.find(({ id }) => id === found[0]!.id)!
+  }
+  expect((await server.call('savings/approve', post({ id: found[0]!.id }))).status).toBe(200)
+  await expect.poll(async () => (await approved()).action?.state, { timeout: 60_000 }).toBe('done')
+  expect(Object.keys(desk.state.removed)).toEqual([disk.id])
+  expect(Object.values(desk.state.orders).map(({ ref, verb, state }) => [ref, verb, state])).toEqual([[disk.id, 'remove', 'finished']])
 })

@@ -73,6 +73,7 @@ it('says of each fault what it is and where', () => {
   expect(at(line => void (line.unit = 'GB'))).toBe('prices.0.unit: server-hour is priced in Hours, not in GB')
   const tiers = (...list: [from: string, price: string, to?: string][]) =>
     at(line => void (line.tiers = list.map(([from, price, to]) => ({ from, price, ...(to !== undefined && { to }) }))))
+  expect(tiers()).toMatch(/^prices\.0\.tiers: /)
   expect(tiers(['1', '2'])).toBe('prices.0.tiers: the first tier must start at 0')
   expect(tiers(['0', '2'], ['5', '1'], ['5', '0.5'])).toBe('prices.0.tiers: the tier from 5 does not come after the tier from 5')
   expect(tiers(['0', '2', '4'], ['5', '1'])).toBe('prices.0.tiers: there is a gap between the tier to 4 and the tier from 5')
