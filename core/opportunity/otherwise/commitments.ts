@@ -8,8 +8,8 @@ import { amount } from '../bill/finding'
 import type { Offer } from './offer'
 
 /**
- * The commitments that the rate card has for what runs by the hour, at list prices: for as many as run at once without one, each hour of the
- * term, used or not. What is paid in advance is spread over the months of the term.
+ * The commitments that the rate card has for what runs by the hour, at list prices: for as many as run at once without one, each hour of
+ * the term, used or not. What is paid in advance is spread over the months of the term.
  */
 export function commitments(resource: BilledResource, use: PaidUse, card: RateCard): Offer[] {
   const { line } = use
