@@ -1,14 +1,11 @@
 import { z } from 'zod'
-import type { Condition, Narrowing } from '../../core/spend/question'
+import type { TimelessScope } from '../../core/spend/question'
 import { spendScope } from '../../shared/contracts/spend'
-
-/** What of the charges is looked at, by an address; what cannot be read there is as if it were not. */
-export type OtherwiseScope = { keep: Narrowing; leaveOut: Narrowing; conditions: Condition[] }
 
 type Query = Record<string, unknown>
 
 /** The address of what charges of a scope would cost otherwise. */
-export const otherwiseAddress = (scope: Partial<OtherwiseScope>) => ({
+export const otherwiseAddress = (scope: Partial<TimelessScope>) => ({
   path: '/savings/otherwise',
   query: {
     ...(scope.keep && Object.keys(scope.keep).length && { keep: JSON.stringify(scope.keep) }),
@@ -17,7 +14,8 @@ export const otherwiseAddress = (scope: Partial<OtherwiseScope>) => ({
   },
 })
 
-export function scopeIn({ keep, leaveOut, conditions }: Query): OtherwiseScope {
+/** What of the charges is looked at, by an address; what cannot be read there is as if it were not. */
+export function scopeIn({ keep, leaveOut, conditions }: Query): Required<TimelessScope> {
   const read = scope.safeParse({ keep: parsed(keep), leaveOut: parsed(leaveOut), conditions: parsed(conditions) })
   return read.success ? read.data : scope.parse({})
 }

@@ -26,3 +26,6 @@ export function roundText(text: DecimalText, digits = SCALE): DecimalText {
 export function sizeText(text: DecimalText): DecimalText {
   return decimalText(new Decimal(text).abs())
 }
+
+/** Whether an amount is more than zero. */
+export const isAboveZero = (text: DecimalText): boolean => new Decimal(text).gt(0)

@@ -43,6 +43,9 @@ export type Scope = {
   elsewhere?: boolean | undefined
 }
 
+/** Which charges are looked at, whenever they are of. */
+export type TimelessScope = Pick<Scope, 'keep' | 'leaveOut' | 'conditions'>
+
 /** What is asked of the charges. */
 export type Question = Scope & {
   measure: Measure

@@ -71,11 +71,12 @@ export async function chooseOtherwise(work: SavingsWork, { resources, isChosen, 
   const { provider, sku } = asked.sku
   const { found } = await costFound(work, asked)
   const each = new Map((found?.ways.find(({ key }) => key === asked.way)?.each ?? []).map(one => [one.resourceId, one]))
+  const theirs = new Set([...(found?.ids ?? []), ...(found?.left.map(({ resourceId }) => resourceId) ?? [])])
   const wrong = resources.flatMap(id => {
+    // what was chosen is taken back whether or not it is offered any more; whoever sees all may also where nothing is charged any more
+    if (!isChosen) return theirs.has(id) || work.asker.bound === null ? [] : [`${id}: it is not charged under that here`]
     const one = each.get(id)
     if (!one) return [`${id}: nothing of that is charged for it here now`]
-    // whoever takes back what was chosen may do so whatever has become of it
-    if (!isChosen) return []
     if (one.why !== null) return [`${one.resourceName}: ${one.why}`]
     if (one.lacks.length) return [`${one.resourceName}: nobody knows ${one.lacks.join('; ')}`]
     return new Decimal(one.then!).gte(one.now) ? [`${one.resourceName}: it would not cost less`] : []

@@ -4,9 +4,9 @@ import { isCurrency } from '../../core/money/currency'
 import type { OwnRule } from '../../core/opportunity/own/own-finds'
 import { ownRule } from '../../core/opportunity/detectors/own-rule'
 import type { OwnRuleInput, OwnRulePreview, OwnRuleView } from '../../shared/contracts/savings-own'
-import { Problem } from '../problems/problem'
+import { conflict, Problem } from '../problems/problem'
 import { listThresholds } from '../stores/decisions'
-import { addRule, listRules, ownAsked } from '../stores/own-finds'
+import { addRule, listRules } from '../stores/own-finds'
 import { checkScope } from './check-scope'
 import { foundOnBill, presentCards, type SavingsWork } from './savings-found'
 
@@ -37,13 +37,11 @@ function ruleOf({ name, above, currency, keep, leaveOut, conditions }: OwnRuleIn
   return { id, name, above, currency, scope: { keep, leaveOut, conditions } }
 }
 
-/** What a rule would find, beside all that is looked for already; keeps nothing. */
+/** What a rule would find; keeps nothing. */
 export async function previewRule(work: SavingsWork, asked: OwnRuleInput): Promise<OwnRulePreview> {
   const rule = ruleOf(asked, randomUUID())
   const { seen, database } = work
-  const [thresholds, cards, own] = await Promise.all([listThresholds(database.db), presentCards(seen, database.db), ownAsked(database.db)])
-  const { found } = (await seen.inSlices('savings', { thresholds, cards, own: { ...own, rules: [...own.rules, rule] } })).read()
-  const mine = found.filter(isOf(rule.id))
+  const { found: mine } = (await seen.inSlices('ruled', { cards: await presentCards(seen, database.db), rule })).read()
   const monthly = mine.reduce((sum, { monthlySaving }) => sum.plus(monthlySaving), new Decimal(0))
   return {
     ...{ found: mine.length, monthly: decimalText(monthly) },
@@ -53,7 +51,12 @@ export async function previewRule(work: SavingsWork, asked: OwnRuleInput): Promi
 }
 const MOST_TITLES = 8
 
-/** Keeps a rule. @throws Problem where it names what is no dimension, or no currency. */
+/** Each rule reads the bill once more. */
+const MOST_RULES = 50
+
+/** Keeps a rule. @throws Problem where it names what is no dimension, or no currency, or there are enough. */
 export async function keepRule({ database, asker }: SavingsWork, asked: OwnRuleInput): Promise<void> {
+  if ((await listRules(database.db)).length >= MOST_RULES)
+    throw conflict(`There are ${MOST_RULES} rules already`, 'Delete one that finds nothing any more, or put two into one Sentence.')
   await addRule(database.db, ruleOf(asked, randomUUID()), asker.id)
 }

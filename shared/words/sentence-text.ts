@@ -19,9 +19,12 @@ export function sentenceTitle(sentence: Sentence, period: Period): string {
 /** Which charges are looked at, in words: `sub account live-fleet, service Servers or Disks, without region r1`; empty for all. */
 export function scopeText({ keep, leaveOut, conditions }: Pick<Sentence, 'keep' | 'leaveOut' | 'conditions'>): string {
   const valuesText = ([dimension, values]: [string, (string | null)[]]) => {
-    const shown = values.slice(0, MOST_VALUES).map(value => valueLabel(dimension, value))
-    const more = values.length - shown.length
-    return `${dimensionLabel(dimension)} ${[...shown, ...(more ? [`${more} more`] : [])].join(' or ')}`
+    const told = values.filter(value => value !== null)
+    if (!told.length) return valueLabel(dimension, null)
+    const shown = told.slice(0, MOST_VALUES)
+    const more = told.length - shown.length
+    const parts = [...shown, ...(more ? [`${more} more`] : []), ...(told.length < values.length ? ['none'] : [])]
+    return `${dimensionLabel(dimension)} ${parts.join(' or ')}`
   }
   return [
     ...Object.entries(keep).map(valuesText),

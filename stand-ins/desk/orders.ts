@@ -89,15 +89,18 @@ export function openDesk(inventory: readonly CloudResource[], told: Partial<Desk
       const reason = work(found, at)
       return Object.assign(found, { state: reason === null ? 'finished' : 'turned down', at, reason })
     },
-    happenings: () =>
-      inventory
-        .flatMap(one => {
-          const actor = makerOf(one)
-          const time = dayNumber(one.since) * 86_400 + 8 * 3600
-          return actor === null || one.since > state.day
-            ? []
-            : [{ no: `made-${one.id}`, time, ref: one.id, verb: 'made', actor, record: null }]
-        })
-        .sort((a, b) => a.time - b.time),
+    happenings: () => {
+      const made = inventory.flatMap(one => {
+        const actor = makerOf(one)
+        const time = dayNumber(one.since) * 86_400 + 8 * 3600
+        return actor === null || one.since > state.day
+          ? []
+          : [{ no: `made-${one.id}`, time, ref: one.id, verb: 'made', actor, record: null }]
+      })
+      const removed = Object.entries(state.removed).map(([ref, time]) => ({
+        ...{ no: `removed-${ref}`, time, ref, verb: 'removed', actor: 'the desk', record: null },
+      }))
+      return [...made, ...removed].sort((a, b) => a.time - b.time)
+    },
   }
 }

@@ -115,7 +115,11 @@ it('makes what is chosen an opportunity, and takes it back; what saves nothing i
   expect((await chosen())[0]).toEqual(['ours as «There»', '73', 'The lead'])
   expect((await choose({ way: 'region/there', resources: ['id-ours'], isChosen: false })).status).toBe(200)
   expect(await chosen()).toEqual([['theirs as «small»', '54.75', null]])
-  expect((await choose({ way: 'variant/small', resources: ['id-theirs'], isChosen: false })).status).toBe(200)
+  // nobody takes back what is not theirs to see; whoever sees all does, whatever way it was chosen for
+  expect((await choose({ way: 'variant/small', resources: ['id-theirs'], isChosen: false }, 'lead')).status).toBe(409)
+  expect(await chosen()).toHaveLength(1)
+  expect((await choose({ way: 'variant/gone', resources: ['id-theirs', 'id-gone'], isChosen: false })).status).toBe(200)
+  expect(await chosen()).toEqual([])
 })
 
 const rule = (more = {}) => ({ name: 'build is dear', keep: { SubAccountName: ['build'] }, above: '158', currency: 'EUR', ...more })
@@ -137,5 +141,7 @@ it('a rule of one’s own is tried, kept, finds, and is deleted; what is none is
 
   expect((await server.call(`savings/rules/${rules[0]!.id}`, { method: 'DELETE' })).status).toBe(200)
   expect((await server.call(`savings/rules/${rules[0]!.id}`, { method: 'DELETE' })).status).toBe(404)
+  for (let i = 0; i < 50; i++) await server.json('savings/rules', post(rule({ name: `rule ${i}`, above: '999999' })))
+  expect((await server.call('savings/rules', post(rule()))).status).toBe(409)
   expect((await state()).opportunities.filter(({ detector }) => detector === 'own-rule')).toEqual([])
 })

@@ -1,9 +1,10 @@
 // A second cloud of another shape, through the same port: parts of lists, other units, orders that are finished later.
 import type { AddressInfo } from 'node:net'
+import { gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
 import { allocationPlan, people } from '../../demo/organisation'
 import { demoDeliveries } from '../../demo/deliveries'
-import { larkfieldInventory, runsOn } from '../../demo/inventory'
+import { larkfieldInventory, makerOf, runsOn } from '../../demo/inventory'
 import { larkfieldCard } from '../../demo/rate-cards'
 import { TODAY } from '../../demo/calendar'
 import { chargeLine, headerLine } from '../../demo/focus-file'
@@ -24,6 +25,7 @@ let cloud: Connector
 const there = larkfieldInventory().filter(one => runsOn(one, TODAY))
 const ofKind = (kind: string) => there.filter(({ use }) => use.kind === kind)
 const [machine, other, third] = ofKind('server') as [(typeof there)[number], (typeof there)[number], (typeof there)[number]]
+const november = () => demoDeliveries().find(({ file, month }) => file.startsWith('larkfield') && month === '2026-11')!
 const can = () => cloud.can as Required<Connector['can']>
 
 beforeAll(async () => {
@@ -80,8 +82,28 @@ it('tells how a thing is, and nothing of one that is not there', async () => {
     locks: [{ against: 'deletion', why: 'an audit', by: 'platform', since: '2026-10-26' }],
   })
   expect(await can().inventory.condition('constructor')).toBeNull()
-  const made = (await can().events.since('2026-11-01')).map(({ id, what, at }) => [id.slice(0, 5), what, at >= '2026-11-01'])
-  expect(made.every(one => one.join() === 'made-,created,true')).toBe(true)
+})
+
+it('tells what has happened, in parts and in the words that are known here, and the bill to date', async () => {
+  const made = larkfieldInventory().filter(one => makerOf(one) !== null && one.since <= TODAY)
+  expect(made.length).toBeGreaterThan(10)
+  const told = await can().events.since('2025-01-01')
+  expect(told.map(({ id }) => id).sort()).toEqual(made.map(({ id }) => `made-${id}`).sort())
+  expect(told.find(({ resourceId }) => resourceId === made[0]!.id)).toEqual({
+    ...{ id: `made-${made[0]!.id}`, at: `${made[0]!.since}T08:00:00Z`, resourceId: made[0]!.id, what: 'created' },
+    ...{ by: makerOf(made[0]!), raw: null },
+  })
+  desk.state.removed[machine.id] = Date.parse(`${TODAY}T09:00:00Z`) / 1000
+  expect(await can().events.since(TODAY)).toEqual([
+    { id: `removed-${machine.id}`, at: `${TODAY}T09:00:00Z`, resourceId: machine.id, what: 'deleted', by: 'the desk', raw: null },
+  ])
+  const lines = gunzipSync(await can().bill.month('2026-11'))
+    .toString()
+    .trimEnd()
+    .split('\n')
+  expect(lines[0]).toBe(headerLine.trimEnd())
+  expect(lines).toHaveLength(1 + [...november().charges()].length)
+  expect(await failureOf(can().bill.month('2031-01'))).toMatchObject({ sure: true, status: 404 })
 })
 
 const remove = { type: 'server', deed: 'delete' } as const
@@ -130,7 +152,7 @@ it('is connected, looked through and acted on like the other', async () => {
   desk.state.detached = [disk.id]
   await server.json('organisation', post({ people, plan: allocationPlan }))
   await server.json('rate-cards', post(larkfieldCard))
-  const bill = demoDeliveries().find(({ file, month }) => file.startsWith('larkfield') && month === '2026-11')!
+  const bill = november()
   let text = headerLine
   for (const charge of bill.charges()) text += chargeLine(charge)
   expect((await deliver(server, bill.source, text)).state).toBe('loaded')

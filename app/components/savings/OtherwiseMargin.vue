@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isAboveZero } from '../../../core/money/amount-text'
 import type { ResourceOtherwiseView, WayView } from '../../../shared/contracts/savings-own'
 
 /** One way that things could be charged, resource by resource: how it is worked out, and for which of them it is chosen. */
@@ -6,7 +7,7 @@ const props = defineProps<{ way: WayView; currency: string; busy: boolean; attem
 defineEmits<{ close: [] }>()
 const otherwise = useOtherwise()
 const each = computed(() => props.way.each ?? [])
-const saves = ({ saving }: ResourceOtherwiseView) => saving !== null && saving !== '0' && !saving.startsWith('-')
+const saves = ({ saving }: ResourceOtherwiseView) => saving !== null && isAboveZero(saving)
 const ticked = ref<string[]>([])
 const shown = ref<string | null>(null)
 watch(
@@ -32,7 +33,7 @@ const choose = (list: readonly ResourceOtherwiseView[], isChosen: boolean) =>
 </script>
 
 <template>
-  <aside class="margin" :aria-label="way.to">
+  <aside class="aside" :aria-label="way.to">
     <div class="top">
       <h2 class="heading">{{ way.to }}</h2>
       <button class="link close" @click="$emit('close')">close</button>
@@ -107,19 +108,9 @@ const choose = (list: readonly ResourceOtherwiseView[], isChosen: boolean) =>
 </template>
 
 <style scoped>
-.margin {
-  border-left: 1px solid var(--line-strong);
-  padding-left: 18px;
-  min-width: 0;
-}
-.top,
 .row {
   display: flex;
-  justify-content: space-between;
   gap: 8px;
-}
-.row {
-  justify-content: flex-start;
   margin: 8px 0;
 }
 .line {

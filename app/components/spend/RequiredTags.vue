@@ -13,7 +13,11 @@ const judged = ref<JudgedTag[]>([])
 const centres = shallowRef(new Map<string, string>())
 const opened = ref<string | null>(null)
 const isMaking = ref(false)
-const draft = reactive({ key: '', values: '', subAccounts: '', source: '' })
+/** Of values, sources and sub accounts one stands in a line: their names may have any sign in them. */
+const nothing = { key: '', values: '', subAccounts: '', sources: '' }
+const draft = reactive({ ...nothing })
+/** The tag that is changed; null where another is required. */
+const changing = ref<string | null>(null)
 const sources = computed(() => data.facts?.sources.map(({ source }) => source) ?? [])
 
 async function load() {
@@ -44,56 +48,43 @@ watch(
 const save = (next: RequiredTag[]) =>
   attempt(async () => {
     tags.value = (await client.send('PUT', 'spend/required-tags', { tags: next }, requiredTags)).tags
+    begin(null)
     isMaking.value = false
-    Object.assign(draft, { key: '', values: '', subAccounts: '', source: '' })
     await judge()
   })
-const list = (text: string) => [
-  ...new Set(
-    text
-      .split(',')
-      .map(one => one.trim())
-      .filter(Boolean),
-  ),
-]
-const add = () =>
-  save([
-    ...tags.value.filter(({ key }) => key !== draft.key.trim()),
-    {
-      key: draft.key.trim(),
-      sources: draft.source ? [draft.source] : [],
-      subAccounts: list(draft.subAccounts),
-      values: list(draft.values),
-    },
-  ])
-function change(tag: RequiredTag) {
-  const {
-    key,
-    values,
-    subAccounts,
-    sources: [source = ''],
-  } = tag
-  Object.assign(draft, { key, values: values.join(', '), subAccounts: subAccounts.join(', '), source })
+const list = (text: string) => [...new Set(text.split('\n').map(one => one.trim()))].filter(Boolean)
+const add = () => {
+  const { key, values, subAccounts, sources: of } = draft
+  const others = tags.value.filter(one => one.key !== changing.value && one.key !== key.trim())
+  return save([...others, { key: key.trim(), sources: list(of), subAccounts: list(subAccounts), values: list(values) }])
+}
+/** Opens the form with what is required of a tag; with nothing for another one. */
+function begin(tag: RequiredTag | null) {
+  changing.value = tag?.key ?? null
+  const lines = (of: string[]) => of.join('\n')
+  if (!tag) Object.assign(draft, nothing)
+  else Object.assign(draft, { key: tag.key, values: lines(tag.values), subAccounts: lines(tag.subAccounts), sources: lines(tag.sources) })
   isMaking.value = true
 }
 const where = ({ sources: of, subAccounts }: RequiredTag) =>
   [of.join(', '), subAccounts.join(', ')].filter(Boolean).join(' · ') || 'everywhere'
 const rows = computed(() => tags.value.flatMap((tag, i) => (judged.value[i] ? [{ tag, own: judged.value[i] }] : [])))
 const failingSteps = ({ steps }: JudgedTag) => steps.map(({ missing, wrong }) => addTexts([missing, wrong]))
-/** Those charges in Spend: without the tag, or with a value that it may not have. */
-const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag) => ({
+/** Those charges in Spend: whatever has none of the values that it may have, or none at all. */
+const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
   path: '/spend',
   query: {
     by: 'ResourceName',
     from: period.start,
     to: period.end,
+    in: currency,
     keep: [
-      `Tags/${key}`,
-      ...own.wrongValues.map(({ value }) => `Tags/${key}=${value}`),
+      ...(values.length ? [] : [`Tags/${key}`]),
       'ChargeCategory=Usage',
       ...of.map(source => `Source=${source}`),
       ...subAccounts.map(account => `SubAccountName=${account}`),
     ],
+    without: values.map(value => `Tags/${key}=${value}`),
   },
 })
 </script>
@@ -102,24 +93,30 @@ const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag)
   <section aria-label="Required tags" class="required">
     <h2 class="heading">
       Required tags
-      <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'not now' : 'Require a tag' }}</button>
+      <button class="link" :aria-expanded="isMaking" @click="isMaking ? (isMaking = false) : begin(null)">
+        {{ isMaking ? 'not now' : 'Require a tag' }}
+      </button>
     </h2>
     <ProblemNote v-if="problem" :problem="problem" />
     <form v-if="isMaking" class="inset fields" @submit.prevent="add">
       <label>tag <input v-model="draft.key" class="field" required maxlength="128" placeholder="owner" /></label>
       <label
-        >values that it may have <input v-model="draft.values" class="field wide" placeholder="any; or live, rehearsal, build"
-      /></label>
+        >values that it may have, one in a line
+        <textarea v-model="draft.values" class="field wide" rows="3" placeholder="any" />
+      </label>
       <label
-        >of
-        <select v-model="draft.source" class="field">
-          <option value="">every source</option>
-          <option v-for="source in sources" :key="source" :value="source">{{ source }}</option>
-        </select></label
-      >
+        >of sources, one in a line
+        <textarea
+          v-model="draft.sources"
+          class="field wide"
+          rows="3"
+          :placeholder="['every source, or', ...sources.slice(0, 2)].join('\n')"
+        />
+      </label>
       <label
-        >in <input v-model="draft.subAccounts" class="field wide" placeholder="every sub account; or live-fleet, live-passenger"
-      /></label>
+        >in sub accounts, one in a line
+        <textarea v-model="draft.subAccounts" class="field wide" rows="3" placeholder="every sub account" />
+      </label>
       <button class="button main" :disabled="busy || !draft.key.trim()">Save it</button>
     </form>
     <div v-if="rows.length" class="scroll" tabindex="0" role="group" aria-label="required tags">
@@ -147,15 +144,16 @@ const inSpend = ({ key, sources: of, subAccounts }: RequiredTag, own: JudgedTag)
               <td>{{ where(tag) }}</td>
               <td>{{ tag.values.length ? tag.values.slice(0, 4).join(', ') : 'anything' }}{{ tag.values.length > 4 ? ' …' : '' }}</td>
               <td class="n">
-                <NuxtLink v-if="own.failing !== '0'" class="link" :to="inSpend(tag, own)">{{
-                  money(own.failing, currency)
-                }}</NuxtLink><template v-else>nothing</template>
+                <NuxtLink v-if="own.failing !== '0'" class="link" :to="inSpend(tag)">{{ money(own.failing, currency) }}</NuxtLink><template
+                  v-else
+                  >nothing</template
+                >
               </td>
               <td class="n">{{ percent(own.failing, own.whole) }}</td>
               <td><SparkLine :amounts="failingSteps(own)" /></td>
               <td class="n" :class="{ warn: own.unplaced !== '0' }">{{ money(own.unplaced, currency) }}</td>
               <td class="n">
-                <button class="link" :aria-label="`Change ${tag.key}`" @click="change(tag)">Change</button>
+                <button class="link" :aria-label="`Change ${tag.key}`" @click="begin(tag)">Change</button>
                 <button
                   class="link beside"
                   :aria-label="`Delete ${tag.key}`"

@@ -4,7 +4,7 @@ const spend = useSpend()
 </script>
 
 <template>
-  <aside v-if="spend.workings" class="margin" aria-label="Workings">
+  <aside v-if="spend.workings" class="aside" aria-label="Workings">
     <div class="top">
       <h2 class="heading">Workings</h2>
       <button class="link" @click="spend.workings = null">close</button>
@@ -22,14 +22,3 @@ const spend = useSpend()
     </table>
   </aside>
 </template>
-
-<style scoped>
-.margin {
-  border-left: 1px solid var(--line-strong);
-  padding-left: 18px;
-}
-.top {
-  display: flex;
-  justify-content: space-between;
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isAboveZero } from '../../../core/money/amount-text'
 import { otherwiseKinds } from '../../../core/opportunity/otherwise/offer'
 
 /** What things that are charged for would cost otherwise: by SKU, way by way, for all resources on it or for some. */
@@ -118,7 +119,7 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
                     ><span v-if="!way.resources" class="minor">{{ way.without.reasons[0] }}</span>
                   </td>
                   <td class="n">{{ way.resources ? money(way.then, found.currency) : 'not offered' }}</td>
-                  <td class="n" :class="{ good: way.saving && !way.saving.startsWith('-') && way.saving !== '0' }">
+                  <td class="n" :class="{ good: way.saving !== null && isAboveZero(way.saving) }">
                     {{ way.saving === null ? '' : money(way.saving, found.currency) }}
                   </td>
                   <td class="bars">
@@ -158,10 +159,6 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
 </template>
 
 <style scoped>
-.named {
-  color: var(--ink);
-  font-weight: 600;
-}
 .columns {
   display: grid;
   grid-template-columns: 230px minmax(0, 1fr);

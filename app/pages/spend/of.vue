@@ -213,10 +213,6 @@ const query = computed(() => ({
 </template>
 
 <style scoped>
-.named {
-  color: var(--ink);
-  font-weight: 600;
-}
 .whole {
   margin: 4px 0;
   color: var(--ink-2);

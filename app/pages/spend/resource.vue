@@ -157,10 +157,6 @@ const fromWords = { own: 'its own', container: 'inherited from its container', a
 </template>
 
 <style scoped>
-.named {
-  color: var(--ink);
-  font-weight: 600;
-}
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);

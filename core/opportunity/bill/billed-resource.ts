@@ -39,6 +39,9 @@ export type BilledResource = {
   uses: BilledUse[]
 }
 
+/** Equal for one resource, whatever of it was read. */
+export const resourceKey = ({ provider, id }: Pick<BilledResource, 'provider' | 'id'>): string => `${provider}\n${id}`
+
 /** What was summed over the last so many days. */
 export const within = (sums: readonly Scaled[], days: LookBack): Scaled => total(sums, stretchOf(days), sums.length)
 /** What was summed over all before them. */

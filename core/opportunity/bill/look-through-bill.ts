@@ -9,7 +9,7 @@ import type { Settings, ThresholdDetector } from '../detector'
 import { whereMeasured, type Coverage } from '../measured/coverage'
 import type { EvidenceSeries, Opportunity } from '../opportunity'
 import type { OtherwiseContext } from '../otherwise/offer'
-import { isReadable, nothingAsked, type OwnAsked, type OwnFinds } from '../own/own-finds'
+import { nothingAsked, type OwnAsked, type OwnFinds } from '../own/own-finds'
 import type { Bill } from './bill'
 import type { BilledResource } from './billed-resource'
 import type { BillFinding, SeriesAsked } from './finding'
@@ -36,7 +36,7 @@ export function* lookThroughBill(
 ): Slices<LookedThrough> {
   const resources = yield* readBill(cube, facts)
   const rules: OwnFinds['rules'][number][] = []
-  for (const rule of own.asked.rules.filter(isReadable)) rules.push({ rule, within: yield* readBill(cube, facts, rule.scope) })
+  for (const rule of own.asked.rules) rules.push({ rule, within: yield* readBill(cube, facts, rule.scope) })
   const bill: Bill = { resources, own: { chosen: own.asked.chosen, rules, context: { cards: facts.cards, rate: own.rate } } }
   const findings: BillFinding[] = []
   const coverage: Coverage[] = []

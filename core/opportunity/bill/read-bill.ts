@@ -10,10 +10,10 @@ import { columnLayer, entryCoding } from '../../spend/dimensions/entry-coding'
 import { sourceDays } from '../../spend/freshness'
 import { groupInSlices } from '../../spend/group'
 import type { Coding } from '../../spend/layers'
-import type { Narrowing, Scope } from '../../spend/question'
+import type { Narrowing, TimelessScope } from '../../spend/question'
 import type { Slices } from '../../spend/slices'
 import { addDays, daysBetween } from '../../time/day'
-import type { BilledResource, BilledUse } from './billed-resource'
+import { resourceKey, type BilledResource, type BilledUse } from './billed-resource'
 import { lookBacks, stretchesBefore, windowOf, type Window } from './stretches'
 
 /** What is known of SKUs beside the charges: the newest card of each provider, and what is charged for existing and what for use. */
@@ -33,7 +33,7 @@ const noSums = (): Scaled[] => nothing.slice()
  * credits, tax and corrections say nothing of what runs.
  * @param asked what of it is read; all without it.
  */
-export function* readBill(cube: Cube, facts: SkuFacts, asked: Narrowed = everything): Slices<BilledResource[]> {
+export function* readBill(cube: Cube, facts: SkuFacts, asked: TimelessScope = everything): Slices<BilledResource[]> {
   const sources = sourceDays(cube)
   const newest = sources.reduce((last, { lastDay }) => (lastDay > last ? lastDay : last), '')
   const byWindow = new Map<string, { sources: string[]; window: Window }>()
@@ -112,12 +112,10 @@ export function* readBill(cube: Cube, facts: SkuFacts, asked: Narrowed = everyth
   return [...found.values()]
 }
 
-/** What of the charges is asked for. */
-export type Narrowed = Pick<Scope, 'keep' | 'leaveOut' | 'conditions'>
-const everything: Narrowed = { keep: {}, leaveOut: {} }
+const everything: TimelessScope = { keep: {}, leaveOut: {} }
 
 /** Conditions with further ones: of a dimension that both keep, what both do. */
-function narrowedFurther({ keep, leaveOut, conditions = [] }: Narrowed, kept: Narrowing, left: Narrowing): Narrowed {
+function narrowedFurther({ keep, leaveOut, conditions = [] }: TimelessScope, kept: Narrowing, left: Narrowing): TimelessScope {
   const both = Object.entries(kept).map(([name, values]) => {
     const own = Object.hasOwn(keep, name) ? keep[name]! : values
     return [name, values.filter(value => own.includes(value))]
@@ -155,7 +153,7 @@ function reader(cube: Cube, dictionary: DictionaryName, column: string): Reader 
 
 /** A resource by its id, made where it is not there yet. */
 function resourceAt(found: Map<string, BilledResource>, provider: string, id: string, { cards }: SkuFacts, window: Window): BilledResource {
-  const key = `${provider}\n${id}`
+  const key = resourceKey({ provider, id })
   const before = found.get(key)
   if (before) return before
   const made = { ...{ id, provider, card: cards.get(provider) ?? null, window, uses: [], name: id, service: '' }, ...nowhere }

@@ -1,8 +1,8 @@
 import type { BillDetector } from '../detector'
-import { paidNow } from '../bill/billed-resource'
+import { paidNow, resourceKey } from '../bill/billed-resource'
 import { findingOf } from '../bill/finding'
 import { offersFor } from '../otherwise/cost-otherwise'
-import { resourceKey, type Choice } from '../own/own-finds'
+import type { Choice } from '../own/own-finds'
 
 /** What somebody chose among what things would cost otherwise, as long as it saves anything. */
 export const chosenOtherwise: BillDetector = {

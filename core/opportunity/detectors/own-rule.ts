@@ -1,9 +1,9 @@
 import { Decimal, zero } from '../../money/decimal'
 import { evaluate } from '../../working/working'
 import type { BillDetector } from '../detector'
-import { unitsIn, within, type BilledResource } from '../bill/billed-resource'
+import { resourceKey, unitsIn, within, type BilledResource } from '../bill/billed-resource'
 import { findingOf, monthlyCost } from '../bill/finding'
-import { resourceKey, type OwnRule } from '../own/own-finds'
+import type { OwnRule } from '../own/own-finds'
 
 /** What rules of one's own find: resources that cost so much or more within a Sentence, and still do. */
 export const ownRule: BillDetector = {

@@ -4,7 +4,8 @@ import { findPrice, findSize } from '../../ratecard/find-price'
 import { sameThing } from '../../estimate/scenarios/equivalent'
 import { divide, input, multiply, type Working } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
-import type { BilledResource, BilledUse, PaidUse } from '../bill/billed-resource'
+import { unitsIn, usesOf, type BilledResource, type BilledUse, type PaidUse } from '../bill/billed-resource'
+import { dedicatedHost } from '../../estimate/components/server'
 import { monthlyUnits, wordsOf, type Change } from '../bill/finding'
 import { givesWords } from './gives'
 import { usesPaid, type Offer, type OtherwiseContext } from './offer'
@@ -28,13 +29,14 @@ export function otherProviders(resource: BilledResource, use: PaidUse, card: Rat
           { card, region: use.line.region },
           { card: other, region: region.id },
         ]
-        const head = sameThing(use.line, {}, from, to)
+        const asked = runsOn(resource)
+        const head = sameThing(use.line, asked, from, to)
         // what is charged by a class is charged by the class that was found for it
         const beside = (line: PriceLine) =>
           head && line.variant !== null && line.variant === use.line.variant
             ? findPrice(other, line.meter, region.id, head.variant)
             : undefined
-        const there = uses.map(one => ({ one, line: one.line ? (beside(one.line) ?? sameThing(one.line, {}, from, to)) : undefined }))
+        const there = uses.map(one => ({ one, line: one.line ? (beside(one.line) ?? sameThing(one.line, asked, from, to)) : undefined }))
         const lacking = there.find(({ line }) => !line)
         if (lacking) return not(`${other.provider} has nothing in ${region.name} like «${wordsOf(lacking.one, card)}»`)
         const own = there.find(({ one }) => one.sku === use.sku)!.line!
@@ -56,6 +58,12 @@ export function otherProviders(resource: BilledResource, use: PaidUse, card: Rat
         return { ...offer, gives, asks, changes, further: [], lacks: [] }
       }),
     )
+}
+
+/** What a size has to take, as the bill tells it: the system and the host that are charged by the vCPU. */
+function runsOn(resource: BilledResource): Record<string, string> {
+  const [system, host] = ['system-vcpu-hour', 'dedicated-vcpu-hour'].map(meter => usesOf(resource, meter).find(use => unitsIn(use, 3) > 0n))
+  return { ...(system?.line?.variant && { system: system.line.variant }), ...(host && { host: dedicatedHost }) }
 }
 
 const vcpuOf = (card: RateCard, { variant }: PriceLine) => (variant === null ? undefined : findSize(card, variant)?.vcpu)

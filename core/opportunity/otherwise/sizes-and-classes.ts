@@ -1,4 +1,5 @@
 import { Decimal } from '../../money/decimal'
+import { chargedFor } from '../../ratecard/describe'
 import { findPrice, findSize, linesOf } from '../../ratecard/find-price'
 import { meterFacts } from '../../ratecard/meters'
 import type { PriceLine, RateCard, ServerSize } from '../../ratecard/rate-card'
@@ -116,5 +117,7 @@ function otherClass(resource: BilledResource, use: PaidUse, other: PriceLine, ca
   const lacks = unknown.map(
     line => `${meterFacts(line.meter)?.words ?? line.meter}, ${dearestPrice(line)} per ${line.unit}: the bill does not tell how much`,
   )
-  return { asks: lessGiven(other, use.line), changes, further: [], lacks }
+  const without = changes.flatMap(({ use: { line }, how }) => (how === 'gone' && chargedFor(line!) === 'existing' ? [line!] : []))
+  const asks = [...lessGiven(other, use.line), ...without.map(line => `it does without «${meterFacts(line.meter)?.words ?? line.meter}»`)]
+  return { asks, changes, further: [], lacks }
 }

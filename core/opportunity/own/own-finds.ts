@@ -1,6 +1,5 @@
 import type { DecimalText } from '../../money/decimal'
-import { isDimension } from '../../spend/dimensions'
-import type { Scope } from '../../spend/question'
+import type { TimelessScope } from '../../spend/question'
 import type { BilledResource } from '../bill/billed-resource'
 import type { OtherwiseContext } from '../otherwise/offer'
 
@@ -15,16 +14,12 @@ export type OwnRule = {
   id: string
   name: string
   /** What is found, by the conditions of a Sentence; its period is the last 30 days that each source has delivered. */
-  scope: Pick<Scope, 'keep' | 'leaveOut' | 'conditions'>
+  scope: TimelessScope
   /** Effective cost a month, at least. */
   above: DecimalText
   /** The currency that it is written in: amounts of others are not held against it. */
   currency: string
 }
-
-/** Whether all that a rule speaks of is still a dimension: a lookup that it names may be gone. */
-export const isReadable = ({ scope: { keep, leaveOut, conditions = [] } }: Pick<OwnRule, 'scope'>): boolean =>
-  [...Object.keys(keep), ...Object.keys(leaveOut), ...conditions.map(({ dimension }) => dimension)].every(isDimension)
 
 /** What people look for beside what is always looked for. */
 export type OwnAsked = { chosen: readonly Choice[]; rules: readonly OwnRule[] }
@@ -37,6 +32,3 @@ export type OwnFinds = {
   rules: readonly { rule: OwnRule; within: readonly BilledResource[] }[]
   context: OtherwiseContext
 }
-
-/** Equal for one resource, whatever of it was read. */
-export const resourceKey = ({ provider, id }: Pick<BilledResource, 'provider' | 'id'>): string => `${provider}\n${id}`

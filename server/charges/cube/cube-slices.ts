@@ -8,12 +8,14 @@ import { costOtherwise, usedSkus, type CostOtherwise, type UsedSku } from '../..
 import type { OtherwiseContext } from '../../../core/opportunity/otherwise/offer'
 import type { OwnAsked, OwnRule } from '../../../core/opportunity/own/own-finds'
 import { sourceDays } from '../../../core/spend/freshness'
+import type { TimelessScope } from '../../../core/spend/question'
 import { treeOf, type AllocationPlan, type CentreTree } from '../../../core/allocation/plan'
 import { settleInSlices, type Settlement, type SettlementQuestion } from '../../../core/allocation/settle'
 import type { RateCard } from '../../../core/ratecard/rate-card'
 import { measuredIn } from '../../../core/measured/measured-table'
 import { lookThroughBill, type LookedThrough } from '../../../core/opportunity/bill/look-through-bill'
 import { thresholdDetectors } from '../../../core/opportunity/detectors'
+import { ownRule } from '../../../core/opportunity/detectors/own-rule'
 import type { Opportunity } from '../../../core/opportunity/opportunity'
 import { settingsFrom, type SetThreshold } from '../../../core/opportunity/thresholds'
 import type { Cube } from '../../../core/spend/cube'
@@ -83,7 +85,7 @@ export type SavingsAsked = { thresholds: SetThreshold[]; cards: RateCard[]; own:
 /** What things that are charged for would cost otherwise: a SKU among those of some charges; without one the dearest. */
 export type OtherwiseAsked = {
   cards: RateCard[]
-  scope: OwnRule['scope']
+  scope: TimelessScope
   sku: { provider: string; sku: string } | null
   /** The way that is told resource by resource. */
   way: string | null
@@ -137,6 +139,14 @@ export const sliced = {
   *saving(known: Known, { id, ...asked }: SavingsAsked & { id: string }): Slices<{ found: Opportunity | null }> {
     const { found } = yield* sliced.savings(known, asked)
     return { found: found.find(one => one.id === id) ?? null }
+  },
+
+  /** What a rule of one's own would find, by itself: what is remembered of everything stays. */
+  *ruled({ cube, ...known }: Known, { cards: present, rule }: { cards: RateCard[]; rule: OwnRule }): Slices<{ found: Opportunity[] }> {
+    const facts = { cards: cardsNow(known, present), charged: cube.reference.charged }
+    const own = { asked: { chosen: [], rules: [rule] }, rate: rateNow(cube, known.rates) }
+    const { found } = yield* lookThroughBill(cube, facts, [ownRule], settingsFrom([]), undefined, own)
+    return { found }
   },
 
   /** What is charged for within a scope that can be priced otherwise, and what one SKU of it would cost otherwise. */

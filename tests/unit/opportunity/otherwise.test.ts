@@ -153,6 +153,21 @@ describe('what it would cost otherwise', () => {
     ])
   })
 
+  it('takes elsewhere only a size that runs the system, and hosts that are bought', () => {
+    const licence = everyDay('m1', system, { quantity: '192', cost: '3.84' })
+    const sold = { ...system, sku: 'Q-S', region: 'q' }
+    const having = (more: Partial<ServerSize>): RateCard => ({
+      ...elsewhere,
+      prices: [...elsewhere.prices, sold],
+      serverSizes: [size('q8', 8, 32, more), size('q2', 2, 8)],
+    })
+    const at = (other: RateCard) => wayOf(price([...m1(), ...licence], null, { cards: [card, other] }), 'provider/Q/q')
+    // 730 h × 0.50 × 0.9 and 5840 vCPU h × 0.02 × 0.9
+    expect(at(having({}))).toMatchObject({ resources: 1, then: '433.62' })
+    expect(at(having({ systems: ['open, no licence'] })).without.reasons[0]).toContain('nothing in Quay like «S server big')
+    expect(at(having({ systems: ['Hearth'] }))).toMatchObject({ resources: 1, then: '433.62' })
+  })
+
   it('names what it cannot price, and why: another currency, no line, committed, ended', () => {
     const strange = everyDay('strange', { ...big, sku: 'constructor' }, { quantity: '24', cost: '1' })
     const found = price([
@@ -230,6 +245,15 @@ describe('disks and classes', () => {
   const coldReads = priceLine('object-read-1000', 'cold', '0.01', { service: 'O' })
   const fetched = priceLine('object-retrieval-gb', 'cold', '0.02', { service: 'O' })
 
+  it('says what is there for its own sake and would be missing', () => {
+    const watched = priceLine('object-watch-1000', 'ready', '0.01', { unit: '1000 Objects', service: 'O' })
+    const charges = [...everyDay('o', kept, { quantity: '72', cost: '1.44' }), ...everyDay('o', watched, { quantity: '1', cost: '0.01' })]
+    const way = wayOf(price(charges, null, { cards: [cardOf([kept, watched, cold])], sku: kept.sku }), 'variant/cold')
+    // 2190 GB-months × 0.004
+    expect(way).toMatchObject({ then: '8.76', lacks: [] })
+    expect(way.asks).toContain('it does without «objects watched for moving, thousands»')
+  })
+
   it('what is charged beside a class is charged as the other has it', () => {
     const charges = [...everyDay('o', kept, { quantity: '72', cost: '1.44' }), ...everyDay('o', reads, { quantity: '240', cost: '0.96' })]
     const [without, withFetching] = [[], [fetched]].map(more =>
@@ -294,7 +318,7 @@ describe('what people look for themselves', () => {
       ]),
     ).toEqual(['m2: rehearsal too dear 136.2666666667'])
     // a lookup that is gone finds nothing, and keeps nothing else back
-    expect(titles(rule({ scope: { keep: { 'Lookup/gone': ['x'] }, leaveOut: {} } }))).toEqual([])
+    expect(titles(rule({ scope: { keep: { 'Lookup/gone/field': ['x'] }, leaveOut: {} } }))).toEqual([])
     expect(titles(rule({ scope: { keep: { ChargeCategory: ['Credit'], Source: ['another'] }, leaveOut: {} } }))).toEqual([])
   })
 
