@@ -65,7 +65,7 @@ test('from a resource, and from what Spend looks at; an address that says nothin
     .click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('rehearsal-')
   await page.getByRole('link', { name: 'What would it cost otherwise?' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('runs on 1 resource')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('is charged for 1 resource, which costs')
   await page.goto('/savings/otherwise?keep={"a":5}&conditions=nonsense')
   await expect(page.getByText('of all charges')).toBeVisible()
   await page.setViewportSize({ width: 390, height: 800 })

@@ -54,15 +54,15 @@ const things = (n: number) => `${count(n)} ${n === 1 ? 'resource' : 'resources'}
     <p v-if="!otherwise.view && !problem" class="note" role="status">Pricing what runs…</p>
     <template v-if="otherwise.view">
       <h1 v-if="found" class="sentence">
-        <b class="named">{{ found.words }}</b> runs on {{ things(found.resources) }}, which cost
-        <b class="named">{{ money(found.now, found.currency) }} {{ sign }}</b> a month.
+        <b class="named">{{ found.words }}</b> is charged for {{ things(found.resources) }}, which
+        {{ found.resources === 1 ? 'costs' : 'cost' }} <b class="named">{{ money(found.now, found.currency) }} {{ sign }}</b> a month.
         <template v-if="best"
           >{{ best.kind === 'way to pay' ? 'Paid as' : 'As' }} <b class="named">{{ best.to }}</b>
-          {{ best.resources === found.resources ? 'they' : `${count(best.resources)} of them` }} would cost
+          {{ best.resources < found.resources ? `${count(best.resources)} of them` : found.resources === 1 ? 'it' : 'they' }} would cost
           <b class="named nowrap">{{ money(best.saving!, found.currency) }} {{ sign }}</b> less<template v-if="best.asks.length"
             >, if {{ best.asks[0] }}</template
           >.</template
-        ><template v-else>Nothing costs less without asking something of them.</template>
+        ><template v-else>Nothing costs less without asking for something.</template>
       </h1>
       <h1 v-else class="sentence">Nothing here is charged under a price of a rate card.</h1>
       <p class="under">
