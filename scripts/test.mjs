@@ -85,7 +85,9 @@ const vitest = (name, projects, report, env) =>
       passed: numPassedTests,
       failed: numFailedTests + numPendingTests + numTodoTests,
       names: testResults.flatMap(({ assertionResults }) =>
-        assertionResults.filter(({ status }) => status !== 'passed').map(({ fullName, status }) => `${fullName} (${status})`),
+        assertionResults
+          .filter(({ status }) => status !== 'passed')
+          .map(({ fullName, status, failureMessages }) => `${fullName} (${[status, ...failureMessages].join(': ').slice(0, 1500)})`),
       ),
     }),
     env,
