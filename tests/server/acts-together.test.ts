@@ -30,7 +30,10 @@ const disks = brackwaterInventory().filter(({ use, until }) => use.kind === 'dis
 /** Measured: one passes nothing, one is larger than its use, one is used by day only. */
 const named = (name: string) => brackwaterInventory().find(one => one.name === name)!
 const [balancer, database, sleeper] = [named(idleLoadBalancer), named('roster-db'), named('rehearsal-booking-db')]
+/** Another size of it is chosen. */
+const solver = named('data-lake-query-01')
 const measured = [
+  ...daily(solver, 'server-hour', 'heron-8x64', 24),
   ...daily(balancer, 'load-balancer-hour', null, 24),
   ...daily(database, 'database-hour', 'heron-4x32', 24),
   ...daily(sleeper, 'database-hour', 'heron-2x16', 24),
@@ -142,6 +145,30 @@ it('changes them one after the other; what is locked, fails or was changed is to
   expect([keysOf(locked), keysOf(moved)]).toEqual([[], []])
   expect(after.some(({ action }) => action?.steps.some(({ outcome }) => outcome.includes('too many at once')))).toBe(true)
   await behave({ locked: [], inARow: 0, changes: {} })
+})
+
+it('does what was chosen to be had otherwise, like what was found', async () => {
+  const sku = { provider: 'Brackwater Cloud', sku: findPrice(brackwaterCard, 'server-hour', solver.region, 'heron-8x64')!.sku }
+  const found = async () =>
+    savingsState.parse(await server.json('savings')).opportunities.find(({ detector }) => detector === 'chosen-otherwise')!
+  await server.json('savings/otherwise/choices', post({ sku, way: 'variant/otter-8x32', resources: [solver.id], isChosen: true }))
+  const { id, canDo } = await found()
+  expect(canDo).toEqual({ deed: 'change size' })
+  const { items } = actsPreview.parse(await server.json('savings/acts/preview', post({ ids: [id] })))
+  expect(items).toMatchObject([{ does: 'change its size from «heron-8x64» to «otter-8x32»', why: null }])
+  // who locks it keeps it as it is
+  await behave({ locked: [solver.id] })
+  expect((await act([id])).status).toBe(200)
+  const state = async () => (await found()).action!.state
+  await expect.poll(state, { timeout: 60_000 }).toBe('lapsed')
+  await behave({ locked: [] })
+  expect((await act([id])).status).toBe(200)
+  await expect.poll(state, { timeout: 60_000 }).toBe('done')
+  const { settings } = (await (await fetch(`${cloud.base}/v1/resources/${encodeURIComponent(solver.id)}`)).json()) as {
+    settings: { size: string }
+  }
+  expect(settings.size).toBe('otter-8x32')
+  expect(keysOf(solver.id)).toHaveLength(1)
 })
 
 it('does what is done no second time, and what had failed once more', async () => {

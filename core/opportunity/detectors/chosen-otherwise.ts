@@ -31,6 +31,7 @@ export const chosenOtherwise: BillDetector = {
             of: sku,
             title: `${resource.name} ${offer.kind === 'way to pay' ? 'paid as' : 'as'} «${offer.to}»`,
             risk: offer.asks.length ? 'some' : 'little',
+            instruction: offer.instruction,
             minutesOfWork: MINUTES[offer.kind],
             series: [
               {

@@ -52,7 +52,7 @@ export function cheaperPerformance(
     parts.changes,
     {
       ...{ detector, of: use.sku, risk: 'little', minutesOfWork: 20, series: [] },
-      instruction: instructionTo(use.line, best.one, own.needed),
+      instruction: diskInstruction(use.line, best.one, own.needed),
       title: titleOf(resource.name, now, best.one),
       measured: [
         measuredSeries('operations', own.operations, {
@@ -70,7 +70,8 @@ export function cheaperPerformance(
   return finding && savesEnough(finding, settings.saved!) ? finding : null
 }
 
-function instructionTo(now: PriceLine, { line, iops, mbps }: DiskClass, needed: Performance): Instruction {
+/** What a disk is told to become of another class, with the performance that is then bought beside it. */
+export function diskInstruction(now: PriceLine, { line, iops, mbps }: DiskClass, needed: Performance): Instruction {
   const buys = (of: DiskClass['iops'], amount: number) => (of.price ? toBuy(of, amount).toFixed() : undefined)
   return {
     ...{ type: 'disk', deed: 'change class', from: now.variant!, to: line.variant! },

@@ -17,10 +17,10 @@ const headroom: Threshold = { key: 'headroom', label: 'headroom above the 95th h
 const saved: Threshold = { key: 'saved', label: 'the smaller costs less by at least', unit: '%', usual: 10, least: 0, most: 90 }
 export const sizeThresholds: readonly Threshold[] = [headroom, saved]
 
-/** What is charged by the hour and size, and what by the vCPU beside it. */
-export type Sized = { hour: Meter; vcpus: readonly Meter[] }
-export const machines: Sized = { hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
-export const databases: Sized = { hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
+/** What is charged by the hour and size, and what by the vCPU beside it; `type` as connections list it. */
+export type Sized = { type: 'server' | 'database'; hour: Meter; vcpus: readonly Meter[] }
+export const machines: Sized = { type: 'server', hour: 'server-hour', vcpus: ['system-vcpu-hour', 'dedicated-vcpu-hour'] }
+export const databases: Sized = { type: 'database', hour: 'database-hour', vcpus: ['database-engine-vcpu-hour'] }
 
 /**
  * The cheapest size that carries what is used: of 95 in 100 hours the most of processor and memory, and headroom above it. It runs all that
@@ -44,7 +44,7 @@ export function smallerSize(
   const { line, size } = to
   return findingOf(resource, asOtherSize(resource, use, sized, line, { now, then: size }), {
     ...{ detector, of: use.sku, risk: 'some', minutesOfWork: 45, series: [] },
-    instruction: { type: sized.hour === 'server-hour' ? 'server' : 'database', deed: 'change size', from: now.size, to: size.size },
+    instruction: { type: sized.type, deed: 'change size', from: now.size, to: size.size },
     title: `${resource.name} would do with «${size.size}» instead of «${now.size}»`,
     measured: [
       series('cpu', measured('cpu'), (size.vcpu / now.vcpu) * 100, size.size, needs.vcpu, `${now.vcpu} vCPU`),

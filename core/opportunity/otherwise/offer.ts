@@ -3,6 +3,7 @@ import type { RateCard } from '../../ratecard/rate-card'
 import type { Working } from '../../working/working'
 import { within, type BilledResource, type BilledUse } from '../bill/billed-resource'
 import type { Change } from '../bill/finding'
+import type { Instruction } from '../instruction'
 
 /** What could be otherwise about something that is charged for. */
 export const otherwiseKinds = ['size or class', 'region', 'way to pay', 'provider'] as const
@@ -29,6 +30,8 @@ export type Offer = {
       further: Working[]
       /** What it would cost beside and nobody knows: its cost is not whole. */
       lacks: string[]
+      /** What a service can be told to do for it; what is bought, moved or settled otherwise takes a person. */
+      instruction?: Instruction
     }
   | { notOffered: string }
 )

@@ -7,8 +7,9 @@ import { evaluate, input } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
 import { unitsIn, usesOf, type BilledResource, type PaidUse } from '../bill/billed-resource'
 import { atPrice, monthlyUnits, type Change } from '../bill/finding'
+import type { Instruction } from '../instruction'
 import { diskClass, type DiskClass } from '../measured/disk-class'
-import { asOtherDisk } from '../measured/disk-performance'
+import { asOtherDisk, diskInstruction } from '../measured/disk-performance'
 import { asOtherSize, databases, machines, type Sized } from '../measured/too-large'
 import { givesWords, lessGiven } from './gives'
 import { usesPaid, type Offer } from './offer'
@@ -36,7 +37,8 @@ function isNear(now: ServerSize | undefined, then: ServerSize | undefined): bool
   return (['vcpu', 'memoryGb'] as const).every(what => then[what] * 2 >= now[what] && then[what] <= now[what] * 2)
 }
 
-type Priced = { asks: string[]; changes: Change[]; further: []; lacks: string[] } | { asks: []; notOffered: string }
+type Priced =
+  { asks: string[]; changes: Change[]; further: []; lacks: string[]; instruction?: Instruction } | { asks: []; notOffered: string }
 const notOffered = (why: string): Priced => ({ asks: [], notOffered: why })
 
 function otherVariant(resource: BilledResource, use: PaidUse, other: PriceLine, card: RateCard) {
@@ -65,7 +67,10 @@ function otherSize(
     ...(then.vcpu < now.vcpu ? [`${then.vcpu} of ${now.vcpu} vCPU are enough`] : []),
     ...(then.memoryGb < now.memoryGb ? [`${then.memoryGb} of ${now.memoryGb} GB are enough`] : []),
   ]
-  return { asks, changes: asOtherSize(resource, use, sized, other, sizes), further: [], lacks: [] }
+  return {
+    ...{ asks, changes: asOtherSize(resource, use, sized, other, sizes), further: [], lacks: [] },
+    instruction: { type: sized.type, deed: 'change size', from: now.size, to: then.size },
+  }
 }
 
 /** Another class of a disk, with as much performance as it has now: in its price, or bought beside as far as it can be. */
@@ -84,7 +89,8 @@ function otherDisk(resource: BilledResource, use: PaidUse, to: DiskClass, now: D
     to.transactions && !told
       ? [`transactions, ${dearestPrice(to.transactions)} for each million: the bill does not tell how many there are`]
       : []
-  return { asks, ...asOtherDisk(resource, use, to, monthlyUnits(resource, use), { needed, transactions }), lacks }
+  const parts = asOtherDisk(resource, use, to, monthlyUnits(resource, use), { needed, transactions })
+  return { asks, ...parts, lacks, instruction: diskInstruction(use.line, to, needed) }
 }
 
 /** What a disk has of performance now: what its class includes, and what is bought. */

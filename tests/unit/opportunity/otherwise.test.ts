@@ -4,7 +4,9 @@ import { rateFinder } from '../../../core/money/rates'
 import { readBill } from '../../../core/opportunity/bill/read-bill'
 import { billDetectors } from '../../../core/opportunity/detectors'
 import { lookThroughBill } from '../../../core/opportunity/bill/look-through-bill'
-import { costOtherwise, usedSkus } from '../../../core/opportunity/otherwise/cost-otherwise'
+import { paidNow } from '../../../core/opportunity/bill/billed-resource'
+import { costOtherwise, offersFor, usedSkus } from '../../../core/opportunity/otherwise/cost-otherwise'
+import type { PricedOffer } from '../../../core/opportunity/otherwise/offer'
 import { nothingAsked, type Choice, type OwnRule } from '../../../core/opportunity/own/own-finds'
 import type { PriceLine, RateCard, ServerSize } from '../../../core/ratecard/rate-card'
 import { toEnd } from '../../../core/spend/slices'
@@ -228,6 +230,23 @@ describe('disks and classes', () => {
     ...everyDay('d', bought, { quantity: '133.333333333333333', cost: '1.333333333333333' }),
   ]
 
+  it('a disk is told its other class, with as much performance bought as it has now; a class of anything else takes a person', () => {
+    const quick = priceLine('disk-gb-month', 'quick', '0.08', { includes: { iops: '500', mbps: '50', iopsMost: '4000' } })
+    const buys = priceLine('disk-iops-month', 'quick', '0.001')
+    const facts = { cards: new Map([['P', cardOf([plain, bought, quick, buys, fast])]]), charged: {} }
+    const told = (charges: PlainCharge[], line: PriceLine, key: string, card = facts.cards) => {
+      const [resource] = toEnd(readBill(cubeOf(charges), { ...facts, cards: card }))
+      const offer = offersFor(resource!, paidNow(resource!, line.sku)!, { cards: card, rate: () => null }).find(one => one.key === key)
+      return (offer as PricedOffer).instruction
+    }
+    const change = { type: 'disk', deed: 'change class', from: 'plain' }
+    // 4156 had, 4000 to be had at most, 500 of them in its price
+    expect(told(disk, plain, 'variant/quick')).toEqual({ ...change, to: 'quick', iops: '3500' })
+    expect(told(disk, plain, 'variant/fast')).toEqual({ ...change, to: 'fast' })
+    const cards = new Map([['P', cardOf([kept, cold])]])
+    expect(told(everyDay('o', kept, { quantity: '72', cost: '1.44' }), kept, 'variant/cold', cards)).toBeUndefined()
+  })
+
   it('a class that gives less says so; what it would charge and nobody knows is said to lack', () => {
     const found = price(disk, null, { cards: [disks], sku: plain.sku })
     expect(wayOf(found, 'variant/fast')).toMatchObject({ asks: ['3000 of 4156 operations a second are enough'], lacks: [] })
@@ -283,6 +302,7 @@ describe('what people look for themselves', () => {
     expect(others).toEqual([])
     expect(found).toMatchObject({
       ...{ id: `chosen-otherwise/P/id-m1/${big.sku}`, title: 'm1 as «small»', monthlySaving: '131.4', risk: 'some', minutesOfWork: 30 },
+      instruction: { type: 'server', deed: 'change size', from: 'big', to: 'small' },
       effects: [{ resourceId: 'id-m1', sku: big.sku, how: 'cheaper', now: '262.8', then: '131.4' }],
     })
     expect(found!.evidence.series[0]!.said).toBe(
