@@ -5,10 +5,10 @@ useHead({ title: 'Rain Barrel' })
 
 <template>
   <main class="page">
-    <h1 class="sentence">This page broke.</h1>
+    <h1 class="sentence">Something went wrong on this page.</h1>
     <p class="note">
-      Nothing was lost on the server. Open it again; if it breaks again, the browser’s console and the server’s log say more.
+      Nothing was lost on the server. Open it again; if it happens again, the browser’s console and the server’s log say more.
     </p>
-    <p><button class="button main" @click="clearError({ redirect: '/' })">To the start</button></p>
+    <p><button class="button main" @click="clearError({ redirect: '/' })">Back to the start page</button></p>
   </main>
 </template>

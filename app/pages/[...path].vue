@@ -5,10 +5,10 @@ useHead({ title: 'No such page · Rain Barrel' })
 
 <template>
   <div class="page">
-    <h1 class="sentence">There is no such page.</h1>
+    <h1 class="sentence">Page not found.</h1>
     <p class="note">
-      Nothing stands at {{ $route.path }}: the address may be mistyped, or of another version.
-      <NuxtLink class="link" to="/">To the start</NuxtLink>
+      Nothing stands at {{ $route.path }}: the address may be mistyped, or come from another version.
+      <NuxtLink class="link" to="/">Back to the start page</NuxtLink>
     </p>
   </div>
 </template>

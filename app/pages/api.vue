@@ -83,10 +83,10 @@ const reply = (operation: Operation) =>
 
 <template>
   <div class="page">
-    <h1 class="sentence">Everything the interface does is there over HTTP too, under <code>/api/v1</code>.</h1>
+    <h1 class="sentence">Everything the interface does is also available over HTTP, under <code>/api/v1</code>.</h1>
     <p class="note">
-      The same document for programs: <a class="link" href="/api/v1/openapi.json">openapi.json</a> (OpenAPI 3.1). What goes wrong comes as
-      problem details (RFC 9457).
+      The same document for programs: <a class="link" href="/api/v1/openapi.json">openapi.json</a> (OpenAPI 3.1). Errors come as problem
+      details (RFC 9457).
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <input v-model="sought" class="field search" placeholder="Search" aria-label="Search the interface" />
@@ -107,7 +107,7 @@ const reply = (operation: Operation) =>
             <tr v-if="open === method + path">
               <td colspan="3" class="detail">
                 <p v-for="parameter in operation.parameters" :key="parameter.name">
-                  <b>{{ parameter.name }}</b>{{ parameter.required ? '' : ', may be left away' }}, in the {{ parameter.in }}:
+                  <b>{{ parameter.name }}</b>{{ parameter.required ? '' : ', optional' }}, in the {{ parameter.in }}:
                   <code>{{ words(parameter.schema) }}</code>
                 </p>
                 <p v-if="operation.requestBody">

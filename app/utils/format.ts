@@ -1,29 +1,9 @@
 import { roundText } from '../../core/money/amount-text'
-import { minorDecimals } from '../../core/money/currency'
-import { roundScaled, scaled, scaledText } from '../../core/money/scaled'
+import { scaled } from '../../core/money/scaled'
+import { decimals, money, numberFormat, trueMinus } from '../../shared/words/amounts'
+import { LOCALE } from '../../shared/words/locale'
 
-const formats = new Map<string, Intl.NumberFormat>()
-
-function format(key: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
-  const known = formats.get(key)
-  if (known) return known
-  const made = new Intl.NumberFormat(undefined, options)
-  formats.set(key, made)
-  return made
-}
-
-const trueMinus = (text: string) => text.replace('-', '−')
-
-/** Exact decimal text, rounded half away from zero to so many decimals, in the reader's format. */
-export function decimals(text: string, digits: number): string {
-  const rounded = scaledText(roundScaled(scaled(text), digits))
-  return trueMinus(format(`d${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(rounded as `${number}`))
-}
-
-/** An amount to the minor unit of its currency, without the currency. */
-export function money(amount: string, currency: string): string {
-  return decimals(amount, minorDecimals(currency))
-}
+export { decimals, money, quantity } from '../../shared/words/amounts'
 
 /** A difference to the minor unit with its sign, `+12.00` or `−3.40`; a dash for none. */
 export function signedMoney(amount: string, currency: string, none = '–'): string {
@@ -42,32 +22,27 @@ export function whole(amount: string): string {
 /** The currency's sign where it is a single one, else its code. */
 export function currencySign(currency: string): string {
   const part =
-    format(`c${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' })
+    numberFormat(`c${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' })
       .formatToParts(0)
       .find(p => p.type === 'currency')?.value ?? currency
   return part.length > 1 ? currency : part
 }
 
-/** A number with as many decimals as it needs, four at most. */
-export function quantity(text: string): string {
-  return trueMinus(format('q', { maximumFractionDigits: 4 }).format(text as `${number}`))
-}
-
 /** Every digit of a price. */
 export function fullPrice(text: string): string {
-  return trueMinus(format('p', { minimumFractionDigits: 2, maximumFractionDigits: 15 }).format(text as `${number}`))
+  return trueMinus(numberFormat('p', { minimumFractionDigits: 2, maximumFractionDigits: 15 }).format(text as `${number}`))
 }
 
 /** A share in percent with one decimal; a dash when it is not defined. */
 export function percent(part: string, of: string): string {
   const all = scaled(of)
   if (all === 0n) return '–'
-  return `${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(Number((scaled(part) * 1000000n) / all) / 10000))} %`
+  return `${trueMinus(numberFormat('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(Number((scaled(part) * 1000000n) / all) / 10000))} %`
 }
 
 export { changeShare } from '../../core/money/share'
 
-const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const timeFormat = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 /** When something was done, in the reader's own time. */
 export const timeText = (instant: string) =>
@@ -77,14 +52,15 @@ export const timeText = (instant: string) =>
 export function bytesText(bytes: number): string {
   const units = ['B', 'kB', 'MB', 'GB']
   const power = bytes > 0 ? Math.min(units.length - 1, Math.floor(Math.log10(bytes) / 3)) : 0
-  return `${format(`b${power > 0}`, { maximumFractionDigits: power > 0 ? 1 : 0 }).format(bytes / 1000 ** power)} ${units[power]}`
+  return `${numberFormat(`b${power > 0}`, { maximumFractionDigits: power > 0 ? 1 : 0 }).format(bytes / 1000 ** power)} ${units[power]}`
 }
 
 /** A share as percent with its sign: `−27.4 %`. */
 export const percentText = (share: number) =>
-  `${share > 0 ? '+' : ''}${trueMinus(format('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
+  `${share > 0 ? '+' : ''}${trueMinus(numberFormat('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(share * 100))} %`
 
-export const count = (n: number) => format('n', {}).format(n)
+export const count = (n: number) => numberFormat('n', {}).format(n)
 
 /** A ratio that is reckoned in floats, such as a likelihood, as a percentage. */
-export const ratioText = (ratio: number): string => `${trueMinus(format('whole %', { maximumFractionDigits: 0 }).format(ratio * 100))} %`
+export const ratioText = (ratio: number): string =>
+  `${trueMinus(numberFormat('whole %', { maximumFractionDigits: 0 }).format(ratio * 100))} %`

@@ -58,7 +58,7 @@ export const places: readonly Place[] = [
     pages: [
       { to: '/sources', label: 'Deliveries', name: 'Sources' },
       { to: '/sources/connections', label: 'Connections' },
-      { to: '/sources/runs', label: 'Runs by itself' },
+      { to: '/sources/runs', label: 'Automatic jobs' },
       { to: '/sources/invoices', label: 'Invoices' },
       { to: '/sources/rates', label: 'Exchange rates' },
     ],

@@ -1,3 +1,4 @@
+import { LOCALE } from '../../shared/words/locale'
 import { format } from 'echarts/core'
 import { runningTotals } from '../../core/spend/running'
 import type { ChartSeries } from '../../core/spend/page/series'
@@ -59,7 +60,7 @@ export function axisText(start: string, grain: Sentence['grain'], isFirst: boole
   return grain === 'week' || start.endsWith('-01') || isFirst ? dayShortText(start) : String(Number(start.slice(8)))
 }
 const numberText = (v: number) =>
-  Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(undefined, { maximumFractionDigits: 1 })} k` : v.toLocaleString()
+  Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(LOCALE, { maximumFractionDigits: 1 })} k` : v.toLocaleString(LOCALE)
 const fillOf = ({ hue }: ChartSeries, colours: Colours) => (hue === null ? colours.rest : colours.hues[hue]!)
 const html = (text: string) => format.encodeHTML(text)
 

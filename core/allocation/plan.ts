@@ -67,7 +67,7 @@ function treeProblems({ centres, pools, rules, serving }: CentreTree, wrong: (pa
     ['pools', pools],
   ] as const) {
     items.forEach((item, index) => {
-      if (ids.has(item.id)) wrong([list, index, 'id'], `«${item.id}» is there twice`)
+      if (ids.has(item.id)) wrong([list, index, 'id'], `«${item.id}» appears twice`)
       ids.add(item.id)
     })
   }
@@ -86,7 +86,7 @@ function treeProblems({ centres, pools, rules, serving }: CentreTree, wrong: (pa
   const ruleIds = new Set<string>()
   rules.forEach((r, index) => {
     if (r.target && !ids.has(r.target)) wrong(['rules', index, 'target'], `there is no cost centre or pool «${r.target}»`)
-    if (ruleIds.has(r.id)) wrong(['rules', index, 'id'], `the rule «${r.id}» is there twice`)
+    if (ruleIds.has(r.id)) wrong(['rules', index, 'id'], `the rule «${r.id}» appears twice`)
     ruleIds.add(r.id)
     if (r.from && r.until && r.from >= r.until)
       wrong(['rules', index, 'until'], `the rule ends on ${r.until}, before it begins on ${r.from}`)
@@ -169,7 +169,7 @@ export const allocationPlanSchema = z.object({ ...parts, trees: z.array(tree).op
   treeProblems(plan, wrong)
   const ids = new Set<string>()
   plan.trees?.forEach((own, index) => {
-    if (ids.has(own.id)) wrong(['trees', index, 'id'], `the tree «${own.id}» is there twice`)
+    if (ids.has(own.id)) wrong(['trees', index, 'id'], `the tree «${own.id}» appears twice`)
     ids.add(own.id)
     treeProblems(own, (path, message) => wrong(['trees', index, ...path], message))
   })

@@ -119,7 +119,7 @@ export const estimateSchema = z.preprocess(
     const once = (list: string[], path: string, what: string) =>
       list.forEach((key, index) => {
         if (list.indexOf(key) !== index)
-          context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} «${key}» is there twice` })
+          context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} «${key}» appears twice` })
       })
     once(
       estimate.components.map(c => c.id),

@@ -1,6 +1,6 @@
 import type { Wrong } from './problem'
 
-const NUL: Wrong = { reason: 'the text holds a NUL byte', mend: 'Take the byte out; text cannot hold it.' }
+const NUL: Wrong = { reason: 'the text holds a NUL byte', mend: 'Remove the byte; text cannot hold it.' }
 const NO_TEXT: Wrong = {
   reason: 'the text is no text: half of a pair of surrogates, or bytes that are not UTF-8',
   mend: 'Save the file in the encoding UTF-8.',

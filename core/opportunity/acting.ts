@@ -21,7 +21,7 @@ export function actingOn(found: Opportunity, detector: Detector = detectorOf(fou
 /** What is done before, at and after a change that was found, in words. */
 function instructionSteps({ resourceName, resourceId, provider, confidence }: Opportunity, instruction: Instruction): string[] {
   return [
-    `look once more that ${resourceName} (${resourceId}) is there, as it was found, and not locked${confidence === 'measured' ? ', and what was measured since' : ''}`,
+    `check again that ${resourceName} (${resourceId}) is there, as it was found, and not locked${confidence === 'measured' ? ', and what was measured since' : ''}`,
     `${instructionWords(instruction)}, at ${provider}`,
     'write down what the service answered and when',
     'compare with the bill as it arrives',

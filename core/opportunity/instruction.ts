@@ -32,7 +32,7 @@ export function instructionWords(instruction: Instruction): string {
     case 'delete':
       return 'delete it'
     case 'schedule':
-      if (!instruction.asleep.length) return 'take out its hours, so that it runs all week'
+      if (!instruction.asleep.length) return 'remove its hours, so that it runs all week'
       return `stop it every week ${stretchWords(instruction.asleep)} (UTC), and start it after that`
     case 'tag':
       return `set its tag ${instruction.key} to «${instruction.value}»`
@@ -51,20 +51,20 @@ export function instructionWords(instruction: Instruction): string {
 export function instructionUndo(instruction: Instruction): string {
   switch (instruction.deed) {
     case 'delete':
-      return `A deleted ${instruction.type} cannot be brought back.`
+      return `A deleted ${instruction.type} cannot be restored.`
     case 'schedule':
-      return 'The hours can be taken out again: it then runs all week.'
+      return 'The hours can be removed again: it then runs all week.'
     case 'tag':
       return 'The tag can be taken off again where it runs.'
     case 'change class':
       return `It can be changed back to «${instruction.from}».`
     case 'change size':
-      return `It can be changed back to «${instruction.from}»; each time it starts anew.`
+      return `It can be changed back to «${instruction.from}»; it restarts each time.`
   }
 }
 
 /**
- * What undoes a change; null where nothing here does. What was deleted cannot be brought back, what was tagged is no saving, and
+ * What undoes a change; null where nothing here does. What was deleted cannot be restored, what was tagged is no saving, and
  * performance that was bought goes with its class: what it was before, nobody has kept.
  */
 export function undoOf(instruction: Instruction): Instruction | null {

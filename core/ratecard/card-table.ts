@@ -115,7 +115,7 @@ export function cardFromTable(lines: readonly Record<string, string>[]): { card:
         }
         const twice = prices.get(price.sku)
         if (twice)
-          problems.push({ line, column: 'sku', message: `the SKU «${price.sku}» is there twice: line ${twice.lines.line} has it too` })
+          problems.push({ line, column: 'sku', message: `the SKU «${price.sku}» appears twice: line ${twice.lines.line} has it too` })
         const lines = { line, tiers: [line], commitments: [] }
         prices.set(price.sku, { lines, price })
         at.prices.push(lines)

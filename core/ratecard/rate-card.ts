@@ -115,7 +115,7 @@ function lineProblems(
   })
   const terms = new Set<string>()
   for (const { years, paid, upfrontPrice, hourlyPrice } of line.commitments ?? []) {
-    if (terms.has(`${years} ${paid}`)) wrong('commitments', `${years} years, ${paid} is there twice`)
+    if (terms.has(`${years} ${paid}`)) wrong('commitments', `${years} years, ${paid} appears twice`)
     terms.add(`${years} ${paid}`)
     if (paid !== 'paid monthly' && parseDecimal(upfrontPrice)?.eq(0))
       wrong('commitments', `${years} years, ${paid}: it has no upfront price`)
@@ -157,7 +157,7 @@ export const rateCardSchema = z.preprocess(
     const twice = (list: string[], path: 'regions' | 'serverSizes', what: string) =>
       list.forEach((id, index) => {
         if (list.indexOf(id) !== index)
-          context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} ${id} is there twice` })
+          context.addIssue({ code: 'custom', path: [path, index], message: `the ${what} ${id} appears twice` })
       })
     twice(
       card.regions.map(r => r.id),

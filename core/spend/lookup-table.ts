@@ -41,7 +41,7 @@ export function readLookupTable({ heads, rows }: TextTable): { lookup: Lookup | 
   const fieldPlaces = names.flatMap((name, place) => (place > 0 && ![MATCH, FROM, UNTIL].includes(name) ? [place] : []))
   if (names.some(name => name === '')) wrong.push({ line: 1, why: 'a column has no name' })
   names.forEach((name, place) => {
-    if (names.indexOf(name) !== place) wrong.push({ line: 1, why: `the column «${name}» is there twice` })
+    if (names.indexOf(name) !== place) wrong.push({ line: 1, why: `the column «${name}» appears twice` })
   })
   if (!fieldPlaces.length) wrong.push({ line: 1, why: `it has no column that says something of each ${names[0]}` })
   const entries: LookupEntry[] = []

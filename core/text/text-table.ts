@@ -22,7 +22,7 @@ export function namedRows<Name extends string>(
   for (const name of known.slice(0, needed)) if (!names.includes(name)) wrong.push({ line: 1, why: `there is no column «${name}»` })
   names.forEach((name, place) => {
     if (!known.includes(name as Name)) wrong.push({ line: 1, why: `there is no use for a column «${name}»` })
-    else if (names.indexOf(name) !== place) wrong.push({ line: 1, why: `the column «${name}» is there twice` })
+    else if (names.indexOf(name) !== place) wrong.push({ line: 1, why: `the column «${name}» appears twice` })
   })
   if (wrong.length) return { rows: [], wrong }
   const found = rows.flatMap((cells, at) => {

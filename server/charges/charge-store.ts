@@ -149,7 +149,7 @@ export class ChargeStore {
           finishedAt: sql`now()`,
           putAway: away,
           revision,
-          message: `All of ${source} was taken out: ${away.length} ${away.length === 1 ? 'billing period' : 'billing periods'}.`,
+          message: `All of ${source} was deleted: ${away.length} ${away.length === 1 ? 'billing period' : 'billing periods'}.`,
         })
         .returning({ id: load.id })
       id = row!.id

@@ -13,8 +13,6 @@ await command(async () => {
   console.log(
     `Restored ${tables.length} tables and ${segments.length} segments of ${madeAt} into ${place.url ? 'the database of DATABASE_URL' : place.dataDir}.`,
   )
-  console.log(
-    'What runs by itself goes on when Rain Barrel starts: see Sources, Runs by itself, if another copy of it still runs elsewhere.',
-  )
+  console.log('Automatic jobs go on when Rain Barrel starts: see Sources, Automatic jobs, if another copy of it still runs elsewhere.')
   return 0
 })

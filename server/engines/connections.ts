@@ -42,14 +42,14 @@ export class Connections {
 
   /** Changes how a connection is reached; its name stays. */
   async change(name: string, input: Body<'change'>) {
-    if (!(await findConnection(this.#db, name))) throw notFound('connection', 'It may have been taken out already.')
+    if (!(await findConnection(this.#db, name))) throw notFound('connection', 'It may have been deleted already.')
     await makeConnection(this.#db, { ...input, name }, this.#who)
     return { id: name }
   }
 
   /** Takes a connection out with what runs through it by itself; what it has delivered stays. */
   async remove(name: string) {
-    if (!(await dropConnection(this.#db, name))) throw notFound('connection', 'It may have been taken out already.')
+    if (!(await dropConnection(this.#db, name))) throw notFound('connection', 'It may have been deleted already.')
     return { id: name }
   }
 
@@ -86,7 +86,7 @@ export class Connections {
   /** Lets time pass at a simulated cloud and loads the bill that it then delivers. */
   async pass(name: string, time: PlayedTime) {
     const { pass } = await findConnector(this.#db, name)
-    if (!pass) throw conflict('Time passes there by itself', `Only a simulated cloud can be told to let a ${time} pass.`)
+    if (!pass) throw conflict('Time passes on its own there', `Only a simulated cloud can be told to let a ${time} pass.`)
     return withConnector(async () => {
       await pass(time)
       const { result } = await this.work.jobs.runNow(bill, billJob(name), this.#who)

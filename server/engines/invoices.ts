@@ -23,7 +23,7 @@ export class Invoices {
   }
 
   async remove(id: number) {
-    if (!(await removeInvoice(this.work.database.db, id))) throw notFound('invoice', 'It may have been taken out already.')
+    if (!(await removeInvoice(this.work.database.db, id))) throw notFound('invoice', 'It may have been deleted already.')
     return { id }
   }
 

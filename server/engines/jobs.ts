@@ -15,7 +15,7 @@ export class Jobs {
 
   /** Changes a job's rhythm, pauses it or lets it go on, or says who is to be told. */
   async change(id: number, change: BodyOf<(typeof jobs)['change']>) {
-    if (!(await changeJob(this.work.database.db, id, change))) throw notFound('job', 'It may have been taken out already.')
+    if (!(await changeJob(this.work.database.db, id, change))) throw notFound('job', 'It may have been deleted already.')
     await this.work.jobs.tell()
     return { id }
   }
@@ -29,7 +29,7 @@ export class Jobs {
   /** Asks a job to stop, whichever process runs it. */
   async stop(id: number) {
     const job = await findJobById(this.work.database.db, id)
-    if (!job) throw notFound('job', 'It may have been taken out already.')
+    if (!job) throw notFound('job', 'It may have been deleted already.')
     if (!(await this.work.jobs.stop(job.name))) throw conflict('It has ended', 'There is nothing to stop.')
     return { id }
   }

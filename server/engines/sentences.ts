@@ -34,7 +34,7 @@ export class Sentences {
     const sentence = await findSentence(this.#db, id)
     const isOwn = sentence?.owner === this.work.asker.id
     if (!sentence || !(isOwn || (sentence.shared && (await madeFor(this.work))([sentence.owner]))))
-      throw notFound('saved sentence', 'It may have been taken out already.')
+      throw notFound('saved sentence', 'It may have been deleted already.')
     if (!(await findJob(this.#db, mailJob(id)))) return { said: 'The sentence is sent to nobody: name someone under its schedule.' }
     const { said } = await withConnector(() => this.work.jobs.runNow(mail, mailJob(id), this.work.asker.id))
     return { said }
@@ -48,7 +48,7 @@ export class Sentences {
   /** The address that a short id stands for. */
   async findLong(id: string) {
     const query = await findLongSentence(this.#db, id)
-    if (!query) throw notFound('Sentence', `No Sentence is kept under «${id}». Ask whoever sent the link for it anew.`)
+    if (!query) throw notFound('Sentence', `No Sentence is saved under «${id}». Ask whoever sent the link for a new one.`)
     return { query }
   }
 

@@ -61,12 +61,12 @@ export class Sources {
   /** Looks now instead of when it is due. */
   async lookAt(id: number) {
     const watch = await findWatch(this.#db, id)
-    if (!watch) throw notFound('watch', 'It may have been taken out already.')
+    if (!watch) throw notFound('watch', 'It may have been deleted already.')
     return { id: watch.id, said: await lookNow(this.work.jobs, watch, this.work.asker.id) }
   }
 
   async unwatch(id: number) {
-    if (!(await stopWatching(this.#db, id))) throw notFound('watch', 'It may have been taken out already.')
+    if (!(await stopWatching(this.#db, id))) throw notFound('watch', 'It may have been deleted already.')
     return { id }
   }
 

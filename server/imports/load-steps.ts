@@ -48,7 +48,7 @@ export class LoadSteps {
             'conflict',
             'not-undoable',
             `The load cannot be ${which === 'undo' ? 'undone' : 'loaded again'}`,
-            'Only the load that a billing period has had last can be taken back or forth; begin with the later one.',
+            'Only the load that a billing period has had last can be undone or loaded again; start with the later one.',
           )
         const [meeting] = await meetingsOf(this.database, this.charges, undoing.comes, undoing.goes)
         if (meeting)

@@ -25,10 +25,10 @@ export async function endLeftBehind(
   if (step)
     return ended(
       'not known',
-      `It is not known whether ${step.what}: Rain Barrel ended at that moment. It is not done again by itself; see there, then run it now if it is wanted.`,
+      `It is not known whether ${step.what}: Rain Barrel ended at that moment. It is not done again automatically; see there, then run it now if it is wanted.`,
     )
   if (!stopWanted && leftBehind < MOST_TAKEN_UP) return null
-  const outcome = stopWanted ? 'Stopped.' : `Rain Barrel ended ${leftBehind} times while doing this. It is not tried again by itself.`
+  const outcome = stopWanted ? 'Stopped.' : `Rain Barrel ended ${leftBehind} times while doing this. It is not tried again automatically.`
   await kind.givenUp?.(argument, run.services, outcome)
   return ended(stopWanted ? 'stopped' : 'failed', outcome)
 }

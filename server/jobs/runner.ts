@@ -124,7 +124,7 @@ export class JobRunner {
   async startNow(id: number, who: string): Promise<void> {
     const job = await findJobById(this.services.database.db, id)
     const kind = job && jobKinds.find(known => known.kind === job.kind)
-    if (!kind) throw notFound('job', 'It may have been taken out already.')
+    if (!kind) throw notFound('job', 'It may have been deleted already.')
     this.#run(await this.#claim(kind.kind, job.name), who).catch(() => {}) // stands in the job's row
   }
 
@@ -133,8 +133,8 @@ export class JobRunner {
     const { db } = this.services.database
     const claimed = await claimJob(db, this.#claimer, [kind], name)
     if (claimed) return claimed
-    if (!(await findJob(db, name))) throw notFound('job', 'It may have been taken out already.')
-    throw conflict('It is under way already', 'Wait until it has ended: what comes of it stands under Runs by itself.')
+    if (!(await findJob(db, name))) throw notFound('job', 'It may have been deleted already.')
+    throw conflict('It is under way already', 'Wait until it has ended: the outcome is listed under Automatic jobs.')
   }
 
   /** Asks a job to stop, wherever it runs. @returns false when it has ended. */

@@ -172,7 +172,7 @@ const bodies: readonly Readable[] = [
       const { kind, argument } = body as { kind: string; argument: unknown }
       return jobKinds.find(known => known.kind === kind)?.argument.safeParse(argument).success ?? false
     },
-    mend: 'Take out what it belongs to and make it anew.',
+    mend: 'Delete what it belongs to and create it again.',
   },
 ]
 

@@ -10,7 +10,7 @@ export const measurements = {
     'savings',
     'put',
     '/measurements',
-    'A file of measurements, as CSV, plain or gzip: rows that do not fit are refused by themselves; hours that it tells hold in place of those told before.',
+    'A file of measurements, as CSV, plain or gzip: rows that do not fit are refused one by one; its hours replace those that came before.',
     { reach: 'company', query: contracts.measurementsQuery, body: 'bytes', reply: contracts.measurementsTaken },
   ),
   drop: operation('savings', 'delete', '/measurements', 'Takes away all measurements that came as files.', {

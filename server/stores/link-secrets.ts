@@ -15,5 +15,5 @@ export const linkClosed = (): Problem =>
     'not found',
     'link-closed',
     'This link does not open anything',
-    'It may have expired or been taken back. Ask whoever sent it for a new one.',
+    'It may have expired or been withdrawn. Ask whoever sent it for a new one.',
   )

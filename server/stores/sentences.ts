@@ -101,7 +101,7 @@ async function scheduleMail(
 }
 
 export async function removeSentence(db: Db, id: string, who: string): Promise<void> {
-  if (!(await own(db, id, who))) throw notFound('saved sentence', 'It may have been taken out already.')
+  if (!(await own(db, id, who))) throw notFound('saved sentence', 'It may have been deleted already.')
   await db.transaction(async tx => {
     await tx.delete(savedSentence).where(eq(savedSentence.id, id))
     await removeJob(tx, mailJob(id))

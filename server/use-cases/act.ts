@@ -104,7 +104,7 @@ function deedOf(act: Act): OutsideDeed {
     told: async () => (await known(from.db, opportunity.id)).action!,
     note: (state, step, more) => noteStep(from.db, approved, state, step, more),
     whyNot: () => whyNot(act),
-    lapsedHelp: `Look again for what can be saved, and approve anew if it still is to be ${deeds[instruction.deed].past}.`,
+    lapsedHelp: `Refresh the savings, and approve it again if it is still to be ${deeds[instruction.deed].past}.`,
   }
 }
 

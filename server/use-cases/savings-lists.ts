@@ -149,7 +149,7 @@ async function listFor({ database, asker }: Pick<SavingsWork, 'database' | 'aske
 /** Makes a link that opens a list. @returns its path, which is told this once. */
 export async function linkToList(work: SavingsWork, id: string): Promise<{ path: string }> {
   const list = await listFor(work, id)
-  if (list.revokedAt !== null) throw new Problem('conflict', 'list-revoked', 'The list was taken back', 'Hand it over anew.')
+  if (list.revokedAt !== null) throw new Problem('conflict', 'list-revoked', 'The list was withdrawn', 'Share it again.')
   return { path: pathOf(await makeListSecret(work.database.db, id)) }
 }
 const pathOf = (secret: string) => `/list/${secret}`
@@ -197,7 +197,7 @@ const aMonth = (amount: string, currency: string) => `${amountSaid({ amount, cur
 /** The mail of a list; in words why there is none. */
 export async function savingsListMail(work: Pick<Work, 'database' | 'people'>, id: string): Promise<Omit<Mail, 'key'> | string> {
   const list = await findList(work.database.db, id)
-  if (!list || list.revokedAt !== null) return 'The list was taken back.'
+  if (!list || list.revokedAt !== null) return 'The list was withdrawn.'
   const owner = (await personEntries(work.database.db)).find(one => one.id === list.person)
   if (!owner) return 'They are not there any more.'
   if (owner.mail === null) return 'They have no address.'

@@ -36,7 +36,7 @@ export const measureKept = z
       const wrong = (message: string) => context.addIssue({ code: 'custom', path: ['values', index], message })
       if (!isDateOf(grain, date)) wrong(`«${date}» is no ${grain}: write ${grain === 'day' ? '2026-10-05' : '2026-10'}`)
       const key = JSON.stringify([centre, date])
-      if (seen.has(key)) wrong(`${centre} for ${date} is there twice`)
+      if (seen.has(key)) wrong(`${centre} for ${date} appears twice`)
       seen.add(key)
     })
   })
@@ -55,7 +55,7 @@ export const measuresSave = z
   .superRefine(({ measures }, context) => {
     measures.forEach(({ name }, index) => {
       if (measures.findIndex(one => one.name === name) !== index)
-        context.addIssue({ code: 'custom', path: ['measures', index, 'name'], message: `«${name}» is there twice` })
+        context.addIssue({ code: 'custom', path: ['measures', index, 'name'], message: `«${name}» appears twice` })
     })
   })
 export type MeasureLoad = z.infer<typeof measureLoad>

@@ -18,7 +18,7 @@ export const organisation = z
     const centres = new Set(plan.centres.map(({ id }) => id))
     const ids = new Set<string>()
     people.forEach(({ id, bound }, index) => {
-      if (ids.has(id)) context.addIssue({ code: 'custom', path: ['people', index, 'id'], message: `«${id}» is there twice` })
+      if (ids.has(id)) context.addIssue({ code: 'custom', path: ['people', index, 'id'], message: `«${id}» appears twice` })
       ids.add(id)
       bound?.forEach((centre, place) => {
         if (!centres.has(centre))

@@ -81,7 +81,7 @@ export const lookup = z
   .superRefine(({ fields, entries }, context) => {
     const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
     fields.forEach((field, index) => {
-      if (fields.indexOf(field) !== index) wrong(['fields', index], `the field «${field}» is there twice`)
+      if (fields.indexOf(field) !== index) wrong(['fields', index], `the field «${field}» appears twice`)
     })
     entries.forEach(({ values }, index) => {
       for (const field of Object.keys(values))

@@ -1,6 +1,8 @@
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
-const dayShort = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
-const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' })
+import { LOCALE } from './locale'
+
+const dayFormat = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+const dayShort = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', timeZone: 'UTC' })
+const monthFormat = new Intl.DateTimeFormat(LOCALE, { month: 'long', year: 'numeric', timeZone: 'UTC' })
 
 /** `23 Nov 2026` */
 export const dayText = (day: string) => dayFormat.format(new Date(day.slice(0, 10)))
@@ -9,7 +11,7 @@ export const dayShortText = (day: string) => dayShort.format(new Date(day.slice(
 /** `November 2026` */
 export const monthText = (month: string) => monthFormat.format(new Date(`${month.slice(0, 7)}-01`))
 
-const weekdayFormat = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: 'UTC' })
+const weekdayFormat = new Intl.DateTimeFormat(LOCALE, { weekday: 'long', timeZone: 'UTC' })
 /** `Friday` */
 export const weekdayText = (day: string) => weekdayFormat.format(new Date(day.slice(0, 10)))
 /** `1st`, `22nd`, `13th` */

@@ -1,8 +1,9 @@
+import { LOCALE } from './locale'
 import type { MeasurementsTaken } from '../contracts/measurements'
 
 /** So many refused rows are named one by one. */
 const MOST_NAMED = 5
-const many = (count: number, one: string, more: string) => `${count.toLocaleString('en-GB')} ${count === 1 ? one : more}`
+const many = (count: number, one: string, more: string) => `${count.toLocaleString(LOCALE)} ${count === 1 ? one : more}`
 
 /** What became of a file of measurements, in words. */
 export function measurementsSaid({ rows, refused, wrong, days, resources, unknown, unknownNames }: MeasurementsTaken): string {

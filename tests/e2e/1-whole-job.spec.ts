@@ -160,7 +160,7 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await expect(page.getByText(/Rules saved by Ines Moldal/)).toContainText('version 2')
     expect(figure(await booking.textContent())).toBeGreaterThan(before + amount - 0.02)
     await expect(proof).toContainText('adds up to the last digit')
-    // reorder by key, and take it back
+    // reorder by key, and withdraw it
     const last = page.getByRole('region', { name: 'Rules' }).getByRole('listitem').last().locator('.words')
     await last.focus()
     await page.keyboard.press('Alt+ArrowUp')
@@ -174,7 +174,7 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await page.getByLabel('name').fill('Pier boards, live departures')
     await page.getByLabel('region').selectOption('low-coast')
     await page.keyboard.press('Tab')
-    await page.getByRole('button', { name: 'Begin an estimate' }).press('Enter')
+    await page.getByRole('button', { name: 'Start an estimate' }).press('Enter')
     await expect(page.getByRole('grid')).toBeVisible()
     await page.getByLabel('add a component').focus()
     await page.keyboard.type('server')
@@ -219,20 +219,17 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await page.keyboard.press('Control+s')
     await expect(page.getByText('Saved as version 2 by Ines Moldal')).toBeVisible()
     // out as JSON and in again, identical
-    await page.getByRole('button', { name: 'Take away' }).click()
+    await page.getByRole('button', { name: 'Share' }).click()
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('button', { name: 'JSON, to bring in again' }).click(),
+      page.getByRole('button', { name: 'JSON, to import again' }).click(),
     ])
     const path = await download.path()
     await page.getByRole('link', { name: 'Estimates', exact: true }).click()
     await page.getByLabel('estimate file').setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: readFileSync(path) })
     await expect(page.getByTestId('estimate-total')).toContainText(priced!)
-    await page.getByRole('button', { name: 'Take away' }).click()
-    const [second] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('button', { name: 'JSON, to bring in again' }).click(),
-    ])
+    await page.getByRole('button', { name: 'Share' }).click()
+    const [second] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'JSON, to import again' }).click()])
     expect(readFileSync(await second.path(), 'utf8')).toBe(readFileSync(path, 'utf8'))
     await page.getByRole('link', { name: 'Estimates', exact: true }).click()
     await expect(page.getByRole('row')).toHaveCount(3)
@@ -246,8 +243,8 @@ test('load a bill, read it, allocate it, price a workload, save something and se
     await page.getByRole('button', { name: 'Gateways without traffic' }).click()
     await page.getByRole('button', { name: 'gw-test-rig-alder passes nothing' }).click()
     await expect(page.getByRole('complementary')).toContainText('Petra Holm')
-    await page.getByRole('button', { name: 'Show what would be done' }).click()
-    await expect(page.getByText('cannot be brought back')).toBeVisible()
+    await page.getByRole('button', { name: 'Preview' }).click()
+    await expect(page.getByText('cannot be restored')).toBeVisible()
     await accessible(page)
     await page.getByRole('button', { name: 'Approve and delete' }).click()
     await expect(page.getByRole('complementary')).toContainText('deleted at')

@@ -26,7 +26,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   }
   const review = page.getByRole('region', { name: 'Review of cost centres' })
   await drop('same.json', readFileSync(path, 'utf8'))
-  await expect(review).toContainText('It says what is there already.')
+  await expect(review).toContainText('It changes nothing: all of it is there already.')
   await review.getByRole('button', { name: 'Close' }).click()
 
   // a rule that catches something goes to another cost centre
@@ -43,7 +43,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   await expect(review).toContainText('beside version 1')
   await expect(review).toContainText(`→ ${names.get('security')} (target)`)
   const effects = page.getByTestId('effects')
-  await expect(review.getByText('left to reckon')).toHaveCount(0)
+  await expect(review.getByText('left to calculate')).toHaveCount(0)
   await expect(effects).toContainText('October 2026')
   const moved = async (name: string) =>
     figure(
@@ -75,7 +75,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   // a change on the page says the same of every month, before it is saved
   await page.getByRole('button', { name: `delete rule ${at + 1}`, exact: true }).click()
   await page.getByRole('button', { name: 'What moves in every month' }).click()
-  await expect(page.getByText('left to reckon')).toHaveCount(0)
+  await expect(page.getByText('left to calculate')).toHaveCount(0)
   await expect(effects.getByRole('row', { name: new RegExp(`^${names.get('security')} .*EUR$`) })).toBeVisible()
   expect(await moved(names.get('security')!)).toBeLessThan(-1)
   expect(await sum()).toBeLessThan(0.06)
@@ -88,7 +88,7 @@ test('a file of cost centres is downloaded, changed and dropped; what it changes
   const rules = readFileSync(await table.path(), 'utf8')
   await page.getByRole('link', { name: 'Sources', exact: true }).click()
   await drop('rules.csv', rules)
-  await expect(review).toContainText('It says what is there already.')
+  await expect(review).toContainText('It changes nothing: all of it is there already.')
   await review.getByRole('button', { name: 'Close' }).click()
   const lines = rules.trimEnd().split('\n')
   await drop('rules.csv', [...lines, 'last,nowhere,1,Tags/team,is,x,,', 'wrong,booking,1,Tags/team,equals,x,,'].join('\n'))

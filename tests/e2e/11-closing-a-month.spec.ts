@@ -42,7 +42,7 @@ test('a new team is split off from a day on, with its rule; what moves is shown 
   await page.getByRole('button', { name: 'What moves in every month' }).click()
   const effects = page.getByTestId('effects')
   await expect(effects.getByRole('row', { name: /Night booking/ })).toBeVisible()
-  await expect(page.getByText('left to reckon')).toHaveCount(0)
+  await expect(page.getByText('left to calculate')).toHaveCount(0)
   // October is from before it: nothing moves
   await expect(effects.getByRole('columnheader')).toHaveText(['cost centre', /^November 2026/, 'currency'])
   // and which charges move: what the new team gets of other cost centres
@@ -207,13 +207,13 @@ test('uplifts are set once and stand beside the bill; each amount of a statement
   page,
 }) => {
   await page.goto('/estimates/uplifts')
-  await page.getByRole('button', { name: 'A new set' }).click()
+  await page.getByRole('button', { name: 'New set' }).click()
   await page.getByLabel('name', { exact: true }).fill('Machine care')
   await page.getByLabel('holds from').fill('2026-01-01')
   await page.getByLabel('charge', { exact: true }).fill('on-call')
   await page.getByLabel('amount', { exact: true }).fill('2.50')
   await page.getByRole('button', { name: 'Attach' }).click()
-  await page.getByRole('button', { name: 'Keep the set' }).click()
+  await page.getByRole('button', { name: 'Save the set' }).click()
   await expect(page.getByRole('row', { name: /^Machine care on-call 2.50 EUR a month/ })).toBeVisible()
   await page.goto(october)
   await expect(page.getByTestId('uplifts-beside')).toContainText('on cost centres')

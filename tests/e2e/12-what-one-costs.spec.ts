@@ -107,7 +107,7 @@ test('cost per booking of two products over a year: measures are dropped, wrong 
   // what the page gives it takes back
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV', exact: true }).click()])
   await drop('same.csv', readFileSync(await download.path(), 'utf8'))
-  await expect(review).toContainText('It says what is there already.')
+  await expect(review).toContainText('It changes nothing: all of it is there already.')
   await review.getByRole('button', { name: 'Close' }).click()
 })
 
@@ -118,7 +118,7 @@ test('a lookup is dropped, held against the charges, changed after a look at wha
     await dropFiles(page, [at], '.droparea')
   }
   await page.goto('/allocation/lookups?month=2025-12')
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('No lookup is there yet')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('No lookups yet')
   await drop('products.csv', 'Tags/product,valid from,team\npassenger-app,12.1.2025,app\n,,x\n')
   await expect(page.getByRole('alert')).toContainText(
     'line 2: «12.1.2025» is no day: write valid from like 2026-11-01; line 3: it has no Tags/product',
@@ -135,7 +135,7 @@ test('a lookup is dropped, held against the charges, changed after a look at wha
   const review = page.getByRole('region', { name: 'Review of a file' })
   await expect(review).toContainText('passenger-* (pattern) from 2025-01-01')
   await expect(review).toContainText('retired')
-  await expect(review.getByText('left to reckon')).toHaveCount(0)
+  await expect(review.getByText('left to calculate')).toHaveCount(0)
   await expect(
     review
       .getByTestId('effects')
@@ -154,6 +154,6 @@ test('a lookup is dropped, held against the charges, changed after a look at wha
   await page.getByRole('button', { name: 'Delete', exact: true }).click()
   await expect(page.getByText('Rules and pools that go by it will find nothing.')).toBeVisible()
   await page.getByRole('button', { name: 'Delete it' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('No lookup is there yet')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('No lookups yet')
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
 })

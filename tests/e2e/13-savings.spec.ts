@@ -28,7 +28,7 @@ test('with every connector off the bill alone yields its list; each amount is co
   await expect(table.getByRole('row').filter({ hasText: 'rehearsal-booking-store-' })).toHaveCount(rehearsalZones.count)
   // what the cloud measures and what the bill says of the same gateways is one amount
   await lookedThrough(page)
-  await page.getByRole('button', { name: 'Look again' }).click()
+  await page.getByRole('button', { name: 'Refresh' }).click()
   await expect(table.getByRole('button', { name: 'Gateways without traffic' })).toBeVisible()
   // and 3.76 of an old disk, which a newer class and less performance make cheaper each
   await expect(page.getByText(/115\.67 € not counted twice/)).toBeVisible()
@@ -111,7 +111,7 @@ test('a threshold is tried before it is set; an opportunity is noted, set aside 
   await expect(margin).toContainText('Runa Torvik')
   await margin.getByRole('button', { name: 'Set aside…' }).press('Enter')
   await margin.getByLabel('Reason').fill('the study is taken up again in spring')
-  await margin.getByLabel('Look again on').fill('2999-03-01')
+  await margin.getByLabel('Refresh on').fill('2999-03-01')
   await page.keyboard.press('Enter')
   await expect(margin).toContainText('the study is taken up again in spring')
   const row = page.getByTestId('opportunities').getByRole('row').filter({ hasText: stoppedDatabase.name })
@@ -120,7 +120,7 @@ test('a threshold is tried before it is set; an opportunity is noted, set aside 
   await page.getByRole('option', { name: 'set aside' }).click()
   await expect(row).toContainText('set aside')
   await expect(page).toHaveURL(/state=aside/)
-  await margin.getByRole('button', { name: 'Take back' }).click()
+  await margin.getByRole('button', { name: 'Undo' }).click()
   await expect(row).toHaveCount(0)
 })
 
@@ -128,12 +128,12 @@ test('the ten largest become lists for their owners, mailed; one is refused with
   await page.goto('/savings?by=each&order=saving')
   const boxes = page.getByTestId('opportunities').locator('tbody input[type=checkbox]')
   for (let i = 0; i < 10; i++) await boxes.nth(i).check()
-  await page.getByRole('button', { name: 'Hand over…' }).click()
-  const form = page.getByRole('group', { name: 'hand over' })
+  await page.getByRole('button', { name: 'Share with owners…' }).click()
+  const form = page.getByRole('group', { name: 'share with owners' })
   await form.getByLabel('Message').fill('Before the year ends, please.')
   await form.getByRole('button', { name: 'Make the lists' }).click()
   await expect(form).toContainText(/lists made: .*; .*; /)
-  const lists = page.getByRole('region', { name: 'Lists handed over' })
+  const lists = page.getByRole('region', { name: 'Lists shared with owners' })
   const runa = lists.getByRole('row').filter({ hasText: 'Runa Torvik' })
   await expect(runa).toBeVisible()
   await expect(async () => {
@@ -172,8 +172,8 @@ test('the ten largest become lists for their owners, mailed; one is refused with
   await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: stoppedDatabase.name })).toContainText('set aside')
   await page.goto('/savings?by=each&state=agreed')
   await expect(page.getByTestId('opportunities').getByRole('row').filter({ hasText: 'lake-raw' })).toContainText('agreed')
-  await runa.getByRole('button', { name: 'Take back' }).click()
-  await expect(runa).toContainText('taken back')
+  await runa.getByRole('button', { name: 'Withdraw' }).click()
+  await expect(runa).toContainText('withdrawn')
   expect(serverLog()).toMatch(/^Listening on http:\/\/127\.0\.0\.1:\d+\n$/)
 })
 

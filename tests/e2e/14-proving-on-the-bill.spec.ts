@@ -19,7 +19,7 @@ test('the rehearsal sleeps at night; on the next month’s bill what was promise
   await expect(review.getByRole('listitem').filter({ hasText: 'rehearsal-booking-db' })).toContainText(
     'stop it every week Mon, Tue, Wed, Thu 19:00 to 07:00; Fri 19:00 to Mon 07:00 (UTC), and start it after that',
   )
-  await expect(review).toContainText('The hours can be taken out again: it then runs all week.')
+  await expect(review).toContainText('The hours can be removed again: it then runs all week.')
   await review.getByRole('button', { name: `Approve all ${howMany} and begin` }).click()
   const became = page.getByRole('status', { name: 'what became of it' })
   await expect(became).toContainText(`Ended: ${howMany} done, 0 not done.`, { timeout: 120_000 })
@@ -80,15 +80,15 @@ test('what can be saved on a resource is acted on from its own page; who has loc
   const found = page.getByRole('button', { name: 'data-lake-ingest-03-disk would have more for less as «plain»' })
   await found.click()
   const margin = page.getByRole('complementary', { name: 'data-lake-ingest-03-disk would have more for less as «plain»' })
-  await margin.getByRole('button', { name: 'Show what would be done' }).click()
+  await margin.getByRole('button', { name: 'Preview' }).click()
   await expect(margin).toContainText('change its class from «plain, old» to «plain», at Brackwater Cloud')
   await expect(margin).toContainText('It would be left alone: platform has locked it against changes since ')
   await expect(margin.getByRole('button', { name: 'Approve and change class' })).toBeDisabled()
   await accessible(page)
 
   await behave({ locked: [] })
-  await margin.getByRole('button', { name: 'Leave it' }).click()
-  await margin.getByRole('button', { name: 'Show what would be done' }).click()
+  await margin.getByRole('button', { name: 'Cancel' }).click()
+  await margin.getByRole('button', { name: 'Preview' }).click()
   await expect(margin).not.toContainText('It would be left alone')
   await margin.getByRole('button', { name: 'Approve and change class' }).click()
   await expect(margin).toContainText('changed at')

@@ -59,7 +59,7 @@ test('owner tags are filled for everything made last month: a dry run first, dou
   await order.getByRole('button', { name: 'Change' }).click()
   await page.getByRole('form', { name: 'change the order' }).getByLabel('and does nothing above').fill('40')
   await page.getByRole('button', { name: 'Save' }).click()
-  await expect(order).toContainText('It has not been tried as it is now.')
+  await expect(order).toContainText('This version has not been tried.')
   await order.getByRole('button', { name: 'Dry run' }).press('Enter')
   await expect(said).toContainText(`Would do 2 of ${lastMonth.length} things found. Nothing was done.`)
   await order.getByRole('button', { name: 'Run now' }).press('Space')

@@ -26,9 +26,9 @@ test('a size for all machines on a SKU is priced, chosen, and becomes a list for
   await expect(margin).toContainText('0.2949')
   await expect(margin).toContainText('215.28')
   await margin.getByRole('checkbox', { name: 'crew-roster-solver-01', exact: true }).check()
-  await margin.getByRole('button', { name: 'Choose it for crew-roster-solver-01' }).click()
+  await margin.getByRole('button', { name: 'Choose for crew-roster-solver-01' }).click()
   await expect(margin.getByRole('status')).toContainText('It is an opportunity now')
-  await margin.getByRole('button', { name: 'Choose it for 16 resources' }).click()
+  await margin.getByRole('button', { name: 'Choose for 16 resources' }).click()
   await expect(margin.getByRole('status')).toContainText('They are 16 opportunities now')
   await expect(other).toContainText('chosen for 17')
   await accessible(page)
@@ -40,16 +40,16 @@ test('a size for all machines on a SKU is priced, chosen, and becomes a list for
   await savings.getByRole('button', { name: 'Runa Torvik' }).click()
   await expect(savings.getByRole('row').filter({ hasText: 'data-lake-query-01 as «otter-8x32»' })).toContainText('132.86')
   for (const box of await savings.getByRole('checkbox', { name: /as «otter-8x32»/ }).all()) await box.check()
-  await page.getByRole('button', { name: 'Hand over…' }).click()
+  await page.getByRole('button', { name: 'Share with owners…' }).click()
   await page.getByLabel(/mail each list/).uncheck()
   await page.getByRole('button', { name: 'Make the lists' }).click()
   await expect(page.getByText(/^One list made: Runa Torvik, \d+\.$/)).toBeVisible()
 
   // one that somebody changed their mind about is taken back
   await page.goto('/savings/otherwise?provider=Brackwater+Cloud&sku=BW-LOWCOAST-SERVERHOUR-HERON8X64&way=variant/otter-8x32')
-  await page.getByRole('button', { name: 'Take the choice back' }).click()
-  await expect(page.getByRole('status')).toContainText('Taken back.')
-  await expect(page.getByRole('button', { name: 'Choose it for 17 resources' })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo the choice' }).click()
+  await expect(page.getByRole('status')).toContainText('Undone.')
+  await expect(page.getByRole('button', { name: 'Choose for 17 resources' })).toBeVisible()
 })
 
 test('from a resource, and from what Spend looks at; an address that says nothing readable shows all', async ({ page }) => {

@@ -58,7 +58,7 @@ test('wrong input at each step', async ({ page, site, expectRefusals }) => {
     await expect(page.getByRole('button', { name: 'Check and load', exact: true })).toBeDisabled()
     const mapping = page.getByRole('region', { name: 'Mapping' })
     await expect(mapping).toContainText('the mapping does not say when a charge was')
-    await expect(mapping.getByRole('button', { name: /Keep this mapping/ })).toBeDisabled()
+    await expect(mapping.getByRole('button', { name: /Save this mapping/ })).toBeDisabled()
     await page.getByRole('button', { name: 'Do not load notes.csv' }).click()
     await dropFiles(page, [file('lacking.csv', focusCsv([charge({ ProviderName: 'Lacking' })]).replace('BilledCost', 'Cost'))], '.droparea')
     await page.getByRole('button', { name: 'Check and load', exact: true }).click()
@@ -80,7 +80,7 @@ test('wrong input at each step', async ({ page, site, expectRefusals }) => {
   await test.step('Spend', async () => {
     await page.goto('/spend?from=2026-02-30&by=Nonsense&keep=ServiceName%3Dnowhere&cost=free')
     await expect(page.getByText('No charges in')).toBeVisible()
-    await page.getByRole('button', { name: 'Take all conditions away' }).click()
+    await page.getByRole('button', { name: 'Clear all conditions' }).click()
     await expect(page.getByTestId('total')).toBeVisible()
     await page.getByRole('button', { name: /^period/ }).click()
     await page.getByLabel('from').fill('2026-11-20')
@@ -158,8 +158,8 @@ test('wrong input at each step', async ({ page, site, expectRefusals }) => {
     await lookedThrough(page)
     await page.getByRole('button', { name: 'Gateways without traffic' }).click()
     await page.getByRole('button', { name: 'gw-old-build-net passes nothing' }).click()
-    await page.getByRole('button', { name: 'Show what would be done' }).click()
-    await expect(page.getByText('cannot be brought back')).toBeVisible()
+    await page.getByRole('button', { name: 'Preview' }).click()
+    await expect(page.getByText('cannot be restored')).toBeVisible()
     await page.request.post(`${site.cloud}/v1/behaviour`, { data: { next: 'fail' } })
     await page.getByRole('button', { name: 'Approve and delete' }).click()
     await expect(page.getByText('Not done.')).toBeVisible()
@@ -167,7 +167,7 @@ test('wrong input at each step', async ({ page, site, expectRefusals }) => {
       'last try failed',
     )
     await page
-      .getByRole('button', { name: /Show what would be done|Approve and delete/ })
+      .getByRole('button', { name: /Preview|Approve and delete/ })
       .first()
       .click()
     const again = page.getByRole('button', { name: 'Approve and delete' })

@@ -27,7 +27,7 @@ async function begin(page: Page, name: string, region: string) {
   await keys(page).type(name)
   await tabTo(page, page.getByLabel(/^region/))
   await keys(page).type(region)
-  await tabTo(page, page.getByRole('button', { name: 'Begin an estimate' }))
+  await tabTo(page, page.getByRole('button', { name: 'Start an estimate' }))
   await keys(page).press('Enter')
   await expect(page.getByRole('grid')).toBeVisible()
   await expect(page.locator('main:focus, main :focus')).toHaveCount(1) // what was pressed is gone: the focus is on the new page
@@ -144,7 +144,7 @@ test('a ticket-scanner back end whose outgoing transfer costs more than its serv
   await press(page, page.getByRole('button', { name: /^Scenarios/ }))
   await press(page, page.getByRole('button', { name: /^make everything 1 year.*4,000 GB/ }))
   await expect(page.locator('.scenario')).toHaveCount(2)
-  await press(page, page.getByRole('button', { name: /^take out / }))
+  await press(page, page.getByRole('button', { name: /^delete / }))
   const committed =
     2 *
     730 *
@@ -287,7 +287,7 @@ test('what live-freight ran in October is priced in another region, at the other
   await expect(page.getByTestId('total')).toBeVisible()
   await press(page, page.getByRole('link', { name: 'Estimate from this' }))
   await expect(page.getByText('keeping sub account live-freight')).toBeVisible()
-  await press(page, page.getByRole('button', { name: 'Begin with its quantities' }))
+  await press(page, page.getByRole('button', { name: 'Start with its quantities' }))
   await expect(page.getByRole('grid')).toBeVisible()
   await expect(page.getByText('October 2026, 744 hours')).toBeVisible()
   // priced at list in October's hours it is what the bill has as list cost, but for tiers that the bill counts over the whole account
@@ -325,7 +325,7 @@ test('what live-freight ran in October is priced in another region, at the other
   await save(page, 2)
 })
 
-test("a reseller's quote with margin, and its customer copy that holds nothing of own cost", async ({ page, browser }) => {
+test("a reseller's quote with margin, and its customer copy that holds without own cost", async ({ page, browser }) => {
   await begin(page, 'Quay cameras, quote', 'low')
   await add(page, 'server')
   await put(page, 0, 1, 'reed-4')
@@ -340,7 +340,7 @@ test("a reseller's quote with margin, and its customer copy that holds nothing o
   await press(page, page.getByRole('button', { name: 'Note', exact: true }))
   await tabTo(page, page.getByLabel(/Note on the estimate/))
   await keys(page).type('we buy this at six percent off')
-  await press(page, page.getByRole('button', { name: 'Take away' }))
+  await press(page, page.getByRole('button', { name: 'Share' }))
   await tabTo(page, page.getByLabel(/for our own people/))
   await keys(page).press('ArrowDown')
   await expect(page.getByLabel(/for a customer/)).toBeChecked()
@@ -375,8 +375,8 @@ test("a reseller's quote with margin, and its customer copy that holds nothing o
   await expect(guest.getByRole('heading', { level: 1 })).toHaveText('Quay cameras, quote')
   await expect(guest.locator('tr.total')).toContainText((cost / 0.82).toFixed(2).replace(/\B(?=(\d{3})+\.)/g, ','))
   clean(await (await reply).text(), 'link')
-  await press(page, page.getByRole('button', { name: 'take it back' }))
-  await expect(page.getByText('taken back')).toBeVisible()
+  await press(page, page.getByRole('button', { name: 'withdraw it' }))
+  await expect(page.getByText('withdrawn')).toBeVisible()
   await guest.goto(address)
   await expect(guest.getByRole('alert')).toBeVisible()
   await expect(guest.getByRole('heading', { level: 1 })).toHaveCount(0)

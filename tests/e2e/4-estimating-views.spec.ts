@@ -7,7 +7,7 @@ import { accessible, expect, serverLog, settled, test, widthOf } from '../suppor
 
 test.use({ start: { from: 'bills', file: 'estimating views' } })
 
-const panels = ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Take away']
+const panels = ['Scenarios', 'Ways to pay', 'Regions', 'Versions', 'Pattern', 'Note', 'Share']
 
 test('the views of Estimates are accessible in both themes and fit a narrow window', async ({ page, browser }) => {
   for (const pattern of demoPatterns) await page.request.post('/api/v1/patterns', { data: pattern })
@@ -80,16 +80,16 @@ test("uplifts, patterns, the finder and the sheet's own work, by keyboard and mo
 
   await test.step('a set of uplifts is made and shown where the thing is offered', async () => {
     await page.goto('/estimates/uplifts')
-    await page.getByRole('button', { name: 'A new set' }).click()
+    await page.getByRole('button', { name: 'New set' }).click()
     await page.getByLabel('name').fill('Night watch')
     await page.getByLabel('charge', { exact: true }).fill('someone awake')
     await page.getByLabel('amount').fill('much')
-    await page.getByRole('button', { name: 'Keep the set' }).click()
+    await page.getByRole('button', { name: 'Save the set' }).click()
     await expect(page.getByRole('alert')).toContainText('a number, such as 5')
     await page.getByLabel('amount').fill('9')
     await page.getByLabel('attach to').selectOption('kind load-balancer')
     await page.getByRole('button', { name: 'Attach' }).click()
-    await page.getByRole('button', { name: 'Keep the set' }).click()
+    await page.getByRole('button', { name: 'Save the set' }).click()
     await expect(page.getByRole('row', { name: /Night watch/ })).toContainText('Load balancers')
   })
 
@@ -125,7 +125,7 @@ test("uplifts, patterns, the finder and the sheet's own work, by keyboard and mo
     await expect(page.getByText('2 rows were pasted.')).toContainText('«airship»')
     await expect(page.getByText('The same component is here twice.')).toBeVisible()
     await page
-      .getByRole('button', { name: /make one of both/ })
+      .getByRole('button', { name: /merge them/ })
       .first()
       .click()
     await expect(page.getByText('The same component is here twice.')).toHaveCount(0)
@@ -176,7 +176,7 @@ test("uplifts, patterns, the finder and the sheet's own work, by keyboard and mo
   })
   await test.step('the conflict is told and nothing is lost', async () => {
     await expect(page.getByRole('alert').filter({ hasText: 'saved version' })).toBeVisible()
-    await page.getByRole('button', { name: 'Keep mine as an estimate of its own' }).click()
+    await page.getByRole('button', { name: 'Save mine as a separate estimate' }).click()
     await expect(page.getByText(/Saved as version 1 by/)).toBeVisible()
     const now = (await (await page.request.get('/api/v1/estimates')).json()) as { estimates: SavedEstimate[] }
     expect(now.estimates.length).toBe(before + 2)

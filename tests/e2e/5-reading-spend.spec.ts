@@ -102,12 +102,12 @@ test('the one expensive Tuesday is traced from the total to the resource and its
   await page.keyboard.press('Tab')
   await tabTo(page, page.getByLabel('Note, in Markdown'))
   await page.keyboard.type('A **rehearsal**: agreed with Jon.')
-  await press(page, page.getByRole('button', { name: 'Keep it' }))
+  await press(page, page.getByRole('button', { name: 'Save', exact: true }))
   await expect(page.locator('.marked strong')).toHaveText('rehearsal')
   // what it used in the last whole month, as an estimate: at list it is what the bill has as list cost
   const id = new URL(page.url()).searchParams.get('id')!
   await press(page, page.getByRole('link', { name: 'Estimate from this' }))
-  await press(page, page.getByRole('button', { name: 'Begin with its quantities' }))
+  await press(page, page.getByRole('button', { name: 'Start with its quantities' }))
   await expect(page.getByRole('grid')).toBeVisible()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`${expensiveTuesday.resource}, October 2026`)
   await expect(page.locator('tr:has(> [data-cell])')).toHaveCount(3)
@@ -180,7 +180,7 @@ test('a machine that was to stand still at night is found by name; its page says
   await page
     .getByLabel('Note, in Markdown')
     .fill('Stands *still* ![the plan](http://elsewhere.example/plan.png) <img src="http://elsewhere.example/other.png">')
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   const note = page.locator('.marked')
   await expect(note.locator('em')).toHaveText('still')
   await expect(note.getByRole('link', { name: 'the plan (http://elsewhere.example/plan.png)' })).toHaveAttribute(
@@ -231,7 +231,7 @@ test('a pivot of sub account × service × month leaves as XLSX and Parquet and 
   await book.xlsx.readFile(await download('XLSX'))
   const sheet = book.worksheets[0]!
   const heads = (sheet.getRow(4).values as string[]).slice(1)
-  // nothing is loaded of the months before
+  // no charges are loaded for the months before
   expect(heads).toEqual(['sub account', 'service', '2026-09-01', '2026-10-01', 'billed, EUR', 'share', 'a day'])
   let sum = 0
   for (let i = 5; i <= sheet.rowCount; i++) sum += Number(sheet.getRow(i).getCell(5).value)
@@ -260,7 +260,7 @@ test('a supplier’s own CSV is mapped by keyboard and loaded; its invoice is re
   await accessible(page, '.panel')
   await tabTo(page, mapping.getByLabel('service from'))
   await page.keyboard.type('Plan')
-  await press(page, mapping.getByRole('button', { name: 'Keep this mapping for quayside-net' }))
+  await press(page, mapping.getByRole('button', { name: 'Save this mapping for quayside-net' }))
   await press(page, page.getByRole('button', { name: 'Check and load', exact: true }))
   const detail = page.getByRole('complementary', { name: 'Load' })
   await expect(detail).toContainText('equal', { timeout: 30_000 })
@@ -269,7 +269,7 @@ test('a supplier’s own CSV is mapped by keyboard and loaded; its invoice is re
   const csv = readFileSync(`${FILES}/quayside-net-2026-10.csv`, 'utf8')
   const exact = Number(/Summe;;;;;([\d,]+)/.exec(csv)![1]!.replace(',', '.'))
   await page.goto('/sources/invoices')
-  await press(page, page.getByRole('button', { name: 'Type an invoice' }))
+  await press(page, page.getByRole('button', { name: 'Enter an invoice' }))
   for (const [label, text] of [
     ['issuer', 'quayside-net'],
     ['invoice', 'Q-2026-10'],
@@ -279,7 +279,7 @@ test('a supplier’s own CSV is mapped by keyboard and loaded; its invoice is re
     await tabTo(page, page.getByLabel(label, { exact: true }))
     await page.keyboard.type(text)
   }
-  await press(page, page.getByRole('button', { name: 'Hold it against the charges' }))
+  await press(page, page.getByRole('button', { name: 'Compare with charges' }))
   const row = page.getByTestId('invoices').getByRole('row').filter({ hasText: 'Q-2026-10' })
   await expect(row).toContainText(/equal/)
   await accessible(page)
@@ -312,7 +312,7 @@ test('all databases on one storage SKU are listed and handed over', async ({ pag
   await expect(list.getByRole('link', { name: 'booking-db', exact: true })).toBeVisible()
   const whole = figure(await page.getByTestId('of-total').textContent())
   const arrives = page.waitForEvent('download')
-  await press(page, page.getByRole('button', { name: 'Hand over as CSV' }))
+  await press(page, page.getByRole('button', { name: 'Download CSV' }))
   const resources = Papa.parse<Record<string, string>>(readFileSync(await saved(await arrives), 'utf8').trim(), { header: true }).data
   expect(new Set(resources.map(r => r['resource type']))).toEqual(new Set(['Database']))
   expect(resources.every(r => r['resource name'] && r['team tag'] !== undefined)).toBe(true)
@@ -331,7 +331,7 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   await expect(page.getByRole('group', { name: 'Open sentences' })).toContainText('the last 7 days')
   await press(page, page.getByRole('button', { name: /^effective cost by sub account, last month/ }))
   await expect(page.getByRole('heading', { level: 1 })).toContainText('October 2026')
-  await press(page, page.getByRole('button', { name: 'Keep this sentence' }))
+  await press(page, page.getByRole('button', { name: 'Save this sentence' }))
   await page.getByLabel('Name', { exact: true }).fill('Accounts last month')
   await page.getByLabel('Send as a file to').fill('finance@skerry.example')
   await page.keyboard.press('Enter')
@@ -348,11 +348,11 @@ test('sentences are kept, several are open, one is sent; tags are treated as one
   await expect(page.getByText('counts as booking').first()).toBeVisible()
   await expect(merge).toHaveCount(0)
   await accessible(page)
-  for (const take of await page.getByRole('button', { name: 'take back' }).all()) await take.isVisible()
-  while (await page.getByRole('button', { name: 'take back' }).count()) {
-    const before = await page.getByRole('button', { name: 'take back' }).count()
-    await page.getByRole('button', { name: 'take back' }).first().click()
-    await expect(page.getByRole('button', { name: 'take back' })).toHaveCount(before - 1)
+  for (const take of await page.getByRole('button', { name: 'undo' }).all()) await take.isVisible()
+  while (await page.getByRole('button', { name: 'undo' }).count()) {
+    const before = await page.getByRole('button', { name: 'undo' }).count()
+    await page.getByRole('button', { name: 'undo' }).first().click()
+    await expect(page.getByRole('button', { name: 'undo' })).toHaveCount(before - 1)
   }
   await expect(merge).toBeVisible()
 
@@ -392,9 +392,9 @@ test('a tag is required with the values that it may have: who fails, and what of
   const required = page.getByRole('region', { name: 'Required tags' })
   await required.getByRole('button', { name: 'Require a tag' }).click()
   await required.getByLabel('tag', { exact: true }).fill('environment')
-  await required.getByLabel('values that it may have').fill('live\nbuild')
+  await required.getByLabel('allowed values').fill('live\nbuild')
   await required.getByLabel('in sub accounts').fill('rehearsal\nlive-fleet')
-  await required.getByRole('button', { name: 'Save it' }).click()
+  await required.getByRole('button', { name: 'Save' }).click()
   const row = required.getByRole('row', { name: /^environment/ })
   await expect(row).toContainText('rehearsal, live-fleet')
   await row.getByRole('button', { name: 'environment', exact: true }).click()

@@ -150,7 +150,7 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   await act.type('Small website')
   await act.choose(page.getByLabel(/^rate card/), 'Brackwater Cloud, 1 Nov 2025')
   await act.choose(page.getByLabel(/^region/), 'low-coast')
-  await act.click(page.getByRole('button', { name: 'Begin an estimate' }))
+  await act.click(page.getByRole('button', { name: 'Start an estimate' }))
   await expect(page.getByRole('grid')).toBeVisible()
   await act.key('/')
   for (const line of [
@@ -199,7 +199,7 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   await act.click(page.getByLabel('target a month'))
   await act.type('1,500')
   await act.key('Enter')
-  await act.click(page.getByRole('button', { name: 'Take away' }))
+  await act.click(page.getByRole('button', { name: 'Share' }))
   // the documents follow the column that is looked at: the second region, which was added last
   const book = await act.download(page.getByRole('button', { name: /^XLSX/ }))
   const pdf = await act.download(page.getByRole('button', { name: /^PDF/ }))
@@ -217,7 +217,7 @@ test('a small website, from nothing to workbook, PDF and link, in at most forty 
   const words = await pdfText(pdf)
   expect(words).toContain('Scenario: in east-delta')
   expect(words).toContain(`${columns[2]!.toFixed(2)} effective monthly, EUR`)
-  expect(words).toContain(`The target is 1 500.00 a month: ${(1500 - columns[2]!).toFixed(2)} left.`)
+  expect(words).toContain(`The target is 1,500.00 a month: ${(1500 - columns[2]!).toFixed(2)} left.`)
   const guest = await browser.newPage()
   await guest.goto(address)
   await expect(guest.getByRole('heading', { level: 1 })).toHaveText('Small website')
@@ -265,7 +265,7 @@ test('an estimate that is moved: what is the same there, what stands in, what is
   await expect(west).toContainText('219.00')
   await expect(west).not.toContainText('✓')
 
-  await page.getByRole('button', { name: 'Take away' }).click()
+  await page.getByRole('button', { name: 'Share' }).click()
   await expect(page.getByLabel('scenario of the document')).toHaveValue('s1')
   const take = async (name: RegExp) => {
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()])
@@ -292,7 +292,7 @@ test('an estimate that is moved: what is the same there, what stands in, what is
   for (const said of [
     'Scenario: to the west',
     '1 row not counted (10.00 EUR a month as it stands): the totals lack it',
-    '1 168.00 effective monthly, EUR',
+    '1,168.00 effective monthly, EUR',
     'size alder-4x16 became alder-6x16',
     '876.00',
     'not counted: not offered there',
@@ -404,7 +404,7 @@ test('a rate that is missing is named where the row stands and given from there;
   })
   await expect(page.getByRole('alert')).toContainText('There is no rate from SEK to EUR')
   await expect(total(page)).toContainText('1 row not counted')
-  await page.getByRole('button', { name: 'give the rate' }).press('Enter')
+  await page.getByRole('button', { name: 'add the rate' }).press('Enter')
   await expect(page.getByLabel('rate from SEK', { exact: true })).toBeFocused()
   await page.keyboard.type('0.09')
   await page.keyboard.press('Enter')
@@ -444,13 +444,13 @@ test('estimates are filed, found, put away and brought back; one whose rows cann
   await page.reload()
   await page.getByLabel('folder', { exact: true }).selectOption('Harbour, 2027')
   await expect(page.locator('tbody tr')).toHaveCount(1)
-  await page.getByRole('button', { name: 'put away Lantern store' }).click()
+  await page.getByRole('button', { name: 'archive Lantern store' }).click()
   await expect(row).toHaveCount(0)
-  await page.getByLabel(/with the \d+ put away/).check()
+  await page.getByLabel(/with \d+ archived/).check()
   await page.getByLabel('search estimates').fill('lantern otter-4x16')
-  await expect(row).toContainText('put away')
+  await expect(row).toContainText('archived')
   const broughtBack = page.waitForResponse(reply => reply.request().method() !== 'GET' && reply.url().includes(refused))
-  await page.getByRole('button', { name: 'bring back Lantern store' }).click()
+  await page.getByRole('button', { name: 'restore Lantern store' }).click()
   await broughtBack
   await page.reload()
   await page.getByLabel('search estimates').fill('lantern')
@@ -476,12 +476,12 @@ test('a row is named, gets a size from the finder, and a pattern is opened, chan
   await page.locator('[data-cell$="-0"]').first().focus()
   await page.keyboard.press('Alt+Enter')
   await page.getByRole('menuitem', { name: 'Find a size for it…' }).press('Enter')
-  await expect(page.getByText('For the row Ticket counter')).toBeVisible()
+  await expect(page.getByText('For row Ticket counter')).toBeVisible()
   await page.getByLabel('vCPU').fill('4')
   await page.getByLabel('memory, GB').fill('16')
   await page.getByLabel('architecture').selectOption('x86-64')
   const offer = page.getByRole('row', { name: /^otter-4x16 / }).first()
-  await offer.getByRole('button', { name: 'take for the row' }).click()
+  await offer.getByRole('button', { name: 'use for the row' }).click()
   await expect(page).toHaveURL(new RegExp(id))
   await expect(rowOf(page, 'Ticket counter')).toContainText('otter-4x16')
   await expect(rowOf(page, 'Ticket counter')).toContainText(cents(2 * 730 * price('server-hour', 'otter-4x16')).toFixed(2))
@@ -500,7 +500,7 @@ test('a row is named, gets a size from the finder, and a pattern is opened, chan
   await page.getByRole('button', { name: 'Save the pattern' }).click()
   await expect(page.getByText('The pattern is saved for everyone')).toBeVisible()
   await form.getByLabel('messages a month').fill('1 million')
-  await page.getByRole('button', { name: 'Begin an estimate with it' }).click()
+  await page.getByRole('button', { name: 'Start an estimate with it' }).click()
   await expect(page.getByRole('grid')).toBeVisible()
   await expect(rowOf(page, 'Functions')).toContainText('1 million')
   await expect(rowOf(page, 'Logs')).toContainText('120 GB')

@@ -7,7 +7,7 @@ import type { Page } from '@playwright/test'
 import { charge, focusCsv } from '../support/charges'
 import { accessible, expect, tabTo, test } from '../support/browser'
 
-test.use({ start: { from: 'bills', file: 'runs by itself' } })
+test.use({ start: { from: 'bills', file: 'runs automatically' } })
 
 const watched = join(tmpdir(), `rain-barrel-watched-${process.pid}`)
 test.beforeAll(() => {
@@ -61,7 +61,7 @@ test('a watched folder runs by itself: run now, changed, paused, resumed; what w
   await page.getByRole('button', { name: 'Watch it' }).click()
   await expect(page.getByRole('row', { name: /Harbour bills/ }).filter({ hasText: 'nothing new' })).toBeVisible()
 
-  await page.getByRole('link', { name: 'Runs by itself' }).click()
+  await page.getByRole('link', { name: 'Automatic jobs' }).click()
   const row = job(page, `${watched}, for Harbour bills`)
   await expect(row).toContainText('every hour')
   await expect(row).toContainText('nothing new')
@@ -87,7 +87,7 @@ test('a watched folder runs by itself: run now, changed, paused, resumed; what w
 
   rmSync(watched, { recursive: true })
   await row.getByRole('button', { name: 'Run now' }).click()
-  await expect(row).toContainText('is not there. Make it, or name another.')
+  await expect(row).toContainText('is not there. Create it, or name another.')
   await page.reload()
   await expect(page.getByTestId('level-strip').getByRole('link', { name: /needs? attention/ })).toHaveAttribute('href', '/sources/runs')
   await accessible(page)
@@ -97,9 +97,9 @@ test('a watched folder runs by itself: run now, changed, paused, resumed; what w
   await page
     .getByRole('row', { name: /Harbour bills/ })
     .filter({ hasText: 'every 2 days' })
-    .getByRole('button', { name: 'take out' })
+    .getByRole('button', { name: 'stop watching' })
     .click()
   await expect(page.getByRole('row', { name: /Harbour bills/ }).filter({ hasText: 'every 2 days' })).toHaveCount(0)
-  await page.getByRole('link', { name: 'Runs by itself' }).click()
+  await page.getByRole('link', { name: 'Automatic jobs' }).click()
   await expect(job(page, 'for Harbour bills')).toHaveCount(0)
 })

@@ -90,7 +90,7 @@ it.each([
   [{ by: 'Nonsense', fields: ['a'], entries: [] }, 'a lookup goes by'],
   [{ by: 'CostCentre', fields: ['a'], entries: [] }, 'a lookup goes by'],
   [{ by: 'SubAccountName', fields: [], entries: [] }, 'name at least one field'],
-  [{ by: 'SubAccountName', fields: ['a', 'a'], entries: [] }, 'there twice'],
+  [{ by: 'SubAccountName', fields: ['a', 'a'], entries: [] }, 'appears twice'],
   [{ by: 'SubAccountName', fields: ['a'], entries: [{ key: 'x', values: { b: '1' } }] }, 'has no field «b»'],
   [
     { by: 'SubAccountName', fields: ['a'], entries: [{ key: 'x', from: '2026-10-02', until: '2026-10-01', values: {} }] },

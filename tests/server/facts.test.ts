@@ -148,7 +148,7 @@ it.each([
   [{ values: [counted('ferry', '2025-10-01', '-1')] }, 422, '-1 is below zero'],
   [{ values: [counted('ferry', '2025-10-01', 'two')] }, 422, '«two» is no number'],
   [{ values: [counted('ferry', '2025-10', '1')] }, 422, '«2025-10» is no day'],
-  [{ values: [counted('ferry', '2025-10-01', '1'), counted('ferry', '2025-10-01', '2')] }, 422, 'is there twice'],
+  [{ values: [counted('ferry', '2025-10-01', '1'), counted('ferry', '2025-10-01', '2')] }, 422, 'appears twice'],
   [{ unit: 'ship', basedOn: 2, values: [] }, 409, 'Its unit is crossing, not ship'],
 ])('refuses %j of a measure, and takes nothing of it', async (more, status, why) => {
   const reply = await detail(await save('crossings', { unit: 'crossing', grain: 'day', ...more }))
@@ -170,7 +170,7 @@ it('of several measures sent together all are taken or none', async () => {
   expect((await send({ ...one, name: 'seats' }, { ...one, name: 'crossings' })).status).toBe(409)
   expect(await detail(await send({ ...one, name: 'seats' }, { ...one, name: 'seats' }))).toEqual([
     422,
-    expect.stringContaining('«seats» is there twice'),
+    expect.stringContaining('«seats» appears twice'),
   ])
   expect((await server.call('measures/seats')).status).toBe(404)
 })

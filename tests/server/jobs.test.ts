@@ -125,7 +125,10 @@ it('a job over which three processes have ended is left alone, and says so', asy
     await start()
   }
   const job = await until('rate-card', hasEnded)
-  expect(job).toMatchObject({ state: 'failed', outcome: 'Rain Barrel ended 3 times while doing this. It is not tried again by itself.' })
+  expect(job).toMatchObject({
+    state: 'failed',
+    outcome: 'Rain Barrel ended 3 times while doing this. It is not tried again automatically.',
+  })
   await misbehave(null)
   await runNow(job) // a person may
   expect(await until('rate-card', ({ state }) => state === 'done')).toMatchObject({ outcome: expect.stringContaining('nothing new') })
@@ -169,7 +172,7 @@ it('a kill while a watched folder is taken: every file is loaded once', async ()
   expect((await find('watched-folder')).state).toBe('done')
 })
 
-it('a kill while a mail is handed over: nobody knows, it says so, and it is not sent again by itself', async () => {
+it('a kill while a mail is handed over: nobody knows, it says so, and it is not sent again automatically', async () => {
   const schedule = { to: ['finance@skerry.example'], every: 'week', format: 'csv' }
   await server.json('sentences/m', put({ name: 'Weekly', shared: true, body: { query: { period: 'all' } }, schedule }, who))
   hangs = true

@@ -197,7 +197,7 @@ it('what is said to be done is seen on the bill, day by day; what comes back is 
   expect((await bill()).changes).toEqual([{ currency: 'EUR', before: '19.6', now: '19.6', parts: [] }])
 })
 
-it('what was agreed and is found no more is gone by itself', async () => {
+it('what was agreed and is found no more is gone automatically', async () => {
   const disk = `better-class/Testcloud/id-disk/${old.sku}`
   const before = (await state()).opportunities.find(({ id }) => id === disk)
   expect(before).toBeUndefined() // the newest bill has no disk: nobody had decided anything, so it is not spoken of

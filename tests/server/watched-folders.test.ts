@@ -97,7 +97,7 @@ it('tells a person of what was refused three times: the job fails, and says of w
   const [newest] = await refused()
   const found = await scheduled(`watch ${id}`)
   expect(found).toMatchObject({ state: 'failed', paused: false })
-  expect(found.outcome).toBe(`bad.csv was refused 3 times (load ${newest!.id}): mend the file, or look now to try again`)
+  expect(found.outcome).toBe(`bad.csv was refused 3 times (load ${newest!.id}): mend the file, or press “check now” to try again`)
 })
 
 it('pauses one that was made before its folder was outside those that may be watched, with the reason', async () => {

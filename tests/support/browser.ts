@@ -100,4 +100,4 @@ export async function accessible(page: Page, within?: string) {
 export const widthOf = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth)
 
 /** Waits until the first look through the connections has ended: on a slow machine it takes longer than an action may. */
-export const lookedThrough = (page: Page) => expect(page.getByRole('button', { name: 'Look again' })).toBeEnabled({ timeout: 60_000 })
+export const lookedThrough = (page: Page) => expect(page.getByRole('button', { name: 'Refresh' })).toBeEnabled({ timeout: 60_000 })

@@ -42,7 +42,7 @@ const remove = (called: string) =>
   <section aria-label="Business measures">
     <h2 class="heading">Business measures</h2>
     <DropPlace
-      what="Drop business measures here: a CSV with the columns measure, unit, date, cost centre and value. A day that is told again replaces what was told."
+      what="Drop business measures here: a CSV with the columns measure, unit, date, cost centre and value. A value for a day that has one already replaces it."
       @files="drop"
     />
     <TakenFiles />

@@ -177,13 +177,13 @@ const changeWords = (now: string, then: string) => (Number(then) === 0 ? '' : pe
     </table>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="!allocation.draft && !isOtherwise" class="minor files">
-      This one with those below it as <a class="link" :href="file('pdf')" download>PDF</a>
+      This one and those below it as <a class="link" :href="file('pdf')" download>PDF</a>
       <a class="link" :href="file('csv')" download>CSV</a> <a class="link" :href="file('xlsx')" download>XLSX</a><br />
       All statements as <a class="link" :href="file('pdf', null)" download>PDF</a>
       <a class="link" :href="file('csv', null)" download>CSV</a> <a class="link" :href="file('xlsx', null)" download>XLSX</a>
       <a v-if="allocation.closed?.purpose !== 'showback'" class="link" :href="file('journal', null)" download>journal for the ledger</a>
       <template v-if="session.seesAll"
-        ><br />Every charge line with whose it is, as <a class="link" :href="charges" download>FOCUS CSV</a
+        ><br />Every charge line with its owner, as <a class="link" :href="charges" download>FOCUS CSV</a
         >{{ closings.stateOf(month) ? ', as it is known today' : '' }}
       </template>
     </p>

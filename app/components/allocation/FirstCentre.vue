@@ -8,11 +8,11 @@ const name = ref('')
   <form class="first" @submit.prevent="allocation.start(name.trim())">
     <h1 class="sentence">No cost centres yet.</h1>
     <p>
-      Begin with the uppermost, such as the company: what lies below it, the rules and the pools are made on this page. Or
+      Start with the topmost, such as the company: the centres below it, the rules and the pools are added on this page. Or
       <NuxtLink to="/sources" class="link">drop a file with cost centres</NuxtLink> under Sources.
     </p>
     <label>name <input v-model="name" class="field" required /></label>
-    <button class="button main" :disabled="!name.trim()">Make it</button>
+    <button class="button main" :disabled="!name.trim()">Create it</button>
   </form>
 </template>
 

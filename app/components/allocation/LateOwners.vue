@@ -72,8 +72,8 @@ const write = () =>
   <div v-if="late.owners.value.length || late.problem.value" class="late" role="group" aria-label="Set late">
     <ProblemNote v-if="late.problem.value" :problem="late.problem.value" />
     <p>
-      Some of it is somebody's by now: a tag set later does not reach earlier charges. A lookup can say whose these resources were from
-      their beginning on.
+      Some of it has an owner by now: a tag set later does not reach earlier charges. A lookup can assign these resources from their first
+      day on.
     </p>
     <label v-for="one in late.owners.value" :key="one.target" class="choice">
       <input type="checkbox" :checked="!left.has(one.target)" @change="toggle(one.target)" />

@@ -28,7 +28,7 @@ const moving = computed(() => months.effects.filter(({ effects: own }) => own.le
   <div>
     <ProblemNote v-if="months.problem" :problem="months.problem" />
     <p v-if="months.left" class="minor" role="status">
-      {{ count(months.left) }} {{ months.left === 1 ? 'month' : 'months' }} left to reckon
+      {{ count(months.left) }} {{ months.left === 1 ? 'month' : 'months' }} left to calculate
     </p>
     <p v-else-if="!rows.length" class="note">Nothing moves in any month.</p>
     <div v-if="rows.length" class="scroll effects" tabindex="0" role="group" aria-label="effects by month">

@@ -56,7 +56,7 @@ const remove = () =>
       <button class="link" @click="write(null)">Add someone</button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!people.length" class="minor">Nobody yet: everyone who opens Rain Barrel sees everything.</p>
+    <p v-if="!people.length" class="minor">No people yet: everyone who opens Rain Barrel sees everything.</p>
     <table v-else class="ledger">
       <thead>
         <tr>

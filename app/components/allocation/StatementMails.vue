@@ -65,12 +65,12 @@ const words = ({ mail, state, said }: StatementMails['owners'][number]) => {
         </tr>
       </tbody>
     </table>
-    <p v-if="!state.owners.length" class="note">Nobody answers for a cost centre of this month.</p>
+    <p v-if="!state.owners.length" class="note">No cost centre of this month has an owner.</p>
     <p class="buttons">
       <button class="button main" :disabled="busy || !toSend.length" @click="send">
         {{ toSend.length ? `Send to ${count(toSend.length)} ${toSend.length === 1 ? 'owner' : 'owners'}` : 'Nobody left to send to' }}
       </button>
-      <span class="minor">Each gets theirs once, as PDF.</span>
+      <span class="minor">Each owner gets their statement once, as a PDF.</span>
     </p>
   </div>
 </template>

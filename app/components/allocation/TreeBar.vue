@@ -17,7 +17,7 @@ async function remove() {
   <p v-if="!isFixed" class="trees minor">
     <template v-if="shown">
       <label
-        >This tree is called
+        >Name of this tree
         <input
           class="field"
           :value="shown.name"

@@ -33,7 +33,7 @@ const top = computed(() => Math.max(0.01, ...months.value.map(({ share }) => sha
 </script>
 
 <template>
-  <p v-if="problem" class="warn">The share of each month could not be found: {{ problem.detail }}</p>
+  <p v-if="problem" class="warn">The share of each month could not be worked out: {{ problem.detail }}</p>
   <figure v-if="months.length > 1" class="progress">
     <div class="bars" aria-hidden="true">
       <span

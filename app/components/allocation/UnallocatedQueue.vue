@@ -92,7 +92,7 @@ const link = (group: UnallocatedGroup) => {
     </div>
     <p v-if="!all.length" class="good">Every charge of the month has an owner.</p>
     <UnallocatedProgress :currency="currency" />
-    <p v-if="problem" class="warn">Likely owners could not be found: {{ problem.detail }}</p>
+    <p v-if="problem" class="warn">Likely owners could not be worked out: {{ problem.detail }}</p>
     <LateOwners v-if="!isFixed && all.length" :month="month" :currency="currency" />
     <ul class="queue">
       <li v-for="(group, index) in shown" :key="index">

@@ -24,15 +24,15 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
       <span class="warn">•</span> Not confirmed yet
       <span class="minor">{{ assumptions.more ? `the ${open.length} that matter most, ${assumptions.more} more` : open.length }}</span>
     </h2>
-    <p class="minor">Defaults that nobody has chosen, and how far another value could move the month.</p>
+    <p class="minor">Defaults that nobody has confirmed, and how far another value could move the monthly cost.</p>
     <div v-for="a in shown" :key="a.component + a.field" class="line one">
       <b :title="`with ${a.most}`">{{ a.label }}: {{ valueText(a) }}</b
       ><span>{{ signed(a.effect) }}</span
-      ><button class="link" :aria-label="`${a.label} is right`" @click="store.confirm(a.component, a.field)">right</button>
+      ><button class="link" :aria-label="`confirm ${a.label}`" @click="store.confirm(a.component, a.field)">confirm</button>
     </div>
     <p>
       <button v-if="open.length > 4" class="link" @click="all = !all">{{ all ? 'fewer' : `all ${open.length}` }}</button>{{ ' ' }}
-      <button class="link" @click="store.confirmAll()">They are all right</button>
+      <button class="link" @click="store.confirmAll()">Confirm all</button>
     </p>
   </section>
 </template>

@@ -106,9 +106,9 @@ const beginFromUse = () =>
           <option v-for="r in card?.regions" :key="r" :value="r">{{ r }}</option>
         </select></label
       >
-      <button class="button main" :disabled="!name.trim()">Begin an estimate</button>
+      <button class="button main" :disabled="!name.trim()">Start an estimate</button>
       <button type="button" class="button" :aria-expanded="used !== null" @click="used = used ? null : everything()">From what runs</button>
-      <button type="button" class="button" @click="picker?.click()">Bring one in (JSON)</button>
+      <button type="button" class="button" @click="picker?.click()">Import one (JSON)</button>
       <input
         ref="picker"
         type="file"
@@ -126,7 +126,7 @@ const beginFromUse = () =>
           ? `keeping ${narrowingText}`
           : 'everything; to take a part of it, narrow to it under Spend and choose “Estimate from this” there'
       }}</span>
-      <button class="button main" :disabled="!used.month">Begin with its quantities</button>
+      <button class="button main" :disabled="!used.month">Start with its quantities</button>
     </form>
   </div>
 </template>

@@ -58,7 +58,7 @@ async function ask(spot: string) {
     </div>
     <p v-for="gone in dismissed" :key="gone.blindSpot" class="minor">
       {{ blindSpotTitle(gone.blindSpot) }}: dismissed, “{{ gone.reason }}”
-      <button class="link" @click="store.restore(gone.blindSpot)">bring back</button>
+      <button class="link" @click="store.restore(gone.blindSpot)">restore</button>
     </p>
   </section>
 </template>

@@ -21,7 +21,7 @@ function addFunding() {
       {{ credit.label }}: {{ money(credit.amount, store.currency) }} in
       {{ credit.months === 1 ? `month ${credit.fromMonth}` : `months ${credit.fromMonth} to ${credit.fromMonth + credit.months - 1}`
       }}{{ Number(credit.threshold) > 0 ? `, while the month costs at least ${money(credit.threshold, store.currency)}` : '' }}
-      <button class="link" @click="store.patch({ funding: estimate.funding.filter((_, j) => j !== i) })">take out</button>
+      <button class="link" @click="store.patch({ funding: estimate.funding.filter((_, j) => j !== i) })">delete</button>
     </p>
     <form class="credit" @submit.prevent="addFunding">
       <input v-model="funding.label" class="field" placeholder="credit or funding" aria-label="credit or funding" /><input

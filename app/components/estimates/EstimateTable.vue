@@ -3,7 +3,7 @@ import type { Estimate } from '../../../core/estimate/estimate'
 import type { Filing, ListedEstimate } from '../../../shared/contracts/estimates'
 import { soughtText } from '../../stores/estimate-list'
 
-/** The estimates that are saved: looked for, filed, put away, copied. */
+/** The estimates that are saved: searched, filed, archived, copied. */
 const props = defineProps<{ attempt: (work: () => Promise<void>) => Promise<boolean> }>()
 const estimates = useEstimateList()
 const router = useRouter()
@@ -48,7 +48,7 @@ const copyOf = (estimate: Estimate) =>
           <option value="">not filed</option>
         </select></label
       >
-      <label v-if="putAway"><input v-model="withPutAway" type="checkbox" /> with the {{ count(putAway) }} put away</label>
+      <label v-if="putAway"><input v-model="withPutAway" type="checkbox" /> with {{ count(putAway) }} archived</label>
       <span v-if="shown.length !== list.length - (withPutAway ? 0 : putAway)">{{ count(shown.length) }} found</span>
     </form>
     <datalist id="folders"><option v-for="f in estimates.folders" :key="f" :value="f" /></datalist>
@@ -73,7 +73,7 @@ const copyOf = (estimate: Estimate) =>
           <tr v-for="saved in shown" :key="saved.id" class="acts" :class="{ away: saved.putAway }">
             <td>
               <NuxtLink :to="`/estimates/${saved.id}`" class="link">{{ saved.title }}</NuxtLink><span v-if="saved.putAway" class="minor"
-                >, put away</span
+                >, archived</span
               >
             </td>
             <td>
@@ -116,10 +116,10 @@ const copyOf = (estimate: Estimate) =>
               >{{ ' ' }}
               <button
                 class="link"
-                :aria-label="`${saved.putAway ? 'bring back' : 'put away'} ${saved.title}`"
+                :aria-label="`${saved.putAway ? 'restore' : 'archive'} ${saved.title}`"
                 @click="file(saved, { putAway: !saved.putAway })"
               >
-                {{ saved.putAway ? 'bring back' : 'put away' }}
+                {{ saved.putAway ? 'restore' : 'archive' }}
               </button>
             </td>
           </tr>

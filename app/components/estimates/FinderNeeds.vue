@@ -85,7 +85,7 @@ function tick(list: string[], value: string, every: readonly string[]) {
           >of {{ dayText(used.day) }}, from <NuxtLink to="/sources/rates" class="link">Sources</NuxtLink></span
         ><span v-else-if="!used" class="bad"
           >no rate from {{ from }} to {{ currency }}: offers in {{ from }} are not ranked.
-          <NuxtLink to="/sources/rates" class="link">Give one under Sources</NuxtLink></span
+          <NuxtLink to="/sources/rates" class="link">Add one under Sources</NuxtLink></span
         ></label
       >
     </div>

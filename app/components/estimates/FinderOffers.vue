@@ -73,7 +73,7 @@ const into = ref('')
           </td>
           <td class="n">{{ breakEven(offer) }}</td>
           <td class="take">
-            <button v-if="forRow" class="link" @click="emit('take', offer, null)">take for the row</button
+            <button v-if="forRow" class="link" @click="emit('take', offer, null)">use for the row</button
             ><button
               v-else
               class="link"

@@ -86,7 +86,7 @@ const isDefault = (field: Field) => field.name !== 'where' && !props.component.c
           class="link agree"
           @click="store.confirm(component.id, field.name)"
         >
-          it is right
+          confirm it
         </button></span
       >
       <InputHelper

@@ -102,9 +102,9 @@ async function use() {
           :title="field.help"
           @input="answers[i] = ($event.target as HTMLInputElement).value"
       /></label>
-      <p v-if="!pattern.open.length" class="minor">No field is left open.</p>
-      <button type="button" class="button" @click="use">Begin an estimate with it</button>
-      <p class="minor">In an estimate that is there, type its name where components are added.</p>
+      <p v-if="!pattern.open.length" class="minor">No fields are left open.</p>
+      <button type="button" class="button" @click="use">Start an estimate with it</button>
+      <p class="minor">In an existing estimate, type its name where components are added.</p>
     </div>
   </form>
 </template>

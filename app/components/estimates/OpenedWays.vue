@@ -66,7 +66,7 @@ const payback = (index: number) => {
     </table>
     <p class="minor">
       A commitment is charged for all {{ store.priced!.monthHours }} hours of the month. Below its break-even hours on-demand costs less.
-      Each way is told over its own term; the sheet spreads what is paid at once over {{ store.priced!.termYears }}
+      Each way is shown over its own term; the sheet spreads what is paid at once over {{ store.priced!.termYears }}
       {{ store.priced!.termYears === 1 ? 'year' : 'years' }}.
     </p>
   </div>

@@ -28,7 +28,7 @@ function fill() {
     /></label>
     <div class="buttons">
       <button class="button main">Add its {{ pattern.components.length }} rows</button
-      ><button type="button" class="button" @click="emit('close')">Not now</button>
+      ><button type="button" class="button" @click="emit('close')">Cancel</button>
     </div>
   </form>
 </template>

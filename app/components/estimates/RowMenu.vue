@@ -133,7 +133,7 @@ const choices = computed(() => [
         maxlength="2000"
         aria-label="note"
         @keydown.ctrl.enter="act(() => store.setNote(component, note.trim()))"
-      /><button class="button main">Keep the note</button>
+      /><button class="button main">Save the note</button>
     </form>
   </div>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SheetItem } from '../../../core/estimate/sheet/items'
 
-/** What there is to say about a row: what does not fit, what one should know, that it is there twice. Each with what one can do. */
+/** What there is to say about a row: what does not fit, what one should know, that it appears twice. Each with what one can do. */
 defineProps<{ item: Extract<SheetItem, { is: 'said' }>; index: number; span: number }>()
 const store = useEstimate()
 /** Opens the place where a rate of this estimate is given. */
@@ -20,10 +20,10 @@ function giveRate(currency: string) {
         <button v-if="item.instead" class="link" @click="store.set([item.component.id], item.instead.field, item.instead.value)">
           {{ item.instead.label }}
         </button>
-        <button v-if="item.rate" class="link" @click="giveRate(item.rate)">give the rate</button>
+        <button v-if="item.rate" class="link" @click="giveRate(item.rate)">add the rate</button>
         <template v-if="item.duplicateOf">
-          <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">make one of both</button>
-          <button class="link" @click="store.keepDuplicate(item.component.id)">keep both</button>
+          <button class="link" @click="store.merge(item.duplicateOf, item.component.id)">merge them</button>
+          <button class="link" @click="store.keepDuplicate(item.component.id)">leave both</button>
         </template>
       </span>
     </td>

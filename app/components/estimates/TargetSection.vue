@@ -72,7 +72,7 @@ function attempt(closer: Closer) {
           <button class="link" :title="closer.ifPossible" @click="attempt(closer)">{{ closer.label }}</button>
           <span class="amount"
             >−{{ money(roundText(closer.saving), store.currency) }}
-            <span v-if="closer.closes" class="good" title="brings the total under the target by itself"> ✓</span
+            <span v-if="closer.closes" class="good" title="brings the total under the target on its own"> ✓</span
             ><span
               v-if="closer.lacks"
               class="bad lacks"

@@ -128,7 +128,7 @@ function go(target = found.value[at.value]) {
             ><span class="minor kind">{{ target.kind }}</span>
           </div>
         </div>
-        <p v-if="!found.length && !busy" class="minor none">Nothing is called that.</p>
+        <p v-if="!found.length && !busy" class="minor none">No matches.</p>
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
     </template>

@@ -18,7 +18,7 @@ async function choose(id: string) {
 
 <template>
   <UPopover v-model:open="open" :content="{ align: 'end' }">
-    <button class="who" :aria-label="session.person ? `Working as ${session.who}` : 'Choose whom you work as'">
+    <button class="who" :aria-label="session.person ? `Working as ${session.who}` : 'Choose who you are working as'">
       {{ session.initials || '?' }}
     </button>
     <template #content>

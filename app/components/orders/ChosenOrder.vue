@@ -30,11 +30,11 @@ const newest = computed(() => order.runs[0] ?? null)
       >. A run that would touch more than {{ brakeWords }} does nothing.
     </p>
     <details v-if="order.definition.does.deed === 'tag owner'" class="says">
-      <summary>How whoever made it is told</summary>
+      <summary>How its creator is identified</summary>
       {{ MAKER_RULE }}
     </details>
     <p v-if="!order.isTried" class="warn">
-      It has not been tried as it is now. Start a dry run: it looks for everything and does nothing. After that it can be run, or turned on.
+      This version has not been tried. Start a dry run: it looks for everything and does nothing. After that it can be run, or turned on.
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="acts">
@@ -73,7 +73,7 @@ const newest = computed(() => order.runs[0] ?? null)
       >
     </div>
     <div v-if="isDeleting" class="inset" role="group" aria-label="delete the order">
-      <p>Its runs, exceptions and what it has done are forgotten; what it has set at a cloud stays there.</p>
+      <p>Its runs, exceptions and history are deleted; what it changed at a cloud stays.</p>
       <div class="acts">
         <button class="button" @click="attempt(() => orders.remove(order.id))">Delete it</button>
         <button class="button" @click="isDeleting = false">Cancel</button>

@@ -89,8 +89,8 @@ function save() {
           </select></label
         >
         <label
-          >where nobody owns it, to
-          <select v-model="draft.otherwise" class="field" aria-label="whom to write to where nobody owns it">
+          >if nobody owns it, to
+          <select v-model="draft.otherwise" class="field" aria-label="whom to write to if nobody owns it">
             <option value="">nobody</option>
             <option v-for="one in orders.state!.people" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select></label
@@ -103,9 +103,9 @@ function save() {
       <legend>It runs</legend>
       <label
         ><select v-model="draft.starts" class="field" aria-label="what starts it">
-          <option value="person">when somebody asks</option>
+          <option value="person">on request</option>
           <option value="schedule">by schedule</option>
-          <option v-if="draft.what === 'resources'" value="event">when something is made</option>
+          <option v-if="draft.what === 'resources'" value="event">when something is created</option>
         </select></label
       >
       <template v-if="draft.starts === 'schedule'">
@@ -125,7 +125,7 @@ function save() {
     <div class="acts">
       <button class="button main" type="submit" :disabled="busy">Save</button>
       <button class="button" type="button" @click="emit('cancel')">Cancel</button>
-      <span class="minor">What is changed is off until it was tried in a dry run.</span>
+      <span class="minor">A changed order is off until it has had a dry run.</span>
     </div>
   </form>
 </template>

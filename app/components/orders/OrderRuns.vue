@@ -21,7 +21,7 @@ const shown = computed(() => options.value.find(({ value }) => value === String(
   <section v-if="order.runs.length" aria-label="runs">
     <ProblemNote v-if="problem" :problem="problem" />
     <h3 class="heading headline">
-      What came of the
+      Results of the
       <SentenceChoice
         label="run"
         :options="options"

@@ -25,7 +25,7 @@ const owner = computed(() => orders.state!.people.find(({ id }) => id === item.f
       </dd>
     </template>
     <dt v-if="!item.found.makings.length">event</dt>
-    <dd v-if="!item.found.makings.length">none tells of its making</dd>
+    <dd v-if="!item.found.makings.length">no event records its creation</dd>
     <dt>first charged</dt>
     <dd>{{ item.found.firstDay ? dayText(item.found.firstDay) : 'not yet' }}</dd>
     <dt>cost so far</dt>

@@ -115,7 +115,7 @@ const keys = {
           </div>
         </div>
       </div>
-      <p v-if="!shown.length" class="minor none">{{ busy ? 'Reading…' : 'Nothing is called that.' }}</p>
+      <p v-if="!shown.length" class="minor none">{{ busy ? 'Reading…' : 'No matches.' }}</p>
     </div>
   </div>
 </template>

@@ -58,7 +58,7 @@ const undoWords = computed(() => [...new Map(able.value.map(({ undo, isFinal }) 
         <button class="button main" :disabled="!able.length" @click="begin">
           Approve {{ able.length === 1 ? 'it' : `all ${count(able.length)}` }} and begin
         </button>
-        <button class="button" @click="preview = null">Leave it</button>
+        <button class="button" @click="preview = null">Cancel</button>
       </div>
     </div>
     <div v-if="savings.batch" class="inset" role="status" aria-label="what became of it">

@@ -45,7 +45,7 @@ const isDecided = computed(() => rows.some(({ decision }) => decision?.state))
       <button class="button" :aria-expanded="asking === 'done'" @click="ask('done')">Done…</button>
       <button class="button" :aria-expanded="asking === 'set aside'" @click="ask('set aside')">Set aside…</button>
       <button class="button" :aria-expanded="asking === 'note'" @click="ask('note')">Note…</button>
-      <button v-if="isDecided" class="link" @click="decide({ state: 'spotted' }, 'Taken back.')">Take back</button>
+      <button v-if="isDecided" class="link" @click="decide({ state: 'spotted' }, 'Undone.')">Undo</button>
       <label class="minor"> due <input class="field" type="date" :value="one?.decision?.due ?? ''" @change="moveDue" /> </label>
     </div>
     <form v-if="asking" class="inset" @submit.prevent="keep">
@@ -54,14 +54,14 @@ const isDecided = computed(() => rows.some(({ decision }) => decision?.state))
         <textarea v-model="words" class="field" rows="2" required maxlength="2000" />
       </label>
       <label v-if="asking !== 'note'">
-        {{ asking === 'done' ? 'Done since' : 'Look again on' }}
+        {{ asking === 'done' ? 'Done since' : 'Review on' }}
         <input v-model="day" class="field" type="date" :required="asking === 'done'" />
       </label>
       <div class="row">
         <button class="button main" type="submit">
-          {{ asking === 'note' ? 'Write it down' : asking === 'done' ? 'It is done' : 'Set aside' }}
+          {{ asking === 'note' ? 'Save the note' : asking === 'done' ? 'It is done' : 'Set aside' }}
         </button>
-        <button class="button" type="button" @click="asking = null">Leave it</button>
+        <button class="button" type="button" @click="asking = null">Cancel</button>
       </div>
     </form>
     <span class="minor" role="status">{{ kept }}</span>

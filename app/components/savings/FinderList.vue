@@ -153,7 +153,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
         </template>
         <div class="acts">
           <button class="button main" :disabled="!effect" @click="save">Save the thresholds</button>
-          <button class="button" @click="leave">Leave them as they were</button>
+          <button class="button" @click="leave">Discard</button>
         </div>
       </div>
     </template>

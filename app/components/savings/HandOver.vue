@@ -32,9 +32,9 @@ const download = (format: 'csv' | 'xlsx' | 'pdf') =>
 </script>
 
 <template>
-  <div class="hand-over" role="group" aria-label="hand over">
+  <div class="hand-over" role="group" aria-label="share with owners">
     <div class="row">
-      <button class="button" :aria-expanded="isAsking" @click="isAsking = !isAsking">Hand over…</button>
+      <button class="button" :aria-expanded="isAsking" @click="isAsking = !isAsking">Share with owners…</button>
       <button class="link" @click="download('csv')">CSV</button>
       <button class="link" @click="download('xlsx')">XLSX</button>
       <button class="link" @click="download('pdf')">PDF</button>
@@ -46,7 +46,7 @@ const download = (format: 'csv' | 'xlsx' | 'pdf') =>
           nobody.</template
         >
       </p>
-      <p v-else class="warn">Nobody owns any of these: give their cost centres an owner under Allocation.</p>
+      <p v-else class="warn">None of these has an owner: set owners of cost centres under Allocation.</p>
       <label>
         Message
         <textarea v-model="message" class="field" rows="2" maxlength="2000" />
@@ -54,7 +54,7 @@ const download = (format: 'csv' | 'xlsx' | 'pdf') =>
       <label><input v-model="isMailed" type="checkbox" /> mail each list with its link</label>
       <div class="row">
         <button class="button main" type="submit" :disabled="!owners.length">Make the lists</button>
-        <button class="button" type="button" @click="isAsking = false">Leave it</button>
+        <button class="button" type="button" @click="isAsking = false">Cancel</button>
       </div>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />

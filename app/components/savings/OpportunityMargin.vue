@@ -101,10 +101,10 @@ const rests = computed(() => (props.opportunity.confidence === 'measured' ? 'mea
           <button class="button main" :disabled="savings.acting || !!savings.preview.why" @click="savings.approve()">
             {{
               savings.acting ? `${capitalised(deeds[opportunity.canDo.deed].now)}…` : `Approve and ${opportunity.canDo.deed}`
-            }}</button><button class="button" :disabled="savings.acting" @click="savings.preview = null">Leave it</button>
+            }}</button><button class="button" :disabled="savings.acting" @click="savings.preview = null">Cancel</button>
         </div>
       </div>
-      <div v-else class="acts"><button class="button main" @click="savings.showPreview()">Show what would be done</button></div>
+      <div v-else class="acts"><button class="button main" @click="savings.showPreview()">Preview</button></div>
     </template>
     <template v-if="opportunity.action?.undo && session.seesAll">
       <div v-if="isUndoing" class="preview" role="group" aria-label="undo it">

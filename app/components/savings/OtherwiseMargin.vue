@@ -41,18 +41,18 @@ const choose = (list: readonly ResourceOtherwiseView[], isChosen: boolean) =>
     <p class="minor">{{ [way.kind, way.gives].filter(Boolean).join(' · ') }}</p>
     <div class="row">
       <button v-if="open.length" class="button main" :disabled="busy || !toChoose.length" @click="choose(toChoose, true)">
-        Choose it for {{ toChoose.length === 1 ? toChoose[0]!.resourceName : `${count(toChoose.length)} resources` }}
+        Choose for {{ toChoose.length === 1 ? toChoose[0]!.resourceName : `${count(toChoose.length)} resources` }}
       </button>
-      <button v-if="taken.length" class="button" :disabled="busy" @click="choose(taken, false)">Take the choice back</button>
+      <button v-if="taken.length" class="button" :disabled="busy" @click="choose(taken, false)">Undo the choice</button>
     </div>
     <p v-if="otherwise.told" class="note" role="status">
       {{
         otherwise.told.isChosen
           ? `${otherwise.told.resources === 1 ? 'It is an opportunity' : `They are ${count(otherwise.told.resources)} opportunities`} now:`
-          : 'Taken back.'
+          : 'Undone.'
       }}
       <NuxtLink v-if="otherwise.told.isChosen" class="link" :to="{ path: '/savings', query: { kind: 'chosen-otherwise', by: 'owner' } }"
-        >see them under Savings, and hand them over</NuxtLink
+        >see them under Savings, and share them with their owners</NuxtLink
       >
     </p>
     <table class="ledger">

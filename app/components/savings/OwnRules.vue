@@ -64,7 +64,7 @@ const words = ({ keep, leaveOut, conditions }: OwnRuleView) => scopeText({ keep,
   <section aria-label="Your own rules" class="own">
     <h3 class="minor head">
       Your own rules
-      <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'not now' : 'Make one' }}</button>
+      <button class="link" :aria-expanded="isMaking" @click="isMaking = !isMaking">{{ isMaking ? 'cancel' : 'Make one' }}</button>
     </h3>
     <ProblemNote v-if="problem" :problem="problem" />
     <form v-if="isMaking" class="inset fields" @submit.prevent="effect ? save() : show()">
@@ -94,7 +94,7 @@ const words = ({ keep, leaveOut, conditions }: OwnRuleView) => scopeText({ keep,
       </div>
       <div class="row">
         <button class="button main" type="submit" :disabled="busy || !rule">{{ effect ? 'Save the rule' : 'See what it finds' }}</button>
-        <button class="button" type="button" @click="isMaking = false">Leave it</button>
+        <button class="button" type="button" @click="isMaking = false">Cancel</button>
       </div>
     </form>
     <table v-if="own.rules.length" class="ledger">

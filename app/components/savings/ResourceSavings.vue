@@ -20,10 +20,8 @@ const chosen = computed(() => own.value.find(one => one.id === savings.chosen?.i
 <template>
   <h2 class="heading">What can be saved</h2>
   <ProblemNote v-if="savings.problem" :problem="savings.problem" :retry="() => savings.read()" />
-  <p v-else-if="isReading && !savings.state" class="note" role="status">Looking for it…</p>
-  <p v-else-if="!own.length" class="note">
-    Nothing is found on it. <NuxtLink class="link" to="/savings">What is found elsewhere</NuxtLink>
-  </p>
+  <p v-else-if="isReading && !savings.state" class="note" role="status">Looking for savings…</p>
+  <p v-else-if="!own.length" class="note">No savings found. <NuxtLink class="link" to="/savings">All savings</NuxtLink></p>
   <ul v-else>
     <li v-for="one in own" :key="one.id">
       <button class="link" :aria-expanded="chosen?.id === one.id" @click="savings.choose(chosen?.id === one.id ? null : one.id)">

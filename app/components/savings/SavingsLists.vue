@@ -16,8 +16,8 @@ async function link(id: string) {
 </script>
 
 <template>
-  <section v-if="lists.length" aria-label="Lists handed over" class="lists">
-    <h2 class="heading">Lists handed over</h2>
+  <section v-if="lists.length" aria-label="Lists shared with owners" class="lists">
+    <h2 class="heading">Lists shared with owners</h2>
     <table class="ledger">
       <thead>
         <tr>
@@ -49,16 +49,16 @@ async function link(id: string) {
               {{ list.mailState ?? '–' }}<span v-if="list.mailSaid && list.mailState !== 'sent'" class="minor">, {{ list.mailSaid }}</span>
             </td>
             <td>
-              <span v-if="list.revokedAt" class="minor">taken back</span>
+              <span v-if="list.revokedAt" class="minor">withdrawn</span>
               <template v-else>
                 <button class="link" @click="link(list.id)">Link</button> ·
-                <button class="link" @click="savings.takeBack(list.id)">Take back</button>
+                <button class="link" @click="savings.takeBack(list.id)">Withdraw</button>
               </template>
             </td>
           </tr>
           <tr v-if="links.has(list.id)">
             <td colspan="6" class="note">
-              Opens until {{ dayText(list.expiresOn) }}, and is shown this once:
+              Open until {{ dayText(list.expiresOn) }}; the address is shown only once:
               <a class="link" :href="links.get(list.id)">{{ links.get(list.id) }}</a>
             </td>
           </tr>

@@ -135,7 +135,7 @@ const nameOf = (id: string) => savings.state?.opportunities.find(one => one.id =
       </tbody>
     </table>
   </div>
-  <p v-else class="note">{{ savings.state?.opportunities.length ? 'Nothing fits that.' : 'Nothing to save is in sight.' }}</p>
+  <p v-else class="note">{{ savings.state?.opportunities.length ? 'No matches.' : 'No savings found.' }}</p>
 </template>
 
 <style scoped>

@@ -21,7 +21,7 @@ const emit = defineEmits<{ use: []; leave: []; again: [] }>()
   <section class="review" :aria-label="label">
     <h2 class="heading"><slot name="heading" /></h2>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => emit('again')" />
-    <p v-if="isSame" class="note">It says what is there already.</p>
+    <p v-if="isSame" class="note">It changes nothing: all of it is there already.</p>
     <slot v-else />
     <template v-if="!isSame && months.left !== null">
       <h3 class="heading">What each cost centre would bear more or less, effective cost</h3>

@@ -27,8 +27,8 @@ function save() {
       <label
         ><span>when</span>
         <select v-model="isRegular" class="field">
-          <option :value="true">by itself</option>
-          <option :value="false">only when someone asks</option>
+          <option :value="true">automatically</option>
+          <option :value="false">only on request</option>
         </select></label
       >
       <template v-if="isRegular">

@@ -24,7 +24,7 @@ const namesOf = (options: ImportOptions) => [...new Set(options.meets.map(({ sou
         >.</template
       >
     </p>
-    <p v-if="!options.meets.length">Nothing meets it any more: load it, or drop it.</p>
+    <p v-if="!options.meets.length">Nothing overlaps it any more: load it, or delete it.</p>
     <p v-if="options.waiting.length" class="minor">
       Also waiting for the same account and time:
       {{ options.waiting.map(other => `${other.source} (load ${other.id})`).join(', ') }}. The one chosen last counts.
@@ -42,11 +42,11 @@ const namesOf = (options: ImportOptions) => [...new Set(options.meets.map(({ sou
         }}
       </button>
       <button class="button" @click="sources.decide(load.id, 'other')">
-        {{ options.meets.length ? 'Keep what counts, drop this' : 'Drop this delivery' }}
+        {{ options.meets.length ? 'Leave what counts, delete this' : 'Delete this delivery' }}
       </button>
       <button v-if="options.both" class="button" @click="sources.decide(load.id, 'both')">Both count</button>
     </div>
-    <p v-if="options.both" class="minor">They have no sub account in common. If both count, they will go on doing so until they do.</p>
+    <p v-if="options.both" class="minor">They have no sub account in common. If both count, they go on doing so until they have one.</p>
   </div>
 </template>
 

@@ -31,12 +31,12 @@ function undo() {
       <p>
         {{ empties.map(period => `${period.source}, ${monthText(period.billingPeriodStart)}`).join(' and ') }} would have no charges at all.
       </p>
-      <button class="button main" @click="undo">Undo it all the same</button>{{ ' ' }}
-      <button class="button" @click="asking = false">Keep it</button>
+      <button class="button main" @click="undo">Undo anyway</button>{{ ' ' }}
+      <button class="button" @click="asking = false">Cancel</button>
     </div>
     <p v-if="load.canRedo">
       <button class="link" @click="sources.redo(load.id)">Load it again</button>{{ ' ' }}
-      <span class="minor">as it was before it was undone</span>
+      <span class="minor">as it was before the undo</span>
     </p>
   </div>
 </template>

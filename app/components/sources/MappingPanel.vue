@@ -53,8 +53,8 @@ const keep = () =>
     <p class="minor">
       {{
         preview.saved
-          ? 'As kept for this source before.'
-          : 'A first suggestion from the names of its columns: look at each, then keep it. The next file of this source is read the same way.'
+          ? 'As saved for this source before.'
+          : 'A first suggestion from the names of its columns: check each, then save it. The next file of this source is read the same way.'
       }}
     </p>
     <MappingWays :mapping="mapping" @change="change" />
@@ -64,7 +64,7 @@ const keep = () =>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <button class="button main" :disabled="busy || !preview.columns.length || preview.problems.length > 0" @click="keep">
-      Keep this mapping for {{ delivery.source }}
+      Save this mapping for {{ delivery.source }}
     </button>
   </section>
   <ProblemNote v-else-if="problem" :problem="problem" :retry="() => look(null)" />

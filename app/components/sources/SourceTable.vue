@@ -81,7 +81,7 @@ function takeOut(source: string) {
             <td class="n">
               <template v-if="asking === source.source"
                 ><button class="link" @click="takeOut(source.source)">All {{ months(source) }} periods</button>{{ ' ' }}
-                <button class="link" @click="asking = null">keep</button></template
+                <button class="link" @click="asking = null">cancel</button></template
               ><button v-else class="link" :aria-label="`delete all of ${source.source}`" @click="asking = source.source">delete</button>
             </td>
           </tr>

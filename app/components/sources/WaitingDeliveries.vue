@@ -33,14 +33,14 @@ const unnamed = computed(() => sources.waiting.some(w => w.source.trim() === '')
             {{ delivery.files.map(f => f.name).join(', ')
             }}<template v-if="delivery.text !== null"
               ><br /><button class="link" @click="sources.mapping = delivery.key">
-                {{ sources.isMapped(delivery) ? 'not FOCUS: mapped, look at it' : 'not FOCUS: say what its columns are' }}
+                {{ sources.isMapped(delivery) ? 'not FOCUS: mapped, look at it' : 'not FOCUS: map its columns' }}
               </button></template
             >
           </td>
           <td class="n">{{ bytesText(bytes(delivery.files)) }}</td>
           <td class="n">
             <button class="link" :aria-label="`Do not load ${delivery.files.map(f => f.name).join(', ')}`" @click="remove(delivery.key)">
-              take out
+              remove
             </button>
           </td>
         </tr>
@@ -57,7 +57,7 @@ const unnamed = computed(() => sources.waiting.some(w => w.source.trim() === '')
               : `Check and load ${sources.waiting.length} deliveries`
         }}
       </button>
-      <span v-if="unmapped" class="warn">One file is not FOCUS: say what its columns are first.</span>
+      <span v-if="unmapped" class="warn">One file is not FOCUS: map its columns first.</span>
       <span v-if="unnamed" class="bad">Name the source of each delivery.</span>
     </div>
   </section>

@@ -39,7 +39,7 @@ const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minut
     <h2 class="heading">
       Watched folders and connections
       <button class="link" :aria-expanded="adding" @click="adding = !adding">
-        {{ adding ? 'not now' : 'Watch a folder or a connection' }}
+        {{ adding ? 'cancel' : 'Watch a folder or a connection' }}
       </button>
     </h2>
     <form v-if="adding" class="add" @submit.prevent="add">
@@ -73,7 +73,7 @@ const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minut
         {{
           together === 'file'
             ? 'Each file replaces what its billing periods had from this source: for exports that come whole.'
-            : 'All files of a folder, and of each folder below it by itself, are read together and replace what their billing periods had: for exports cut in parts.'
+            : 'All files of a folder, and of each folder below it, are read together and replace what their billing periods had: for exports cut in parts.'
         }}
         Inside {{ sources.watchable.join(' or ') }}; {{ WATCH_LIMITS.depth }} folders deep, up to {{ count(WATCH_LIMITS.entries) }} entries
         and {{ WATCH_LIMITS.deliveries }} new deliveries a look; links are not followed.
@@ -103,13 +103,13 @@ const everyText = (minutes: number) => everyWords({ count: minutes, unit: 'minut
             {{ w.lastSaid ?? 'not yet' }}<span v-if="w.lastAskedAt" class="minor">, {{ timeText(w.lastAskedAt) }}</span>
           </td>
           <td class="n">
-            <button class="link" @click="attempt(() => sources.lookNow(w.id))">look now</button
-            ><button class="link beside" @click="attempt(() => sources.unwatch(w.id))">take out</button>
+            <button class="link" @click="attempt(() => sources.lookNow(w.id))">check now</button
+            ><button class="link beside" @click="attempt(() => sources.unwatch(w.id))">stop watching</button>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else-if="!adding" class="minor">Nothing is watched: files are dropped, and connections are asked when someone presses.</p>
+    <p v-else-if="!adding" class="minor">Nothing is watched: drop files, or load from a connection by hand.</p>
   </section>
 </template>
 

@@ -50,7 +50,7 @@ const effects = computed(() => effectNames.filter(name => own.value.some(c => Nu
 
 <template>
   <p v-if="isCost(spend.shown!.measure) && spend.compared && spend.comparedReach === 'none'" class="note">
-    Nothing is loaded of {{ periodText(spend.compared) }}: all would look new. Choose another period to compare with, in the Sentence.
+    No charges are loaded for {{ periodText(spend.compared) }}: all would look new. Choose another period to compare with, in the Sentence.
   </p>
   <section v-else-if="spend.comparison && total" class="comparison" aria-label="Comparison">
     <p class="said">
@@ -58,7 +58,7 @@ const effects = computed(() => effectNames.filter(name => own.value.some(c => Nu
       {{ periodText(spend.period)
       }}<template v-if="unequal">, over {{ spend.comparison.daysBefore }} and {{ spend.comparison.daysNow }} days</template>.
       <template v-for="(cause, i) in causes" :key="cause.name"
-        ><template v-if="i === 0"> It is made of </template><template v-else>; </template><b>{{ signed(cause.amount) }}</b>
+        ><template v-if="i === 0"> It is made up of </template><template v-else>; </template><b>{{ signed(cause.amount) }}</b>
         {{ causeWords[cause.name] }}</template
       ><template v-if="causes.length">.</template>
     </p>

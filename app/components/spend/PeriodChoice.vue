@@ -30,7 +30,7 @@ useSingleKey(']', () => emit('choose', periodStep(now.value, 1)), 'the period af
     <button class="control" :aria-label="`period: ${said}`">{{ said }}</button>
     <template #content>
       <div class="box">
-        <p class="minor head">rolls on with the data</p>
+        <p class="minor head">moves with the data</p>
         <div class="rolling">
           <button
             v-for="name in rollingPeriods"

@@ -94,18 +94,18 @@ const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
     <h2 class="heading">
       Required tags
       <button class="link" :aria-expanded="isMaking" @click="isMaking ? (isMaking = false) : begin(null)">
-        {{ isMaking ? 'not now' : 'Require a tag' }}
+        {{ isMaking ? 'cancel' : 'Require a tag' }}
       </button>
     </h2>
     <ProblemNote v-if="problem" :problem="problem" />
     <form v-if="isMaking" class="inset fields" @submit.prevent="add">
       <label>tag <input v-model="draft.key" class="field" required maxlength="128" placeholder="owner" /></label>
       <label
-        >values that it may have, one in a line
+        >allowed values, one per line
         <textarea v-model="draft.values" class="field wide" rows="3" placeholder="any" />
       </label>
       <label
-        >of sources, one in a line
+        >sources, one per line
         <textarea
           v-model="draft.sources"
           class="field wide"
@@ -114,10 +114,10 @@ const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
         />
       </label>
       <label
-        >in sub accounts, one in a line
+        >sub accounts, one per line
         <textarea v-model="draft.subAccounts" class="field wide" rows="3" placeholder="every sub account" />
       </label>
-      <button class="button main" :disabled="busy || !draft.key.trim()">Save it</button>
+      <button class="button main" :disabled="busy || !draft.key.trim()">Save</button>
     </form>
     <div v-if="rows.length" class="scroll" tabindex="0" role="group" aria-label="required tags">
       <table class="ledger">
@@ -125,7 +125,7 @@ const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
           <tr>
             <th>tag</th>
             <th>required</th>
-            <th>may be</th>
+            <th>allowed</th>
             <th class="n">fails, {{ currency }}</th>
             <th class="n">of the cost</th>
             <th>by month</th>
@@ -167,7 +167,7 @@ const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
             <tr v-if="opened === tag.key">
               <td colspan="8">
                 <p v-if="own.wrongValues.length" class="note">
-                  Values that it may not have:
+                  Values not allowed:
                   <template v-for="(one, i) in own.wrongValues.slice(0, 8)" :key="one.value"
                     >{{ i ? ', ' : '' }}«{{ one.value }}» {{ money(one.amount, currency) }}</template
                   >{{ own.wrongValues.length > 8 ? ' …' : '' }}
@@ -175,7 +175,7 @@ const inSpend = ({ key, sources: of, subAccounts, values }: RequiredTag) => ({
                 <table v-if="own.who.length" class="ledger" aria-label="who fails">
                   <thead>
                     <tr>
-                      <th>whose</th>
+                      <th>cost centre</th>
                       <th>sub account</th>
                       <th class="n">without it</th>
                       <th class="n">with a wrong value</th>

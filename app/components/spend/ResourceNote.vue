@@ -28,7 +28,7 @@ const save = () =>
     <template v-if="writing">
       <textarea v-model="body" class="field area" rows="6" aria-label="Note, in Markdown" />
       <div class="acts">
-        <button class="button main" @click="save">Keep it</button><button class="button" @click="writing = false">Leave it</button>
+        <button class="button main" @click="save">Save</button><button class="button" @click="writing = false">Cancel</button>
       </div></template
     >
     <template v-else>

@@ -29,7 +29,7 @@ const outcomeWords = { done: 'done', refused: 'refused', 'nothing to do': 'there
 
 <template>
   <div v-if="report || asking.problem.value">
-    <h2 class="heading">What its cloud says</h2>
+    <h2 class="heading">At its provider</h2>
     <p v-if="asking.problem.value" class="warn">{{ asking.problem.value.title }}: {{ asking.problem.value.detail }}</p>
     <template v-if="report">
       <p>At {{ report.by }} it is {{ report.status }} now{{ report.locks.length ? '' : ', and not locked' }}.</p>

@@ -44,7 +44,7 @@ async function keep() {
     <label>Folder <input v-model="folder" class="field" list="sentence-folders" maxlength="80" placeholder="none" /></label>
     <datalist id="sentence-folders"><option v-for="f in folders" :key="f" :value="f" /></datalist>
     <label>What it answers <textarea v-model="description" class="field" rows="2" maxlength="1000" /></label>
-    <label class="tick"><input v-model="shared" type="checkbox" /> everyone may see it</label>
+    <label class="tick"><input v-model="shared" type="checkbox" /> visible to everyone</label>
     <label>Send as a file to <input v-model="mails" class="field" placeholder="nobody: leave empty" /></label>
     <div v-if="mails.trim()" class="two">
       <label
@@ -63,7 +63,7 @@ async function keep() {
       >
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <button class="button main" :disabled="busy || !name.trim()">Keep it</button>
+    <button class="button main" :disabled="busy || !name.trim()">Save</button>
   </form>
 </template>
 

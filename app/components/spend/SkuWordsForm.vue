@@ -22,9 +22,9 @@ const keep = (text: string | null) =>
 </script>
 
 <template>
-  <button v-if="!editing && session.seesAll" class="link" @click="edit">{{ words ? 'Say it in other words' : 'Say what it is' }}</button>
+  <button v-if="!editing && session.seesAll" class="link" @click="edit">{{ words ? 'Change the wording' : 'Describe it' }}</button>
   <form v-if="editing" class="edit" @submit.prevent="keep(edited.trim() || null)">
-    <input v-model="edited" class="field" aria-label="What the code means" maxlength="300" /><button class="button">Keep</button
+    <input v-model="edited" class="field" aria-label="What the code means" maxlength="300" /><button class="button">Save</button
     ><button type="button" class="link" @click="keep(null)">as the rate card says</button>
   </form>
 </template>

@@ -122,7 +122,7 @@ watch(
     <p v-for="gap in spend.unconverted" :key="gap.currency + gap.from" class="distortion">
       No rate from {{ gap.currency }} to {{ spend.shown!.reportCurrency }} for {{ periodText({ start: gap.from, end: gap.to }) }}:
       {{ money(gap.amount, gap.currency) }} {{ gap.currency }} stand apart.
-      <NuxtLink to="/sources/rates" class="link">Bring rates</NuxtLink>
+      <NuxtLink to="/sources/rates" class="link">Add rates</NuxtLink>
     </p>
     <p v-for="tag in tagsFrom" :key="tag.key" class="distortion">
       The {{ tag.key }} tag was not yet reported for all of this: {{ lateText(tag.late) }}. What lacks it there is not missing but not yet

@@ -56,7 +56,7 @@ const acrossText = computed(() => {
               ><button class="move" :aria-label="`move ${columnNames[column]} right`" @click="moveColumn(column, 1)">→</button></template
             >
           </div>
-          <button class="link" @click="emit('forgetWidths')">widths as they were</button>
+          <button class="link" @click="emit('forgetWidths')">reset widths</button>
         </div>
       </template>
     </UPopover>

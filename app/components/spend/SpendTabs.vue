@@ -60,7 +60,7 @@ const otherwiseThan = computed(() => {
       <NuxtLink v-if="spend.sentence && spend.isMoney" :to="otherwiseThan" class="link">Otherwise?</NuxtLink>
       <button class="link" @click="add">Open another</button>
       <UPopover v-model:open="saving"
-        ><button class="link">Keep this sentence</button><template #content><SaveSentence @done="saving = false" /></template
+        ><button class="link">Save this sentence</button><template #content><SaveSentence @done="saving = false" /></template
       ></UPopover>
     </div>
   </div>

@@ -79,7 +79,7 @@ const treatAsOne = ({ list, largest }: (typeof groups.value)[number]) => {
             <td>
               counts as <b>{{ as }}</b>
             </td>
-            <td class="n"><button class="link" @click="setAlias([spelling], null)">take back</button></td>
+            <td class="n"><button class="link" @click="setAlias([spelling], null)">undo</button></td>
           </tr>
         </tbody>
       </table>

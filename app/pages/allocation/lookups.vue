@@ -117,7 +117,7 @@ const behind = (value: string | null, currency: string) => ({
         @choose="go({ month: $event })"
       /><template v-else>no month yet</template>.
     </h1>
-    <h1 v-else-if="list && !list.length" class="sentence">No lookup is there yet.</h1>
+    <h1 v-else-if="list && !list.length" class="sentence">No lookups yet.</h1>
     <DropPlace what="Drop a lookup here: a CSV whose first column is what it goes by, such as Tags/product, or JSON." @files="drop" />
     <TakenFiles />
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
@@ -186,7 +186,7 @@ const behind = (value: string | null, currency: string) => ({
               </tr>
             </tbody>
           </table>
-          <p v-if="!missed.unknown.length && !missed.without.length" class="good">It knows every charge of the month.</p>
+          <p v-if="!missed.unknown.length && !missed.without.length" class="good">Every charge of the month is in it.</p>
           <p v-if="missed.more" class="minor">and {{ count(missed.more) }} more values</p>
         </section>
         <section aria-label="Keys that no charge has">

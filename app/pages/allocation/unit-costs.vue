@@ -113,7 +113,7 @@ const behaviourOf = (behaviour: Behaviour) => {
       /><template v-if="found">, in {{ found.currency }}</template
       >, month by month.
     </h1>
-    <h1 v-else-if="list" class="sentence">No business measure is told yet.</h1>
+    <h1 v-else-if="list" class="sentence">No business measures yet.</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="busy && !found" class="note" role="status">Adding up the months…</p>
     <template v-if="found">
@@ -172,7 +172,7 @@ const behaviourOf = (behaviour: Behaviour) => {
       </ul>
       <p class="minor">
         The cost of a cost centre and all below it, by billing month; closed months as they are known today. What is billed in another
-        currency is reckoned at the rate of the month’s last day.
+        currency is converted at the rate of the month’s last day.
       </p>
     </template>
     <BusinessMeasures v-if="session.seesAll && list" :list="list" @changed="load" />

@@ -15,7 +15,7 @@ const panels: { key: Panel; label: string }[] = [
   { key: 'versions', label: 'Versions' },
   { key: 'pattern', label: 'Pattern' },
   { key: 'note', label: 'Note' },
-  { key: 'away', label: 'Take away' },
+  { key: 'away', label: 'Share' },
 ]
 const toggle = (key: Panel) => void (panel.value = panel.value === key ? null : key)
 
@@ -76,7 +76,7 @@ watch(
       <b>{{ store.overtaken.who }} saved version {{ store.overtaken.version }} after you began.</b> Yours is still on the screen and nothing
       of it is lost.
       <button class="link" @click="panel = 'versions'">See what differs</button>
-      <button class="link" @click="keepApart">Keep mine as an estimate of its own</button>
+      <button class="link" @click="keepApart">Save mine as a separate estimate</button>
       <button class="link" @click="store.open(String(route.params.id))">Take theirs</button>
     </div>
     <p v-if="!store.estimate && !store.problem" class="note" role="status">Reading…</p>

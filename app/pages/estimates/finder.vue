@@ -99,10 +99,10 @@ async function take(offer: Offer, into: string | null) {
   <div class="page">
     <PlaceNav place="Estimates" />
     <p v-if="forRow" class="note">
-      For the row <b>{{ rowInPart(forRow.row) }}</b> of
-      <NuxtLink :to="`/estimates/${forRow.saved.id}`" class="link">{{ forRow.saved.estimate.name }}</NuxtLink>: “take” fills its size.
+      For row <b>{{ rowInPart(forRow.row) }}</b> of
+      <NuxtLink :to="`/estimates/${forRow.saved.id}`" class="link">{{ forRow.saved.estimate.name }}</NuxtLink>: “use” fills in its size.
     </p>
-    <h1 class="sr-only">Finder: machines of all rate cards that fit</h1>
+    <h1 class="sr-only">Finder: machines that fit, from all rate cards</h1>
     <FinderNeeds
       v-model:way="way"
       v-model:needs="needs"
@@ -118,7 +118,7 @@ async function take(offer: Offer, into: string | null) {
     <template v-else-if="found">
       <p class="note">
         <b>{{ count(found.offers.length) }}</b> {{ found.offers.length === 1 ? 'size fits' : 'sizes fit' }}; effective monthly of each way's
-        own term in {{ currency }}, disk and uplifts included. {{ count(found.rejected.length) }} fell out.
+        own term in {{ currency }}, disk and uplifts included. {{ count(found.rejected.length) }} do not fit.
         <button class="link" :aria-expanded="why" @click="why = !why">Why</button>
       </p>
       <ul v-if="why" class="why">

@@ -88,8 +88,8 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
     <h1 class="sentence">
       {{
         list?.length
-          ? `Rate cards of ${count(providers)} ${providers === 1 ? 'provider' : 'providers'}; an estimate keeps the version it was priced on until someone says otherwise.`
-          : 'Rate cards say what things cost.'
+          ? `Rate cards of ${count(providers)} ${providers === 1 ? 'provider' : 'providers'}; an estimate stays on the version it was priced on until someone changes it.`
+          : 'Rate cards hold list prices.'
       }}
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="list ? undefined : load" />
@@ -106,7 +106,7 @@ const providers = computed(() => new Set(list.value?.map(c => c.provider)).size)
             <th>currency</th>
             <th>loaded</th>
             <th>by</th>
-            <th>take out</th>
+            <th>download</th>
             <th />
           </tr>
         </thead>

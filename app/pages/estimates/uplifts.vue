@@ -121,12 +121,13 @@ const chargeText = (set: UpliftSet) =>
 <template>
   <div class="page">
     <PlaceNav place="Estimates" />
-    <h1 class="sentence">Uplifts on top of list prices: set here once, held wherever they are attached.</h1>
+    <h1 class="sentence">Uplifts on top of list prices: set once here, applied wherever they are attached.</h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p class="note">
-      They price estimates and what ran: statements under Allocation show them beside the bill, for months that begin with them.
+      They apply to estimates and to actual use: statements under Allocation show them beside the bill, for months that start with them in
+      force.
     </p>
-    <p class="under"><button class="button" @click="begin">A new set</button></p>
+    <p class="under"><button class="button" @click="begin">New set</button></p>
     <form v-if="editing" class="edit" @submit.prevent="save">
       <div class="line">
         <label>name <input v-model="editing.name" class="field" required maxlength="80" /></label
@@ -158,7 +159,7 @@ const chargeText = (set: UpliftSet) =>
             <option v-for="u in upliftUnits" :key="u">{{ u }}</option>
           </select></label
         >
-        <button v-if="editing.charges.length > 1" type="button" class="link" @click="editing.charges.splice(i, 1)">take out</button>
+        <button v-if="editing.charges.length > 1" type="button" class="link" @click="editing.charges.splice(i, 1)">delete</button>
       </div>
       <p><button type="button" class="link" @click="addCharge">another charge</button></p>
       <div class="line">
@@ -186,7 +187,7 @@ const chargeText = (set: UpliftSet) =>
       </div>
       <p v-if="wrong" class="bad" role="alert">{{ wrong }}</p>
       <div class="line">
-        <button class="button main">Keep the set</button><button type="button" class="button" @click="editing = null">Not now</button>
+        <button class="button main">Save the set</button><button type="button" class="button" @click="editing = null">Cancel</button>
       </div>
     </form>
     <div v-if="list?.length" class="scroll" tabindex="0" role="group" aria-label="uplifts">
@@ -215,7 +216,7 @@ const chargeText = (set: UpliftSet) =>
             <td>{{ dayText(set.validFrom) }}</td>
             <td>{{ set.who }}</td>
             <td>{{ timeText(set.setAt) }}</td>
-            <td><button class="link" @click="change(set)">change</button> <button class="link" @click="remove(set)">take out</button></td>
+            <td><button class="link" @click="change(set)">change</button> <button class="link" @click="remove(set)">delete</button></td>
           </tr>
         </tbody>
       </table>

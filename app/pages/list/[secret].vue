@@ -89,7 +89,7 @@ const left = computed(() => shown.value?.items.filter(({ answered }) => !answere
           </label>
           <div class="acts">
             <button class="button main" type="submit">Refuse it</button>
-            <button class="button" type="button" @click="refusing = null">Leave it</button>
+            <button class="button" type="button" @click="refusing = null">Cancel</button>
           </div>
         </form>
       </section>

@@ -75,7 +75,7 @@ const tickedRows = computed(() => savings.listed.filter(({ id }) => savings.tick
           >{{ count(savings.state.whole.unrated.length) }} without a rate into {{ savings.currency }}: in no total</span
         >
         <button v-if="session.seesAll && savings.state.connected" class="link" :disabled="savings.looking" @click="savings.look()">
-          {{ savings.looking ? 'Looking…' : 'Look again' }}
+          {{ savings.looking ? 'Looking…' : 'Refresh' }}
         </button>
         <span v-if="savings.ledgerSums.length" class="sofar"
           >so far

@@ -96,7 +96,7 @@ const target = computed(() =>
               <th>component</th>
               <th>what</th>
               <th>where</th>
-              <th v-if="document.parts.some(p => p.rows.some(r => r.way))">pays how</th>
+              <th v-if="document.parts.some(p => p.rows.some(r => r.way))">payment</th>
               <th v-for="name in figureNames" :key="name" class="n">{{ figureWords[name] }}</th>
             </tr>
           </thead>
@@ -174,7 +174,7 @@ const target = computed(() =>
         </ul>
       </section>
       <section v-if="document.dismissed.length">
-        <h2 class="heading">Left out on purpose</h2>
+        <h2 class="heading">Dismissed on purpose</h2>
         <ul>
           <li v-for="d in document.dismissed" :key="d.title">{{ d.title }}: {{ d.reason }}</li>
         </ul>

@@ -128,7 +128,7 @@ const answering = computed(() => connections.list.filter(connection => connectio
             <th>name</th>
             <th>provider</th>
             <th>kind and address</th>
-            <th>it can deliver or do</th>
+            <th>what it offers</th>
             <th>answers</th>
             <th />
           </tr>
@@ -156,9 +156,9 @@ const answering = computed(() => connections.list.filter(connection => connectio
             </td>
             <td class="acts">
               <template v-if="asked === connection.name">
-                <span>Delete it and what runs through it? What it delivered stays.</span>
+                <span>Delete it and the jobs that use it? What it delivered stays.</span>
                 <button class="link" @click="drop(connection.name)">Delete</button>
-                <button class="link" @click="asked = null">Keep</button>
+                <button class="link" @click="asked = null">Cancel</button>
               </template>
               <template v-else>
                 <button class="link" @click="open(connection)">Change</button>

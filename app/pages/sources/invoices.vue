@@ -76,7 +76,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
       {{
         invoices.length
           ? `${settled} of ${invoices.length} invoices agree with the loaded charges.`
-          : 'No invoice is here yet: type one, or drop a CSV.'
+          : 'No invoices yet: enter one, or drop a CSV.'
       }}
     </h1>
     <DropPlace @files="drop" />
@@ -84,7 +84,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
     <p class="minor">
       A CSV with the columns <code>issuer,invoice,month,currency,total,tax</code>, and <code>lines,rounds</code> where the issuer rounds
       many; the total contains the tax.
-      <button class="link" :aria-expanded="adding" @click="adding = !adding">Type an invoice</button>
+      <button class="link" :aria-expanded="adding" @click="adding = !adding">Enter an invoice</button>
     </p>
     <form v-if="adding" class="add" @submit.prevent="!wrong && add()">
       <label>issuer <input v-model="input.issuer" class="field" required /></label
@@ -101,7 +101,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
           <option value="charges">charge by charge</option>
         </select></label
       >
-      <button class="button main" :disabled="busy || wrong">Hold it against the charges</button>
+      <button class="button main" :disabled="busy || wrong">Compare with charges</button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="invoices.length" class="scroll" tabindex="0" role="group" aria-label="invoices">
@@ -139,7 +139,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
               </td>
               <td :class="invoice.state === 'equal' || invoice.state === 'rounding' ? 'good' : 'bad'">{{ states[invoice.state] }}</td>
               <td class="n">
-                <button class="link" :aria-label="`take ${invoice.invoiceId} out`" @click="remove(invoice.id)">take out</button>
+                <button class="link" :aria-label="`delete ${invoice.invoiceId}`" @click="remove(invoice.id)">delete</button>
               </td>
             </tr>
             <tr v-if="open === invoice.id || invoice.missing.length">

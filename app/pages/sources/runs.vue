@@ -5,7 +5,7 @@ import { NOBODY, type JobChange, type JobView } from '../../../shared/contracts/
 /** Everything that runs by itself: how often, when next, and what came of it the last time. */
 const jobs = useJobs()
 const { attempt, problem, busy } = useAttempt()
-useHead({ title: 'Runs by itself · Rain Barrel' })
+useHead({ title: 'Automatic jobs · Rain Barrel' })
 const changing = ref<number | null>(null)
 const load = () => attempt(() => jobs.load())
 onMounted(() => {
@@ -40,8 +40,8 @@ async function change(id: number, changed: JobChange) {
     <PlaceNav place="Sources" />
     <h1 class="sentence">
       <template v-if="jobs.list"
-        >{{ regular }} {{ regular === 1 ? 'job runs' : 'jobs run' }} by {{ regular === 1 ? 'itself' : 'themselves'
-        }}<template v-if="running">, {{ running }} {{ running === 1 ? 'is' : 'are' }} running now</template
+        >{{ regular }} {{ regular === 1 ? 'job runs' : 'jobs run' }} automatically<template v-if="running"
+          >, {{ running }} {{ running === 1 ? 'is' : 'are' }} running now</template
         ><template v-if="jobs.wanting.length"
           >; {{ jobs.wanting.length }} {{ jobs.wanting.length === 1 ? 'needs' : 'need' }} attention</template
         >.</template
@@ -50,7 +50,7 @@ async function change(id: number, changed: JobChange) {
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="load" />
     <p v-if="jobs.list && !jobs.list.length" class="note">
-      Nothing runs by itself yet. Watch a folder under <NuxtLink class="link" to="/sources">Deliveries</NuxtLink>, make a
+      Nothing runs automatically yet. Watch a folder under <NuxtLink class="link" to="/sources">Deliveries</NuxtLink>, make a
       <NuxtLink class="link" to="/sources/connections">connection</NuxtLink>, or give a
       <NuxtLink class="link" to="/spend/saved">saved sentence</NuxtLink> a schedule.
     </p>

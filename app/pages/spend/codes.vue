@@ -132,7 +132,7 @@ const virtual = useVirtualizer(
                   >
                     <option value="existing">for existing</option>
                     <option value="use">for use</option></select
-                  ><button class="button">Keep</button><button type="button" class="link" @click="editing = null">leave it</button>
+                  ><button class="button">Save</button><button type="button" class="link" @click="editing = null">cancel</button>
                 </form>
               </td>
               <template v-else
@@ -149,7 +149,7 @@ const virtual = useVirtualizer(
               </td>
               <td class="n">
                 <button v-if="session.seesAll" class="link" @click="edit(code)">change</button>{{ ' ' }}
-                <button v-if="own[code.sku]" class="link" @click="keep(code.sku, null)">take back</button>
+                <button v-if="own[code.sku]" class="link" @click="keep(code.sku, null)">reset</button>
               </td>
             </template>
           </tr>

@@ -124,7 +124,7 @@ onKeyStroke('Escape', event => {
             }}</span
           >
           <span v-else-if="spend.compared && spend.comparedReach === 'none' && spend.shown!.show === 'table'" class="minor"
-            >nothing is loaded of {{ periodText(spend.compared) }}</span
+            >no charges are loaded for {{ periodText(spend.compared) }}</span
           >
           <span class="kinds" role="group" aria-label="Chart">
             <SentenceChoice
@@ -156,9 +156,7 @@ onKeyStroke('Escape', event => {
           <p class="sentence">No charges in {{ periodText(spend.period) }} under these conditions.</p>
           <p class="note">
             {{ emptyReason }}
-            <button class="link" @click="actions.go({ keep: {}, leaveOut: {}, conditions: [], steps: [] })">
-              Take all conditions away
-            </button>
+            <button class="link" @click="actions.go({ keep: {}, leaveOut: {}, conditions: [], steps: [] })">Clear all conditions</button>
           </p>
         </div>
         <div v-else class="columns" :class="{ open: spend.workings, busy: spend.loading }">

@@ -132,7 +132,7 @@ const query = computed(() => ({
     <PlaceNav place="Spend" />
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="!isDimension(dimension)" class="note">
-      «{{ dimension }}» is nothing that spend can be looked at by. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink>
+      «{{ dimension }}» is no dimension of Spend. <NuxtLink class="link" to="/spend">Back to Spend</NuxtLink>
     </p>
     <template v-else>
       <h1 class="sentence">
@@ -141,16 +141,14 @@ const query = computed(() => ({
       </h1>
       <p class="under">
         <span v-if="words">{{ value }}, charged for {{ words.charged }}</span
-        ><NuxtLink class="link" :to="{ path: '/spend', query }">Look at it in Spend</NuxtLink
+        ><NuxtLink class="link" :to="{ path: '/spend', query }">Open in Spend</NuxtLink
         ><NuxtLink class="link" :to="otherwiseAddress({ keep: { [dimension]: [value] } })">What would it cost otherwise?</NuxtLink>
         <SkuWordsForm v-if="isSku" :sku="value" :attempt="attempt" />
       </p>
       <NothingLoaded v-if="data.facts && !days" missing="charges" />
       <p v-else-if="answers && !answers.months.rows.length" class="note">
-        No charge of all that is loaded has «{{ value }}» as its {{ dimensionLabel(dimension) }}.
-        <NuxtLink class="link" :to="{ path: '/spend', query: { by: dimension, period: 'all', each: 'month' } }"
-          >See those there are</NuxtLink
-        >
+        No loaded charge has «{{ value }}» as its {{ dimensionLabel(dimension) }}.
+        <NuxtLink class="link" :to="{ path: '/spend', query: { by: dimension, period: 'all', each: 'month' } }">See what there is</NuxtLink>
       </p>
       <template v-else-if="answers && now">
         <div class="figures">
@@ -166,7 +164,7 @@ const query = computed(() => ({
           >
         </div>
         <p v-if="whole" class="whole">
-          Whole, with what it created under other services: <b>{{ money(whole.total, currency) }} {{ currency }}</b
+          In full, with what it created under other services: <b>{{ money(whole.total, currency) }} {{ currency }}</b
           >: {{ money(whole.own, currency) }} under its own name<template
             v-for="other in whole.others"
             :key="String(other.values.ServiceName)"
@@ -187,7 +185,7 @@ const query = computed(() => ({
             />
             <div class="head">
               <h2 class="heading">All resources</h2>
-              <button class="link" :disabled="busy" @click="handOver('csv')">Hand over as CSV</button
+              <button class="link" :disabled="busy" @click="handOver('csv')">Download CSV</button
               ><button class="link" :disabled="busy" @click="handOver('xlsx')">as XLSX</button>
             </div>
             <ValueResources

@@ -65,7 +65,7 @@ const fromWords = { own: 'its own', container: 'inherited from its container', a
         ><NuxtLink
           class="link"
           :to="{ path: '/spend', query: { keep: `ResourceId=${resource.id}`, by: 'SkuMeter', period: 'all', each: 'month' } }"
-          >Look at it in Spend</NuxtLink
+          >Open in Spend</NuxtLink
         ><NuxtLink
           v-if="lastMonth"
           class="link"
@@ -107,7 +107,7 @@ const fromWords = { own: 'its own', container: 'inherited from its container', a
           <ResourceFamily :resource="resource" />
         </div>
         <div>
-          <h2 class="heading first">Whose it is</h2>
+          <h2 class="heading first">Owner</h2>
           <p v-if="resource.centre">
             Cost centre <b>{{ resource.centre.name }}</b>, owner {{ resource.centre.owner ?? 'nobody' }}; by the rule
             {{ resource.centre.rule }}.

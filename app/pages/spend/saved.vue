@@ -36,8 +36,8 @@ function rhythmText({ schedule, nextAt }: SavedSentence): string {
     <h1 class="sentence">
       {{
         sentences.saved.length
-          ? `${sentences.saved.length === 1 ? '1 sentence is' : `${sentences.saved.length} sentences are`} kept.`
-          : 'No sentence is kept yet: look at something in Spend and press «Keep this sentence».'
+          ? `${sentences.saved.length === 1 ? '1 sentence is' : `${sentences.saved.length} sentences are`} saved.`
+          : 'No sentences saved yet: look at something in Spend and press «Save this sentence».'
       }}
     </h1>
     <ProblemNote v-if="problem" :problem="problem" :retry="() => attempt(() => sentences.load())" />
@@ -77,8 +77,8 @@ function rhythmText({ schedule, nextAt }: SavedSentence): string {
                   ><button class="link">Change</button
                   ><template #content><SaveSentence :sentence="sentence" @done="editing = null" /></template
                 ></UPopover>
-                <button class="link" :aria-label="`take ${sentence.name} out`" @click="attempt(() => sentences.remove(sentence.id))">
-                  Take out
+                <button class="link" :aria-label="`delete ${sentence.name}`" @click="attempt(() => sentences.remove(sentence.id))">
+                  Delete
                 </button>
               </template>
             </td>
@@ -87,7 +87,7 @@ function rhythmText({ schedule, nextAt }: SavedSentence): string {
       </table>
     </section>
     <section v-if="sentences.recent.length" class="folder">
-      <h2 class="heading">Asked lately, on this machine</h2>
+      <h2 class="heading">Recently viewed in this browser</h2>
       <ul class="recent">
         <li v-for="(asked, i) in sentences.recent" :key="i">
           <NuxtLink :to="{ path: '/spend', query: asked.query }" class="link">{{ asked.title }}</NuxtLink>

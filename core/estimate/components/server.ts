@@ -51,7 +51,7 @@ export function waysOf(card: RateCard, region: string, meter: PriceLine['meter']
 
 /** The field in which one chooses how to pay. No term is chosen for anyone. */
 export const paysField = (meter: PriceLine['meter']) =>
-  choice('pays', 'pays how', (card, region) => waysOf(card, region, meter), {
+  choice('pays', 'payment', (card, region) => waysOf(card, region, meter), {
     column: 'pays',
     usual: () => 'on-demand',
     help: 'On-demand, or a commitment of one or three years. A commitment is charged for all hours; the peak stays on-demand.',

@@ -30,7 +30,7 @@ export function inputColumns({ components, scenarios }: Pick<Estimate, 'componen
     { key: 'amount', label: 'how much', number: true },
     { key: 'runs', label: 'runs', number: true },
     { key: 'count', label: 'count', number: true },
-    { key: 'pays', label: 'pays how' },
+    { key: 'pays', label: 'payment' },
   ]
 }
 

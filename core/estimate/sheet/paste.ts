@@ -12,7 +12,7 @@ const columns: { key: 'name' | 'part' | SheetColumn; words: string[] }[] = [
   { key: 'amount', words: ['how much', 'amount', 'gb', 'storage', 'quantity'] },
   { key: 'runs', words: ['runs', 'hours', 'hours a month'] },
   { key: 'count', words: ['count', 'how many', 'number'] },
-  { key: 'pays', words: ['pays how', 'pays', 'payment'] },
+  { key: 'pays', words: ['payment', 'pays', 'pays how'] },
   { key: 'where', words: ['where', 'region', 'place'] },
   { key: 'part', words: ['part', 'group', 'workload'] },
 ]
@@ -38,7 +38,7 @@ const asHeading = (cells: string[]): (string | null)[] | null => {
 
 /**
  * Rows of a spreadsheet as components. A first line of headings says which column is what; without one the order is that of the sheet:
- * component, size, how much, runs, count, pays how, where, part.
+ * component, size, how much, runs, count, payment, where, part.
  * @param part that rows come into which name none.
  */
 export function pasteRows(table: readonly (readonly string[])[], part: string, newId: () => string): Pasted {

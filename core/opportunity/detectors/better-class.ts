@@ -74,7 +74,7 @@ export const betterClass: BillDetector = {
     steps: ({ resourceName }) => [
       `take a snapshot of ${resourceName}`,
       'change its class or size at the provider, in a quiet hour',
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'The class can be changed back as long as the provider sells the old one.',
   },

@@ -54,9 +54,9 @@ export const chosenOtherwise: BillDetector = {
   },
   byHand: {
     steps: ({ title, resourceName }) => [
-      `look whether what has to hold for «${title}» does: it stands beside its picture`,
+      `check that what has to hold for «${title}» does: it is listed beside its chart`,
       `change ${resourceName}, or how it is paid for, at its provider`,
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A size or class can be changed back, and a move undone; a commitment is paid until its term ends.',
   },

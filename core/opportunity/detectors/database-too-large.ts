@@ -15,9 +15,9 @@ export const databaseTooLarge: MeasuredDetector = {
     [smallerSize(resource, databases, settings, measured, databaseTooLarge.detector)].filter(found => found !== null),
   byHand: {
     steps: ({ resourceName }) => [
-      `look whether what ${resourceName} keeps in memory fits into the smaller size`,
+      `check whether what ${resourceName} keeps in memory fits into the smaller size`,
       'change its size at the provider, in the hours set aside for it: it is away for some minutes',
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'The size can be changed back; the database is away for some minutes again.',
   },

@@ -62,10 +62,10 @@ export const diskLeftBehind: BillDetector = {
   },
   byHand: {
     steps: ({ resourceName }) => [
-      `look whether anything has ${resourceName} attached, and whether its data is wanted`,
+      `check whether anything has ${resourceName} attached, and whether its data is wanted`,
       'take a snapshot where it may be, which costs about half as much for each GB that is really used',
       `delete ${resourceName}`,
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A deleted disk comes back only from a snapshot.',
   },

@@ -72,9 +72,9 @@ export const feeWithoutUse: BillDetector = {
     steps: ({ resourceName }) => [
       `ask whoever made ${resourceName} whether anything still waits for it`,
       `delete ${resourceName} at its provider`,
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
-    undo: 'It can be made anew, mostly under another address.',
+    undo: 'It can be created again, mostly under another address.',
   },
   says: open => `${open === 1 ? 'One thing is' : `${open} things are`} paid by the hour and not used.`,
 }

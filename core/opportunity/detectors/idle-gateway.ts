@@ -48,12 +48,12 @@ export const idleGateway: ConnectionDetector = {
   action: {
     deed: 'delete',
     steps: ({ resourceName, resourceId, region, subAccountName, provider }: Opportunity) => [
-      `look once more that ${resourceName} (${resourceId}) is there, not locked, and that nothing passes it, this hour included`,
+      `check again that ${resourceName} (${resourceId}) is there, not locked, and that nothing passes it, this hour included`,
       `delete the gateway in ${region}, sub account ${subAccountName}, at ${provider}`,
       'write down what the cloud answered and when',
       'compare with the bill as it arrives',
     ],
-    undo: 'A deleted gateway cannot be brought back; one made anew gets another address.',
+    undo: 'A deleted gateway cannot be restored; a new one gets another address.',
   },
   says: open => `${open === 1 ? 'One gateway passes nothing and is' : `${open} gateways pass nothing and are`} paid for every hour.`,
   earlierEvidence(kept) {

@@ -37,11 +37,11 @@ export const idleLoadBalancer: MeasuredDetector = {
   },
   byHand: {
     steps: ({ resourceName }) => [
-      `look whether a name still leads to ${resourceName}`,
+      `check whether a name still leads to ${resourceName}`,
       `delete ${resourceName}`,
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
-    undo: 'One made anew gets another address: names have to be led to it.',
+    undo: 'A new one gets another address: names have to point to it.',
   },
   says: open =>
     `${open === 1 ? 'One load balancer passes' : `${open} load balancers pass`} nothing on and ${open === 1 ? 'is' : 'are'} paid for every hour.`,

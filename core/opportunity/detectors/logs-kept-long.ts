@@ -63,7 +63,7 @@ export const logsKeptLong: BillDetector = {
     steps: ({ resourceName }) => [
       `ask who reads ${resourceName} how far back, and whether a law or a contract has it kept`,
       'set at the provider for how long it is kept; what is older is deleted then',
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'What is deleted does not come back; from then on it can be kept longer again.',
   },

@@ -16,10 +16,10 @@ export const machineTooLarge: MeasuredDetector = {
   byHand: {
     steps: ({ resourceName }) => [
       `ask its owner whether more is to come for ${resourceName} than in the last month`,
-      'change its size at the provider, in a quiet hour: it starts anew',
-      'say here that it is done: the bill then shows what was saved',
+      'change its size at the provider, in a quiet hour: it restarts',
+      'mark it as done here: the bill then shows what was saved',
     ],
-    undo: 'The size can be changed back; the machine starts anew.',
+    undo: 'The size can be changed back; the machine restarts.',
   },
   says: open => `${open === 1 ? 'One machine is' : `${open} machines are`} larger than the use asks for.`,
 }

@@ -25,7 +25,7 @@ export const ownRule: BillDetector = {
     steps: ({ resourceName }) => [
       `ask the owner of ${resourceName} whether it is needed`,
       'delete it, or make it smaller, at its provider',
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'What is deleted comes back only from a copy.',
   },

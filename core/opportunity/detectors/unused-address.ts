@@ -21,9 +21,9 @@ export const unusedAddress: MeasuredDetector = {
     ].filter(found => found !== null),
   byHand: {
     steps: ({ resourceName }) => [
-      `look whether anything outside still names ${resourceName}: name servers, lists of whom others let in`,
+      `check whether anything outside still names ${resourceName}: name servers, lists of whom others let in`,
       `release ${resourceName} at its provider`,
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Another address can be had at any time; this one is gone.',
   },

@@ -38,7 +38,7 @@ export const zoneTransfer: BillDetector = {
     steps: ({ resourceName }) => [
       `look what ${resourceName} sends to, and whether either end has to outlive a zone`,
       'put both ends into one zone, in a quiet hour',
-      'say here that it is done: the bill then shows what was saved',
+      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Either end can be put into another zone again.',
   },

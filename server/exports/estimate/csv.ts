@@ -13,7 +13,7 @@ export const csv: Writer = {
       'details',
       'where',
       'replaced there',
-      'pays how',
+      'payment',
       'counted',
       ...figureNames.map(name => figureWords[name]),
       'currency',

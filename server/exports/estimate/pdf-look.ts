@@ -6,6 +6,7 @@ import sansMore from '@fontsource/public-sans/files/public-sans-latin-ext-400-no
 import sansMoreBold from '@fontsource/public-sans/files/public-sans-latin-ext-600-normal.woff'
 import serif from '@fontsource/source-serif-4/files/source-serif-4-latin-600-normal.woff'
 import { roundToMinor } from '../../../core/money/rounding'
+import { money as moneyText } from '../../../shared/words/amounts'
 import { Decimal, decimalText } from '../../../core/money/decimal'
 import { sfntOf } from './sfnt'
 
@@ -55,22 +56,15 @@ export const items = (list: readonly string[]) =>
     .map(together)
     .join('\u00A0· ')
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
-/** A day as `24 Nov 2026`. */
-export const dayWords = (day: string) => dayFormat.format(new Date(day))
-
-/** An amount to the minor unit of its currency. */
+/** An amount to the minor unit of its currency; a dash for nothing. */
 export function money(text: string, currency: string): string {
-  const rounded = roundToMinor(new Decimal(text), currency)
-  if (rounded.eq(0)) return '–'
-  const [whole, fraction] = rounded.abs().toFixed(2).split('.')
-  return `${rounded.lt(0) ? '−' : ''}${whole!.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}.${fraction}`
+  return roundToMinor(new Decimal(text), currency).eq(0) ? '–' : moneyText(text, currency)
 }
 /** A number as short as it can be told. */
 export const shortNumber = (value: Decimal) =>
   decimalText(value.round(value.abs().lt(1) ? 10 : 4)).replace(
     /^(-?)(\d+)/,
-    (_, sign: string, whole: string) => `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, '\u00A0')}`,
+    (_, sign: string, whole: string) => `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}`,
   )
 
 /** Lines of tables. */

@@ -3,7 +3,8 @@ import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interface
 import type { EstimateDocument } from '../../../core/estimate/documents/document-types'
 import { figureWords } from '../../../core/estimate/pricing/price-estimate'
 import { lacksText, type Writer } from './writer'
-import { setUp, ink, say, dim, runs, dayWords, brick, right, money, items, heading, layout } from './pdf-look'
+import { dayText } from '../../../shared/words/days'
+import { setUp, ink, say, dim, runs, brick, right, money, items, heading, layout } from './pdf-look'
 import { summary, scenarios, ranges } from './pdf-parts'
 import { workings } from './pdf-workings'
 
@@ -32,11 +33,11 @@ export const pdf: Writer = {
         say(
           [
             document.place,
-            document.cards.map(c => [c.provider, `rate card of ${dayWords(c.date)}`].filter(Boolean).join(' ')).join(', '),
-            ...document.rates.map(rate => `${rate.rate} ${rate.to} for 1 ${rate.from} on ${dayWords(rate.day)}`),
+            document.cards.map(c => [c.provider, `rate card of ${dayText(c.date)}`].filter(Boolean).join(' ')).join(', '),
+            ...document.rates.map(rate => `${rate.rate} ${rate.to} for 1 ${rate.from} on ${dayText(rate.day)}`),
             document.currency,
             document.month,
-            `prepared on ${dayWords(document.preparedOn)}${document.preparedBy ? ` by ${document.preparedBy}` : ''}${document.version ? `, version ${document.version}` : ''}`,
+            `prepared on ${dayText(document.preparedOn)}${document.preparedBy ? ` by ${document.preparedBy}` : ''}${document.version ? `, version ${document.version}` : ''}`,
             'an estimate, not a quote',
           ].join(' · '),
           { color: dim, fontSize: 8.5, margin: [0, 0, 0, 10] },
@@ -76,7 +77,7 @@ function lines(document: EstimateDocument): Content[] {
   const body: TableCell[][] = [
     [
       say('component', { color: dim }) as TableCell,
-      say(isElsewhere ? 'where, pays how' : 'pays how', { color: dim }) as TableCell,
+      say(isElsewhere ? 'where, payment' : 'payment', { color: dim }) as TableCell,
       ...(['upfront', 'monthly', 'effectiveMonthly', 'wholeTerm'] as const).map(name => right(figureWords[name], { color: dim })),
     ],
   ]

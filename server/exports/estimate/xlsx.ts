@@ -35,7 +35,7 @@ const columns = [
   'details',
   'where',
   'replaced there',
-  'pays how',
+  'payment',
   ...figureNames.map(name => figureWords[name]),
   'note',
 ]

@@ -9,9 +9,9 @@ import {
 import { ONE, quotientText, roundScaled, scaled, scaledText } from '../../../core/money/scaled'
 import { changeShareOf } from '../../../core/money/share'
 import { Decimal } from '../../../core/money/decimal'
-import { monthText } from '../../../shared/words/days'
+import { dayText, monthText } from '../../../shared/words/days'
 import { measureNames } from '../../../shared/words/table-heads'
-import { dayWords, dim, layout, money, pdfFile, right, runs, say, shortNumber } from '../estimate/pdf-look'
+import { dim, layout, money, pdfFile, right, runs, say, shortNumber } from '../estimate/pdf-look'
 
 /** The statements of a month: one cost centre and currency to a page. */
 export function statementsPdf(month: MonthStatements, owner: (id: string) => string): Promise<Uint8Array> {
@@ -25,7 +25,7 @@ export function statementsPdf(month: MonthStatements, owner: (id: string) => str
 const stateWords = ({ closed, measure }: MonthStatements) =>
   [
     measureNames[measure],
-    closed ? `closed on ${dayWords(closed.closedAt.slice(0, 10))}${closed.purpose ? `, ${closed.purpose}` : ''}` : 'draft',
+    closed ? `closed on ${dayText(closed.closedAt.slice(0, 10))}${closed.purpose ? `, ${closed.purpose}` : ''}` : 'draft',
   ].join(' · ')
 
 function statement(one: CentreStatement, month: MonthStatements, owner: (id: string) => string, isNext: boolean): Content[] {
@@ -87,7 +87,7 @@ const inShort = ({ times, pool }: CentreStatement['uplifts'][number]) => ({
 /** The month before beside this one: neither's adjustments are in it, and a month that is not over is not compared. */
 function beforeWords(total: string, { before, month, to }: { before: string; month: string; to: string | null }, currency: string): string {
   const said = `Part of the bill of ${monthText(month)}: ${money(before, currency)} ${currency}`
-  if (to !== null) return `${said}; this month reaches to ${dayWords(to)} only`
+  if (to !== null) return `${said}; this month reaches to ${dayText(to)} only`
   const share = changeShareOf(scaled(total), scaled(before))
   const change = scaledText(scaled(total) - scaled(before))
   const sign = scaled(change) > 0n ? '+' : ''

@@ -7,7 +7,7 @@ import { findSentence } from '../../stores/sentences'
 import { NotKnown } from '../../problems/job-ends'
 import type { JobKind } from './kind'
 
-/** Sends a saved sentence's file to those who get it. Where nobody knows whether a mail was taken, it is not sent again by itself. */
+/** Sends a saved sentence's file to those who get it. Where nobody knows whether a mail was taken, it is not sent again automatically. */
 export const mail: JobKind<{ sentence: string }> = {
   kind: 'mail',
   does: 'Mail a saved sentence',
@@ -34,7 +34,7 @@ export const mail: JobKind<{ sentence: string }> = {
     } catch (error) {
       if (error instanceof ConnectorFailed && !error.sure)
         throw new NotKnown(
-          `It is not known whether the mail to ${to} was sent: ${error.message}. It is not sent again by itself; ask them, then send it now if it did not come.`,
+          `It is not known whether the mail to ${to} was sent: ${error.message}. It is not sent again automatically; ask them, then send it now if it did not come.`,
         )
       throw error
     }

@@ -69,7 +69,9 @@ async function lookInto(
       said.push(`${name} was ${verdict.load.state} (load ${verdict.load.id}), tried again from ${timeOf(verdict.until)}`)
     if (verdict.what === 'tell') {
       givenUp++
-      said.push(`${name} was ${verdict.load.state} ${MOST_TRIES} times (load ${verdict.load.id}): mend the file, or look now to try again`)
+      said.push(
+        `${name} was ${verdict.load.state} ${MOST_TRIES} times (load ${verdict.load.id}): mend the file, or press “check now” to try again`,
+      )
     }
     if (verdict.what !== 'take') continue
     if (taken.length === WATCH_LIMITS.deliveries) {

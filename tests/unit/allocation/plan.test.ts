@@ -12,7 +12,7 @@ const plan: AllocationPlan = { centres: [centre('a'), centre('b', 'a')], pools: 
 const wrong = (more: object) =>
   (allocationPlanSchema.safeParse({ ...plan, ...more }).error?.issues ?? []).map(({ path, message }) => `${path.join('.')}: ${message}`)
 
-it('says where a tree is wrong: its parents, its circles, what is there twice', () => {
+it('says where a tree is wrong: its parents, its circles, what appears twice', () => {
   expect(wrong({})).toEqual([])
   expect(wrong({ centres: [centre('a', 'gone')] })).toEqual(['centres.0.parent: there is no cost centre «gone»'])
   expect(wrong({ centres: [centre('x'), centre('a', 'b'), centre('b', 'a')] })).toEqual([
@@ -21,8 +21,8 @@ it('says where a tree is wrong: its parents, its circles, what is there twice', 
   ])
   expect(wrong({ centres: [centre('a', 'a')] })).toEqual(['centres.0.parent: «The a» is its own ancestor'])
   expect(wrong({ centres: [centre('a'), centre('a')], pools: [shares('a', { a: '1' })] })).toEqual([
-    'centres.1.id: «a» is there twice',
-    'pools.0.id: «a» is there twice',
+    'centres.1.id: «a» appears twice',
+    'pools.0.id: «a» appears twice',
     'pools.0.shares: «The a» would be shared out to itself, over other pools or at once: choose how pools that serve each other are settled',
   ])
 })
@@ -30,7 +30,7 @@ it('says where a tree is wrong: its parents, its circles, what is there twice', 
 it('says where a rule is wrong: its target, its name, its dates', () => {
   expect(wrong({ rules: [rule('r', 'gone'), rule('r', 'a')] })).toEqual([
     'rules.0.target: there is no cost centre or pool «gone»',
-    'rules.1.id: the rule «r» is there twice',
+    'rules.1.id: the rule «r» appears twice',
   ])
   const dated = (from?: string, until?: string) => wrong({ rules: [rule('r', 'a', { from, until })] })
   expect(dated('2026-10-02', '2026-10-01')).toEqual(['rules.0.until: the rule ends on 2026-10-01, before it begins on 2026-10-02'])
@@ -61,7 +61,7 @@ it('says where a pool is wrong: without shares, to nobody, to itself over others
 it('further trees are held to the same, by their place, and found by their id', () => {
   const tree = (id: string, more: object = {}) => ({ id, name: id, centres: [centre('x')], pools: [], rules: [], ...more })
   expect(wrong({ trees: [tree('t'), tree('t', { rules: [rule('r', 'a')] })] })).toEqual([
-    'trees.1.id: the tree «t» is there twice',
+    'trees.1.id: the tree «t» appears twice',
     'trees.1.rules.0.target: there is no cost centre or pool «a»',
   ])
   const with_ = allocationPlanSchema.parse({ ...plan, trees: [tree('s'), tree('t')] })

@@ -230,7 +230,7 @@ it('refuses plans that cannot work', () => {
     wrong(p => {
       p.rules.push(p.rules[0]!)
     }),
-  ).toContain('there twice')
+  ).toContain('appears twice')
 })
 
 it('divides by what the bill measures for each centre, in one unit, of the charges that are meant', () => {

@@ -234,7 +234,7 @@ it('refuses pools that cannot work', () => {
   expect(said([shares('p', { a: '0' })])).toEqual(['pools.0.shares.a: a share is a number above zero, such as 2.5'])
   expect(said([shares('p', { a: '1e13' })])).toEqual(['pools.0.shares.a: a share is at most 1,000,000,000,000'])
   expect(said([{ id: 'p', name: 'P', method: 'by guess' }])[0]).toContain('pools.0.method')
-  expect(said([shares('p', { a: '1' }), shares('p', { a: '1' })])).toEqual(['pools.1.id: «p» is there twice'])
+  expect(said([shares('p', { a: '1' }), shares('p', { a: '1' })])).toEqual(['pools.1.id: «p» appears twice'])
   const rule = (more: object) => ({ id: 'r', conditions: [{ dimension: 'ServiceName', values: ['x'] }], target: 'a', ...more })
   expect(said([], [rule({ from: '2026-10-02', until: '2026-10-02' })])).toEqual([
     'rules.0.until: the rule ends on 2026-10-02, before it begins on 2026-10-02',
@@ -246,7 +246,7 @@ it('refuses pools that cannot work', () => {
   }
   const tree = { id: 't', name: 'T', centres: [centre('z')], pools: [], rules: [] }
   expect(trees(tree, { ...tree, id: 'u' })).toEqual([])
-  expect(trees(tree, tree)).toEqual(['trees.1.id: the tree «t» is there twice'])
+  expect(trees(tree, tree)).toEqual(['trees.1.id: the tree «t» appears twice'])
   expect(trees({ ...tree, id: 'a/b' })).toEqual(['trees.0.id: no slash in the id of a tree'])
   expect(trees({ ...tree, rules: [rule({})] })).toEqual(['trees.0.rules.0.target: there is no cost centre or pool «a»'])
 })

@@ -87,7 +87,7 @@ it('says inputs in words', () => {
   expect(inputText(field('internet-transfer', 'sentGb'), '12345')).toBe('12,345 GB')
 })
 
-it('points out a row that is there twice, unless it is meant, and merges the two', () => {
+it('points out a row that appears twice, unless it is meant, and merges the two', () => {
   const disk: [string, Record<string, string>] = ['disk', { class: 'plain', storageGb: '80', count: '2' }]
   const estimate = testEstimate([disk, disk])
   const notices = (e = estimate) => findNotices(e, priceEstimate(e, testPrices))

@@ -27,16 +27,16 @@ it('says what it was, and whether it can be undone', () => {
   expect(settingOf(nights)).toBeNull()
   expect(settingOf(disk())).toEqual({ setting: 'class', from: 'swift', to: 'steady' })
   expect(settingOf({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toEqual({ setting: 'size', from: 'a', to: 'b' })
-  expect(instructionUndo({ type: 'load balancer', deed: 'delete' })).toBe('A deleted load balancer cannot be brought back.')
+  expect(instructionUndo({ type: 'load balancer', deed: 'delete' })).toBe('A deleted load balancer cannot be restored.')
   expect(instructionUndo(disk())).toBe('It can be changed back to «swift».')
   expect(instructionUndo({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toBe(
-    'It can be changed back to «a»; each time it starts anew.',
+    'It can be changed back to «a»; it restarts each time.',
   )
 })
 
 it('is told in the hours of a week in which something stands still', () => {
   expect(instructionWords(nights)).toBe('stop it every week Mon 20:00 to 06:00; Fri 20:00 to Mon 06:00 (UTC), and start it after that')
-  expect(instructionUndo(nights)).toBe('The hours can be taken out again: it then runs all week.')
+  expect(instructionUndo(nights)).toBe('The hours can be removed again: it then runs all week.')
 })
 
 it('is undone by the change the other way round, where that is all there was', () => {
@@ -51,7 +51,7 @@ it('is undone by the change the other way round, where that is all there was', (
   })
   const awake = undoOf(nights)!
   expect(awake).toEqual({ type: nights.type, deed: 'schedule', asleep: [] })
-  expect(instructionWords(awake)).toBe('take out its hours, so that it runs all week')
+  expect(instructionWords(awake)).toBe('remove its hours, so that it runs all week')
   // what was bought before is not known any more
   expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', iops: '500' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', mbps: '0' })).toBeNull()

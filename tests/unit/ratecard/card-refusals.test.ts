@@ -64,8 +64,8 @@ it.each([
     (all: Line[]) => all.push({ ...all[3]!, sku: 'T' }),
     '8 variant: server-hour «m» in r has two prices: S and T',
   ],
-  ['a size twice', (all: Line[]) => all.push({ ...all[2]! }), '8 size: the size m is there twice'],
-  ['a region twice', (all: Line[]) => all.push({ ...all[1]! }), '8 region: the region r is there twice'],
+  ['a size twice', (all: Line[]) => all.push({ ...all[2]! }), '8 size: the size m appears twice'],
+  ['a region twice', (all: Line[]) => all.push({ ...all[1]! }), '8 region: the region r appears twice'],
   [
     'a heading that nobody knows',
     (all: Line[]) => all.forEach(line => Object.assign(line, { 'hourly prise': '1' })),
@@ -131,12 +131,12 @@ it('refuses the same in JSON', () => {
     json(c => {
       c.regions.push({ ...c.regions[0]! })
     }),
-  ).toContain('regions.1: the region r is there twice')
+  ).toContain('regions.1: the region r appears twice')
   expect(
     json(c => {
       c.serverSizes.push({ ...c.serverSizes[0]! })
     }),
-  ).toContain('serverSizes.1: the size m is there twice')
+  ).toContain('serverSizes.1: the size m appears twice')
   expect(
     json(c => {
       c.prices[0]!.commitments![0]!.hourlyPrice = '0'

@@ -34,7 +34,7 @@ it('refuses a table line by line, each with its column', () => {
       `${lines.length + 1} row`,
     ]),
   )
-  expect(problems.some(p => p.column === 'sku' && p.message.includes('there twice'))).toBe(true)
+  expect(problems.some(p => p.column === 'sku' && p.message.includes('appears twice'))).toBe(true)
   expect(cardFromTable([])).toEqual({
     problems: expect.arrayContaining([expect.objectContaining({ message: expect.stringContaining('no line that names the card') })]),
   })

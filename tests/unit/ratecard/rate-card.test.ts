@@ -58,7 +58,7 @@ it('refuses a bad card line by line', () => {
     refuse(c => {
       c.prices[0]!.commitments!.push(c.prices[0]!.commitments![0]!)
     }),
-  ).toContain('there twice')
+  ).toContain('appears twice')
 })
 
 it('says of each fault what it is and where', () => {
@@ -89,7 +89,7 @@ it('says of each fault what it is and where', () => {
         void (line.commitments = list.map(({ paid, upfront, hourly }) => ({ years: 3, paid, upfrontPrice: upfront, hourlyPrice: hourly }))),
     )
   const all = { paid: 'all in advance' as const, upfront: '5', hourly: '0' }
-  expect(committed(all, all)).toBe('prices.0.commitments: 3 years, all in advance is there twice')
+  expect(committed(all, all)).toBe('prices.0.commitments: 3 years, all in advance appears twice')
   expect(committed({ ...all, upfront: '0' })).toBe('prices.0.commitments: 3 years, all in advance: it has no upfront price')
   expect(committed({ paid: 'part in advance', upfront: '5', hourly: '0' })).toBe(
     'prices.0.commitments: 3 years, part in advance: it has no hourly price',

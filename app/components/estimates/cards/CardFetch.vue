@@ -53,7 +53,7 @@ const schedule = (name: string, everyHours: string) =>
         {{ busy === connection.name ? 'Asking…' : 'Fetch it now' }}
       </button>
       <label
-        >by itself
+        >automatically
         <select
           class="field"
           :value="scheduleOf(connection.name)?.everyHours ?? 0"

@@ -122,7 +122,7 @@ async function apply() {
               <th class="n">difference</th>
               <th class="n">by</th>
               <th>currency</th>
-              <th>rows that move most</th>
+              <th>largest changes by row</th>
             </tr>
           </thead>
           <tbody>

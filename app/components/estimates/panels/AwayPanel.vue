@@ -79,7 +79,7 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
   !link.opens
     ? "closed: it was made before customers' copies were built from a list, and cannot be made anew; make another"
     : link.revokedAt
-      ? 'taken back'
+      ? 'withdrawn'
       : link.expiresOn < today()
         ? 'expired'
         : `open until ${dayText(link.expiresOn)}`
@@ -87,12 +87,12 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
 
 <template>
   <div class="box">
-    <h2 class="heading">Take away</h2>
+    <h2 class="heading">Share and download</h2>
     <fieldset class="line">
       <legend class="sr-only">for whom</legend>
       <label><input v-model="audience" type="radio" value="own" /> for our own people, with cost, terms and Workings</label>
       <label
-        ><input v-model="audience" type="radio" value="customer" /> for a customer: prices only, nothing of own cost, margin or terms</label
+        ><input v-model="audience" type="radio" value="customer" /> for a customer: prices only, without own cost, margin or terms</label
       >
     </fieldset>
     <p v-if="store.estimate!.scenarios.length" class="line">
@@ -112,7 +112,7 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
       <button class="button" :disabled="!!busy" @click="take('pdf')">PDF</button>
       <button class="button" :disabled="!!busy" @click="take('xlsx')">XLSX{{ audience === 'own' ? ', live formulas' : '' }}</button>
       <button class="button" :disabled="!!busy" @click="take('csv')">CSV</button>
-      <button v-if="audience === 'own'" class="button" @click="takeJson">JSON, to bring in again</button>
+      <button v-if="audience === 'own'" class="button" @click="takeJson">JSON, to import again</button>
       <span v-if="busy" class="minor" role="status">Writing…</span>
     </div>
     <form class="line" @submit.prevent="makeLink">
@@ -129,7 +129,7 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
         :value="made"
         aria-label="address of the link"
         @focus="($event.target as HTMLInputElement).select()"
-      />{{ ' ' }} <button class="button" @click="copy">Copy</button> <span class="minor">The address is shown this once.</span>
+      />{{ ' ' }} <button class="button" @click="copy">Copy</button> <span class="minor">The address is shown only once.</span>
     </p>
     <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
     <table v-if="links.length" class="ledger">
@@ -150,7 +150,7 @@ const state = (link: { revokedAt: string | null; expiresOn: string; opens: boole
           <td>{{ link.audience === 'own' ? 'own people' : 'a customer' }}</td>
           <td>{{ timeText(link.madeAt) }}</td>
           <td>{{ link.who }}</td>
-          <td><button v-if="!link.revokedAt" class="link" @click="revoke(link.id)">take it back</button></td>
+          <td><button v-if="!link.revokedAt" class="link" @click="revoke(link.id)">withdraw it</button></td>
         </tr>
       </tbody>
     </table>

@@ -78,7 +78,7 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
             </tr>
           </tbody>
         </table>
-        <p v-else>No row costs anything else on it.</p>
+        <p v-else>No row changes price on it.</p>
         <button class="button main" @click="reprice">Price it on the newer card</button>
       </template>
     </template>

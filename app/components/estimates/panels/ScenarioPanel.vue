@@ -91,7 +91,7 @@ const wholeText = (whole: Record<string, string>) =>
               <button class="link" :aria-label="`make ${scenario.name} the estimate`" @click="store.adopt(scenario.id)">
                 make it the estimate</button
               >{{ ' ' }}
-              <button class="link" :aria-label="`take out ${scenario.name}`" @click="store.removeScenario(scenario.id)">take out</button>
+              <button class="link" :aria-label="`delete ${scenario.name}`" @click="store.removeScenario(scenario.id)">delete</button>
             </td>
           </tr>
         </tbody>

@@ -70,9 +70,9 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
     <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
     <form class="line" @submit.prevent="keep">
       <label
-        >keep what is on the screen as
+        >save what is on the screen as
         <input v-model="name" class="field" required maxlength="120" placeholder="name of the version" /></label
-      ><button class="button" :disabled="!name.trim()">Keep</button>
+      ><button class="button" :disabled="!name.trim()">Save</button>
     </form>
     <form class="line" @submit.prevent="compare">
       <label
@@ -156,7 +156,7 @@ const signed = (amount: string) => signedMoney(amount, store.currency)
           <td>{{ v.name ?? '' }}</td>
           <td>{{ v.who }}</td>
           <td>{{ timeText(v.savedAt) }}</td>
-          <td><button v-if="v.version !== store.saved?.version" class="link" @click="goBack(v.version)">put it on the screen</button></td>
+          <td><button v-if="v.version !== store.saved?.version" class="link" @click="goBack(v.version)">open it</button></td>
         </tr>
       </tbody>
     </table>

@@ -20,7 +20,7 @@ const tone = (amount: string) => (Number(amount) > Number(first.value.figures.ef
     <h2 class="heading">
       Every way to pay for the whole <span class="minor">{{ store.currency }}; what offers no commitment stays as it runs</span>
     </h2>
-    <p v-if="compared.ways.length < 2" class="note">Nothing here can be committed to.</p>
+    <p v-if="compared.ways.length < 2" class="note">Nothing here has a commitment on offer.</p>
     <div v-else class="scroll" tabindex="0" role="group" aria-label="ways to pay">
       <table class="ledger ways">
         <thead>

@@ -109,7 +109,7 @@ it('lists every wrong line with its reason, and takes nothing', () => {
     ],
   })
   expect(readCentreTable({ heads: ['cost centre', 'name', 'colour', 'name'], rows: [] }).wrong.map(({ why }) => why)).toEqual([
-    ...['there is no column «below»', 'there is no use for a column «colour»', 'the column «name» is there twice'],
+    ...['there is no column «below»', 'there is no use for a column «colour»', 'the column «name» appears twice'],
   ])
   expect(readCentreTable({ heads, rows: [['']] }).wrong).toEqual([{ line: 1, why: 'it has no rows below its heads' }])
   const row = (rule: string, to: string, ...cells: string[]) => [rule, to, ...cells]
