@@ -15,6 +15,9 @@ export type Asker = {
 /** Who did something before anyone was chosen. */
 const NOBODY = 'nobody chosen'
 
+/** Who made a document, as it says so; empty for nobody. */
+export const signedBy = (who: string): string => (who === NOBODY ? '' : who)
+
 /** The people whom one can work as, in memory: with every request it is asked who asks. */
 export class People {
   #people: StoredPerson[] = []

@@ -67,7 +67,7 @@ test('cost per booking of two products over a year: measures are dropped, wrong 
   }
   await page.goto('/allocation')
   await page.getByRole('link', { name: 'Unit costs' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('No business measure is told yet')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('No business measures yet')
   await drop('wrong.csv', measures(['bookings,booking,2025-02-30,desk,1', 'bookings,booking,2025-02-01,desk,-4', 'bookings,booking,2025-02-01,app,5'])) // prettier-ignore
   const alert = page.getByRole('alert')
   await expect(alert).toContainText('«wrong.csv» was not taken')

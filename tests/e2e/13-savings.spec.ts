@@ -88,7 +88,7 @@ test('an opportunity has an address of its own, which opens it', async ({ page }
   await expect(page.getByRole('complementary')).toHaveCount(0)
 })
 
-test('a threshold is tried before it is set; an opportunity is noted, set aside and taken back, by keyboard', async ({ page }) => {
+test('a threshold is tried before it is set; an opportunity is noted, set aside and brought to the list again, by keyboard', async ({ page }) => {
   await page.goto(`/savings?by=each`)
   await page.getByRole('button', { name: /^How savings are found|▸ How savings are found/ }).click()
   const least = page.getByRole('row', { name: /Storage warmer than its use/ }).getByLabel('saves at least')
@@ -111,7 +111,7 @@ test('a threshold is tried before it is set; an opportunity is noted, set aside 
   await expect(margin).toContainText('Runa Torvik')
   await margin.getByRole('button', { name: 'Set aside…' }).press('Enter')
   await margin.getByLabel('Reason').fill('the study is taken up again in spring')
-  await margin.getByLabel('Refresh on').fill('2999-03-01')
+  await margin.getByLabel('Review on').fill('2999-03-01')
   await page.keyboard.press('Enter')
   await expect(margin).toContainText('the study is taken up again in spring')
   const row = page.getByTestId('opportunities').getByRole('row').filter({ hasText: stoppedDatabase.name })

@@ -266,9 +266,11 @@ describe('estimates', () => {
     expect(words).toContain(
       `${evaluate(total)
         .toFixed(2)
-        .replace(/\B(?=(\d{3})+\.)/g, ' ')} effective monthly, EUR`,
+        .replace(/\B(?=(\d{3})+\.)/g, ',')} effective monthly, EUR`,
     )
     expect(words).toContain('How the effective monthly amount of each row was made')
+    // nobody was chosen whom it is prepared by
+    expect(words).not.toMatch(/prepared on [^·]* by/)
   })
 
   it("a customer's files hold no own cost, margin nor terms, down to the bytes", async () => {

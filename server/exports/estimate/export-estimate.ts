@@ -6,6 +6,7 @@ import type { Exporter } from '../exporter'
 import type { ExportFormat } from '../../../shared/contracts/estimates'
 import type { Database, Db } from '../../db/database'
 import type { RateCard } from '../../../core/ratecard/rate-card'
+import { signedBy } from '../../people'
 import { Problem, notFound } from '../../problems/problem'
 import { mustFindEstimate } from '../../stores/estimates'
 import { findRateCard } from '../../stores/rate-cards'
@@ -42,7 +43,7 @@ async function versionOf(db: Db, id: string, { version, scenario }: Asked, who: 
   const { estimate } = await mustFindEstimate(db, id, version)
   if (scenario !== null && !estimate.scenarios.some(s => s.id === scenario))
     throw notFound('scenario', `Version ${version} has no scenario «${scenario}».`)
-  return { estimate, prices: await pricesFor(db, estimate), facts: { version, preparedOn: today(), preparedBy: who, scenario } }
+  return { estimate, prices: await pricesFor(db, estimate), facts: { version, preparedOn: today(), preparedBy: signedBy(who), scenario } }
 }
 
 type Needed = { database: Database; exporter: Exporter }

@@ -58,7 +58,8 @@ export const items = (list: readonly string[]) =>
 
 /** An amount to the minor unit of its currency; a dash for nothing. */
 export function money(text: string, currency: string): string {
-  return roundToMinor(new Decimal(text), currency).eq(0) ? '–' : moneyText(text, currency)
+  const rounded = roundToMinor(new Decimal(text), currency)
+  return rounded.eq(0) ? '–' : moneyText(rounded.toFixed(), currency)
 }
 /** A number as short as it can be told. */
 export const shortNumber = (value: Decimal) =>

@@ -48,7 +48,7 @@ it('names every wrong line with its reason, and takes nothing of it', () => {
   })
   expect(readLookupTable({ heads: ['Tags/team', 'valid from', ' ', 'site', 'site'], rows: [] }).wrong.map(({ why }) => why)).toEqual([
     'a column has no name',
-    'the column «site» is there twice',
+    'the column «site» appears twice',
   ])
   expect(readLookupTable({ heads: ['Tags/team', 'match'], rows: [] }).wrong.map(({ why }) => why)).toEqual([
     'it has no column that says something of each Tags/team',
