@@ -1,6 +1,5 @@
 // A first visit to Spend on the running demo (or the address in RAIN_BARREL), in a browser that has nothing stored: when anything is painted,
-// when the heading is there, how many requests that takes, and how many bytes of script travel. Writes bench/results/opening.json.
-import { mkdirSync, writeFileSync } from 'node:fs'
+// when the heading is there, how many requests that takes, and how many bytes of script travel.
 import { chromium } from '@playwright/test'
 
 const base = process.env.RAIN_BARREL ?? 'http://127.0.0.1:3000'
@@ -52,5 +51,3 @@ const found = {
   styleKb: of('styleKb'),
 }
 console.log(found)
-mkdirSync('bench/results', { recursive: true })
-writeFileSync('bench/results/opening.json', JSON.stringify(found, null, 2))

@@ -40,7 +40,7 @@ export async function watchable(place: string, dataDir: string): Promise<string>
       true,
     )
   }
-  if (!really) throw new NotWatchable(`The folder ${place} is not there. Make it, or name another.`)
+  if (!really) throw new NotWatchable(`The folder ${place} is not there. Create it, or name another.`)
   return really
 }
 

@@ -53,7 +53,7 @@ test('a lead reads, allocates, looks for something and hands a file over: all of
   // nothing of others is found, by name or by address
   await page.keyboard.press('Control+k')
   await page.keyboard.type(expensiveTuesday.resource)
-  await expect(page.getByRole('dialog')).toContainText('Nothing')
+  await expect(page.getByRole('dialog')).toContainText('No matches')
   await page.keyboard.press('Escape')
   expectRefusals.allowed = true // what is not theirs is not there
   await page.goto(`/spend/resource?id=${encodeURIComponent(expensiveTuesday.resource)}`)

@@ -67,7 +67,7 @@ function* changed(value: unknown, replace: () => unknown): Generator<unknown> {
     for (const [name, own] of Object.entries(value)) for (const other of changed(own, replace)) yield { ...value, [name]: other }
 }
 
-/** As it stands: fetch would mend the path. On a connection of its own: an open one may be closed by the server just as it is used again. */
+/** As it stands: fetch would mend the path. On a connection of its own: an open one may be closed just as it is used again. */
 const send = (method: string, path: string, text: string | Buffer | null) =>
   new Promise<{ status: number; type: string; bytes: Buffer }>((resolve, reject) => {
     const headers = text === null ? {} : { 'content-type': 'application/json', 'content-length': Buffer.byteLength(text) }

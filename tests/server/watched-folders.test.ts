@@ -47,7 +47,7 @@ it('refuses what is no folder inside those that may be watched, and keeps nothin
     [`${allowed}-too`, 'outside the folders that may be watched'],
     [join(allowed, 'leads-out'), 'outside the folders that may be watched'],
     ['/', 'outside the folders that may be watched'],
-    [join(allowed, 'no-such'), 'is not there. Make it, or name another.'],
+    [join(allowed, 'no-such'), 'is not there. Create it, or name another.'],
   ] as const) {
     const reply = await watch(place)
     const problem = (await reply.json()) as { code: string; detail: string }

@@ -60,7 +60,7 @@ const treatAsOne = ({ list, largest }: (typeof groups.value)[number]) => {
                   :checked="value === (chosen[group.largest] ?? group.largest)"
                   @change="chosen[group.largest] = value"
                 />
-                keep</label
+                use this</label
               >
             </td>
           </tr>
