@@ -88,7 +88,9 @@ test('an opportunity has an address of its own, which opens it', async ({ page }
   await expect(page.getByRole('complementary')).toHaveCount(0)
 })
 
-test('a threshold is tried before it is set; an opportunity is noted, set aside and brought to the list again, by keyboard', async ({ page }) => {
+test('a threshold is tried before it is set; an opportunity is noted, set aside and brought to the list again, by keyboard', async ({
+  page,
+}) => {
   await page.goto(`/savings?by=each`)
   await page.getByRole('button', { name: /^How savings are found|▸ How savings are found/ }).click()
   const least = page.getByRole('row', { name: /Storage warmer than its use/ }).getByLabel('saves at least')
