@@ -7,7 +7,7 @@ useHead({ title: 'No such page · Rain Barrel' })
   <div class="page">
     <h1 class="sentence">Page not found.</h1>
     <p class="note">
-      Nothing stands at {{ $route.path }}: the address may be mistyped, or come from another version.
+      There is nothing at {{ $route.path }}: the address may be mistyped, or come from another version.
       <NuxtLink class="link" to="/">Back to the start page</NuxtLink>
     </p>
   </div>

@@ -7,7 +7,8 @@ import { dayPassed } from '../../shared/contracts/savings'
 import { ref } from 'vue'
 import { useData } from './data'
 import { client, problemOf } from '../utils/client'
-import { count, money } from '../utils/format'
+import { money } from '../../shared/words/amounts'
+import { count } from '../utils/format'
 import { monthText } from '../../shared/words/days'
 
 type Connection = z.infer<typeof connectionState>['connections'][number]

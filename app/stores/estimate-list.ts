@@ -13,7 +13,7 @@ import { rateCardList, type RateCardEntry } from '../../shared/contracts/referen
 import { rateList } from '../../shared/contracts/spend-settings'
 import { findVersion, isNewer, keyOfCard, versionText } from '../utils/cards'
 import { client } from '../utils/client'
-import { money } from '../utils/format'
+import { money } from '../../shared/words/amounts'
 
 /** What an estimate costs a month and how many rows that lacks, or why it cannot be priced. */
 export type ListedTotal = { amount: string; lacks: number; why: string }

@@ -1,7 +1,7 @@
 import { distortionsOf } from '../../core/spend/distortions'
 import type { AnswerRow } from '../../core/spend/question'
 import { withValue, type Sentence } from '../../core/spend/sentence'
-import { money } from './format'
+import { money } from '../../shared/words/amounts'
 
 /** What makes a total other than it seems: credits that hide use, purchases, refunds, tax, with what one does about it. */
 export type DistortionWords = { id: string; said: string; action: string; change: Partial<Sentence> }

@@ -10,7 +10,7 @@ import { monthText } from '../../shared/words/days'
 import { findCard } from './cards'
 import { client, refusal } from './client'
 import { newId } from './estimate-rows'
-import { money } from './format'
+import { money } from '../../shared/words/amounts'
 
 /** What ran: a month, what it is narrowed to, and how that is called. */
 export type Used = { month: string; keep: Narrowing; leaveOut: Narrowing; called: string }

@@ -1,9 +1,7 @@
 import { roundText } from '../../core/money/amount-text'
 import { scaled } from '../../core/money/scaled'
 import { decimals, money, numberFormat, trueMinus } from '../../shared/words/amounts'
-import { LOCALE } from '../../shared/words/locale'
-
-export { decimals, money, quantity } from '../../shared/words/amounts'
+import { LOCALE } from '../../core/text/locale'
 
 /** A difference to the minor unit with its sign, `+12.00` or `−3.40`; a dash for none. */
 export function signedMoney(amount: string, currency: string, none = '–'): string {

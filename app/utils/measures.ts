@@ -1,6 +1,7 @@
 import { roundText } from '../../core/money/amount-text'
 import { isMoneyMeasure, type Measure } from '../../core/spend/question'
-import { currencySign, fullPrice, money, quantity } from './format'
+import { money, quantity } from '../../shared/words/amounts'
+import { currencySign, fullPrice } from './format'
 
 export { isCost, isMoneyMeasure } from '../../core/spend/question'
 

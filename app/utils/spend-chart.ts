@@ -1,8 +1,8 @@
-import { LOCALE } from '../../shared/words/locale'
 import { format } from 'echarts/core'
 import { runningTotals } from '../../core/spend/running'
 import type { ChartSeries } from '../../core/spend/page/series'
 import type { Sentence } from '../../core/spend/sentence'
+import { numberFormat } from '../../shared/words/amounts'
 import { dayShortText, monthText } from '../../shared/words/days'
 import { addTexts } from './amount-text'
 import { hatched, type chartColours } from './chart-colours'
@@ -60,7 +60,7 @@ export function axisText(start: string, grain: Sentence['grain'], isFirst: boole
   return grain === 'week' || start.endsWith('-01') || isFirst ? dayShortText(start) : String(Number(start.slice(8)))
 }
 const numberText = (v: number) =>
-  Math.abs(v) >= 1000 ? `${(v / 1000).toLocaleString(LOCALE, { maximumFractionDigits: 1 })} k` : v.toLocaleString(LOCALE)
+  Math.abs(v) >= 1000 ? `${numberFormat('k', { maximumFractionDigits: 1 }).format(v / 1000)} k` : numberFormat('n', {}).format(v)
 const fillOf = ({ hue }: ChartSeries, colours: Colours) => (hue === null ? colours.rest : colours.hues[hue]!)
 const html = (text: string) => format.encodeHTML(text)
 

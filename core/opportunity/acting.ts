@@ -18,6 +18,13 @@ export function actingOn(found: Opportunity, detector: Detector = detectorOf(fou
   return { instruction, steps: instructionSteps(found, instruction), undo: instructionUndo(instruction) }
 }
 
+/** What a person does about an opportunity where nothing here acts, in words, and how it can be undone; null where it is done from here alone. */
+export function byHand(found: Opportunity, detector: Detector = detectorOf(found.detector)): { steps: string[]; undo: string } | null {
+  if (detector.from === 'connection') return null
+  const { steps, undo } = detector.byHand
+  return { steps: [...steps(found), 'mark it as done here: the bill then shows what was saved'], undo }
+}
+
 /** What is done before, at and after a change that was found, in words. */
 function instructionSteps({ resourceName, resourceId, provider, confidence }: Opportunity, instruction: Instruction): string[] {
   return [

@@ -67,7 +67,7 @@ type OnBill = Common & {
   thresholds: readonly Threshold[]
   /** What it goes by, in words, where that is no thresholds. */
   goesBy?: string
-  /** What its owner does, in words, and how it can be undone. */
+  /** What its owner does, in words, until it is marked as done, and how it can be undone. */
   byHand: { steps: (found: Opportunity) => string[]; undo: string }
 }
 

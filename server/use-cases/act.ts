@@ -121,7 +121,7 @@ async function whyNot({ from, connector, opportunity: { body }, approved }: Act)
     return detector.whyNot(body, await factsNow(from, connector, resource as Resource, detector.needs, today), { card, today })
   }
   const again = await foundAgain(from.charges, from.db, body.id)
-  if (!again) return 'it is not found any more: the bill, prices or thresholds have changed'
+  if (!again) return 'it is not found any more: the bill, prices, thresholds or choices have changed'
   const toDo = again.instruction && instructionWords(again.instruction)
   if (toDo !== instructionWords(instruction)) return `what is found now is ${toDo ? `to ${toDo}` : 'for a person to do'}`
   if (again.currency !== approved.currency || new Decimal(again.monthlySaving).lt(approved.promisedMonthly))

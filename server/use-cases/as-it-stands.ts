@@ -1,3 +1,4 @@
+import { dayText } from '../../shared/words/days'
 import { actingOn } from '../../core/opportunity/acting'
 import { deeds } from '../../core/opportunity/deeds'
 import { detectorOf } from '../../core/opportunity/detectors'
@@ -30,7 +31,7 @@ export async function asItStands(connector: Connector, body: Opportunity): Promi
 /** Why a resource cannot be told something as it is: somebody has locked it, or it is set to something else; null where nothing is. */
 export function whyNotTo(instruction: Instruction, condition: Condition): string | null {
   const lock = condition.locks.find(({ against }) => against === deeds[instruction.deed].lock)
-  if (lock) return `${lock.by} has locked it against ${lock.against} since ${lock.since}: ${lock.why}`
+  if (lock) return `${lock.by} has locked it against ${lock.against} since ${dayText(lock.since)}: ${lock.why}`
   const setting = settingOf(instruction)
   const is = setting && condition.settings[setting.setting]
   return setting && is !== setting.from ? `it is ${is === undefined ? 'of another kind' : `«${is}»`} now, not «${setting.from}»` : null

@@ -1,3 +1,4 @@
+import { dayText, monthText } from '../../shared/words/days'
 import { settlementWithin } from '../../core/allocation/bound'
 import { centresWithin } from '../../core/allocation/tree'
 import { adjustmentsLeft, type Adjustment } from '../../core/allocation/closing/adjustments'
@@ -152,7 +153,10 @@ export async function closingOutlook({ database, seen, charges }: Work, month: s
   const last = addDays(monthEnd(month), -1)
   const warnings = facts.sources
     .filter(({ source, lastDay }) => lastDay < last && held.some(period => period.source === source))
-    .map(({ source, lastDay }) => `${source} has delivered until ${lastDay}: what it still brings of ${month} will be an adjustment`)
+    .map(
+      ({ source, lastDay }) =>
+        `${source} has delivered until ${dayText(lastDay)}: what it still brings of ${monthText(month)} will be an adjustment`,
+    )
   const damaged = facts.damaged.find(({ billingPeriodStart }) => billingPeriodStart.startsWith(month))
   const barrier = damaged ? `charges of ${damaged.source} are damaged and in no figure` : closingBarrier(month, closed, today())
   return { month, barrier, warnings }

@@ -1,3 +1,5 @@
+import { dayText } from '../../shared/words/days'
+import { actingOn, byHand } from '../../core/opportunity/acting'
 import { sum, Decimal, decimalText } from '../../core/money/decimal'
 import { manyOf } from '../../core/text/many-of'
 import { addDays } from '../../core/time/day'
@@ -47,13 +49,14 @@ async function ownersOf({ database }: Pick<Work, 'database'>, rows: readonly Fou
 
 function itemOf(body: Opportunity): SavingsListItem {
   const detector = detectorFor(body)
+  const { steps, undo } = byHand(body, detector) ?? actingOn(body, detector)!
   const { id, title, resourceName, service, subAccountName, region, currency, monthlySaving, minutesOfWork, risk, confidence } = body
   return {
     ...{ id, title, resourceName, service, subAccountName, region, currency, monthlySaving, minutesOfWork, risk, confidence },
     oneOff: body.oneOff?.amount ?? null,
     said: body.evidence.series.map(({ said }) => said),
-    steps: detector.from !== 'connection' ? detector.byHand.steps(body) : detector.action.steps(body),
-    undo: detector.from !== 'connection' ? detector.byHand.undo : detector.action.undo,
+    steps,
+    undo,
   }
 }
 
@@ -214,7 +217,7 @@ export async function savingsListMail(work: Pick<Work, 'database' | 'people'>, i
     ...(list.message ? ['', list.message] : []),
     '',
     path
-      ? `Agree to each, or refuse it with a reason, until ${list.expiresOn}: ${path}`
+      ? `Agree to each, or refuse it with a reason, until ${dayText(list.expiresOn)}: ${path}`
       : 'Ask whoever sent this for the link on which you can answer.',
   ]
   return {

@@ -1,5 +1,5 @@
 import { Decimal, decimalText } from '../../core/money/decimal'
-import { actingOn } from '../../core/opportunity/acting'
+import { actingOn, byHand } from '../../core/opportunity/acting'
 import type { Detector } from '../../core/opportunity/detector'
 import { connectionDetectors, detectors } from '../../core/opportunity/detectors'
 import { instructionWords } from '../../core/opportunity/instruction'
@@ -94,7 +94,7 @@ export async function savingsState(work: SavingsWork): Promise<SavingsState> {
       firstYear: decimalText(new Decimal(body.monthlySaving).times(12).minus(body.oneOff?.amount ?? 0)),
       counted: Object.hasOwn(counted, body.id) ? counted[body.id]! : null,
       canDo: acting && isReached(detector, body) ? { deed: acting.instruction.deed } : null,
-      byHand: detector.from !== 'connection' ? { steps: detector.byHand.steps(body), undo: detector.byHand.undo } : null,
+      byHand: byHand(body, detector),
       centre: centre?.name ?? saved?.plan.pools.find(p => p.id === target)?.name ?? null,
       owner: centre?.owner ? people.nameOf(centre.owner) : null,
       cameBack: one.cameBack,

@@ -1,6 +1,6 @@
 import { isCurrency, minorDecimals } from '../../core/money/currency'
 import { roundScaled, scaled, scaledText } from '../../core/money/scaled'
-import { LOCALE } from './locale'
+import { LOCALE } from '../../core/text/locale'
 
 const formats = new Map<string, Intl.NumberFormat>()
 

@@ -1,4 +1,4 @@
-import { LOCALE } from './locale'
+import { LOCALE } from '../../core/text/locale'
 
 const dayFormat = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
 const dayShort = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', timeZone: 'UTC' })

@@ -206,7 +206,7 @@ test('disks of an old class change it in one batch; one is locked and one fails,
   const became = page.getByRole('status', { name: 'what became of it' })
   await expect(became).toContainText(`Ended: ${names.length - 2} done, 2 not done.`, { timeout: 60_000 })
   await expect(became.getByRole('listitem').filter({ hasText: locked.name })).toContainText(
-    'platform has locked it against changes since 2026-11-24: it is looked into first',
+    'platform has locked it against changes since 24 Nov 2026: it is looked into first',
   )
   await expect(became.getByRole('listitem').filter({ hasText: failing.name })).toContainText('is being moved, try later')
   await expect(rows).toHaveCount(2)

@@ -52,6 +52,15 @@ test('a size for all machines on a SKU is priced, chosen, and becomes a list for
   await expect(page.getByRole('button', { name: 'Choose for 17 resources' })).toBeVisible()
 })
 
+test('numbers are written alike in a browser of another language', async ({ page, browser }) => {
+  await page.goto('/savings/otherwise')
+  const german = await browser.newContext({ locale: 'de-DE' })
+  const guest = await german.newPage()
+  await guest.goto(`${new URL(page.url()).origin}/savings/otherwise?provider=Brackwater+Cloud&sku=BW-LOWCOAST-SERVERHOUR-HERON8X64`)
+  await expect(guest.getByRole('heading', { level: 1 })).toContainText('17 resources, which cost 5,918.33 € a month')
+  await german.close()
+})
+
 test('from a resource, and from what Spend looks at; an address that says nothing readable shows all', async ({ page }) => {
   await page.goto('/spend?by=ResourceName&keep=SubAccountName%3Drehearsal')
   await settled(page)

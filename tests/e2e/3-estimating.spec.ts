@@ -386,7 +386,7 @@ test("a reseller's quote with margin, and its customer copy that holds without o
 test('a rate card update is fetched, reviewed and applied to five estimates', async ({ page }) => {
   await page.goto('/estimates/rate-cards')
   await press(page, page.getByRole('button', { name: 'Fetch it now' }))
-  await expect(page.getByText(/the card of 2026-12-01, \d+ prices: .*cheaper/)).toBeVisible()
+  await expect(page.getByText(/the card of 1 Dec 2026, \d+ prices: .*cheaper/)).toBeVisible()
   await expect(page.getByRole('heading', { name: /What changes/ })).toBeVisible()
   await press(page, page.getByRole('button', { name: /dearer$/ }))
   await expect(page.getByRole('region', { name: 'differences' })).toContainText('Disks swift')

@@ -14,6 +14,7 @@ import { actsPreview, savingsState, type OpportunityView } from '../../shared/co
 import { daily, oldDisk } from '../support/brackwater-days'
 import { focusCsv } from '../support/charges'
 import { deliver } from '../support/imports'
+import { dayText } from '../../shared/words/days'
 import { listeningCloud, type ListeningCloud } from '../support/listening-cloud'
 import { post, put, remove, startServer, type Running } from '../support/server'
 
@@ -136,7 +137,7 @@ it('changes them one after the other; what is locked, fails or was changed is to
   expect(after.filter(({ id, action }) => found.some(one => one.id === id) && action?.state === 'done')).toHaveLength(5)
   expect([of(locked).state, of(locked).steps.at(-1)!.outcome]).toEqual([
     'lapsed',
-    `not sent: platform has locked it against changes since ${TODAY}: it is looked into first`,
+    `not sent: platform has locked it against changes since ${dayText(TODAY)}: it is looked into first`,
   ])
   expect([of(failing).state, of(failing).steps.at(-1)!.outcome]).toEqual(['failed', expect.stringContaining('is being moved, try later')])
   expect([of(moved).state, of(moved).steps.at(-1)!.outcome]).toEqual(['lapsed', 'not sent: it is «steady» now, not «plain, old»'])
@@ -151,15 +152,37 @@ it('does what was chosen to be had otherwise, like what was found', async () => 
   const sku = { provider: 'Brackwater Cloud', sku: findPrice(brackwaterCard, 'server-hour', solver.region, 'heron-8x64')!.sku }
   const found = async () =>
     savingsState.parse(await server.json('savings')).opportunities.find(({ detector }) => detector === 'chosen-otherwise')!
-  await server.json('savings/otherwise/choices', post({ sku, way: 'variant/otter-8x32', resources: [solver.id], isChosen: true }))
+  const choose = (way: string, isChosen = true) =>
+    server.json('savings/otherwise/choices', post({ sku, way, resources: [solver.id], isChosen }))
+  const limit = (above: string | null) => server.json('savings/acts/limit', put({ above }, { cookie: 'rain-barrel-person=Ines%20Moldal' }))
+  await choose('variant/otter-8x32')
   const { id, canDo } = await found()
   expect(canDo).toEqual({ deed: 'change size' })
   const { items } = actsPreview.parse(await server.json('savings/acts/preview', post({ ids: [id] })))
   expect(items).toMatchObject([{ does: 'change its size from «heron-8x64» to «otter-8x32»', why: null }])
+  const state = async () => (await found()).action!.state
+  const lastOutcome = async () => (await found()).action!.steps.at(-1)!.outcome
+  // what one has approved, and somebody chooses otherwise before a second does, is done in neither way
+  await limit('1')
+  expect((await act([id])).status).toBe(200)
+  expect(await state()).toBe('waiting')
+  await choose('variant/heron-4x32')
+  expect((await act([id], 'Runa%20Torvik')).status).toBe(200)
+  await expect.poll(state, { timeout: 60_000 }).toBe('lapsed')
+  expect(await lastOutcome()).toBe('not sent: what is found now is to change its size from «heron-8x64» to «heron-4x32»')
+  // nor is what is not chosen any more
+  await choose('variant/otter-8x32')
+  expect((await act([id])).status).toBe(200)
+  await choose('variant/otter-8x32', false)
+  expect((await act([id], 'Runa%20Torvik')).status).toBe(200)
+  await expect.poll(state, { timeout: 60_000 }).toBe('lapsed')
+  expect(await lastOutcome()).toBe('not sent: it is not found any more: the bill, prices, thresholds or choices have changed')
+  expect(keysOf(solver.id)).toEqual([])
+  await limit(null)
+  await choose('variant/otter-8x32')
   // who locks it keeps it as it is
   await behave({ locked: [solver.id] })
   expect((await act([id])).status).toBe(200)
-  const state = async () => (await found()).action!.state
   await expect.poll(state, { timeout: 60_000 }).toBe('lapsed')
   await behave({ locked: [] })
   expect((await act([id])).status).toBe(200)

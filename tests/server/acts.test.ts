@@ -75,7 +75,7 @@ it('a refused deletion is tried again only while its reasons hold', async () => 
   expect(await approve(name)).toEqual([409, expect.stringContaining(inUse)])
 
   await change({ passes: {}, locked: [resourceId] })
-  expect(await approve(name)).toEqual([409, expect.stringContaining('platform has locked it against deletion since 2026-11-24')])
+  expect(await approve(name)).toEqual([409, expect.stringContaining('platform has locked it against deletion since 24 Nov 2026')])
   expect([told, await isThere(name)]).toEqual([1, true])
 
   // lost before the cloud has read it: it says that nothing came, so nothing was done

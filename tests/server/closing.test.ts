@@ -99,7 +99,7 @@ it('closes a month as it was looked at, and no other', async () => {
   ])
   expect(closingOutlook.parse(await server.json('allocation/closings/2025-10'))).toEqual({
     ...{ month: '2025-10', barrier: null },
-    warnings: ['bill has delivered until 2025-10-05: what it still brings of 2025-10 will be an adjustment'],
+    warnings: ['bill has delivered until 5 Oct 2025: what it still brings of October 2025 will be an adjustment'],
   })
   expect(await server.json('allocation/closings/2025-08')).toMatchObject({ barrier: 'no charges of it are loaded' })
   // a rate that came since: who closes has not seen what it does

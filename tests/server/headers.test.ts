@@ -1,7 +1,7 @@
 // What every reply says of who may show it and what it may load; and who is answered.
 import { createHash } from 'node:crypto'
 import { once } from 'node:events'
-import { readdirSync } from 'node:fs'
+import { readdirSync, statSync } from 'node:fs'
 import { request } from 'node:http'
 import { connect } from 'node:net'
 import { expect, it } from 'vitest'
@@ -49,6 +49,25 @@ it('allows the scripts that stand in the page by their hashes, and no others', a
   expect(scripts.length).toBe(2)
   const hashes = scripts.map(text => `'sha256-${createHash('sha256').update(text).digest('base64')}'`)
   expect(reply.headers.get('content-security-policy')).toContain(`script-src 'self' ${hashes.join(' ')};`)
+})
+
+const sizeOf = (name: string) => statSync(`.output/public/_nuxt/${name}`).size
+
+it('scripts and styles travel compressed, and something stands on the page before any of them', async () => {
+  for (const ending of ['.js', '.css']) {
+    const names = readdirSync('.output/public/_nuxt').filter(one => one.endsWith(ending))
+    const name = names.toSorted((a, b) => sizeOf(b) - sizeOf(a))[0]!
+    const size = async (encoding: string) => {
+      const { headers } = await fetch(`${server.base}/_nuxt/${name}`, { headers: { 'accept-encoding': encoding } })
+      return [headers.get('content-encoding'), Number(headers.get('content-length'))] as const
+    }
+    const [plain, gzip, br] = [await size('identity'), await size('gzip'), await size('br')]
+    expect([plain[0], gzip[0], br[0]]).toEqual([null, 'gzip', 'br'])
+    expect(gzip[1]).toBeLessThan(plain[1])
+    expect(br[1]).toBeLessThan(plain[1])
+  }
+  const html = await (await fetch(`${server.base}/spend`)).text()
+  expect(html.replaceAll(/<(script|style)[\s\S]*?<\/\1>/g, '')).toMatch(/<div class="before-scripts"[\s\S]*Rain Barrel/)
 })
 
 it('answers pages of its own, links that are followed and tools; not what other sites load or send', async () => {

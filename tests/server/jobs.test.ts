@@ -106,7 +106,7 @@ it('a kill while a rate card is fetched: it is kept once', async () => {
   await restart()
   expect(await until('rate-card', hasEnded)).toMatchObject({
     state: 'done',
-    outcome: expect.stringMatching(/^the card of 2026-12-01, \d+ prices/),
+    outcome: expect.stringMatching(/^the card of 1 Dec 2026, \d+ prices/),
   })
   const { cards } = rateCardList.parse(await server.json('rate-cards'))
   expect(cards.map(({ validFrom, revision }) => [validFrom, revision])).toEqual([

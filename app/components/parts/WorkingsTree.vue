@@ -95,6 +95,10 @@ const stretches = computed(() =>
   justify-content: space-between;
   gap: 16px;
 }
+/* a figure is never broken */
+.line > :last-child:not(:first-child) {
+  white-space: nowrap;
+}
 summary {
   cursor: pointer;
   min-height: 24px;

@@ -41,7 +41,7 @@ const download = (format: 'csv' | 'xlsx' | 'pdf') =>
     </div>
     <form v-if="isAsking" class="inset" @submit.prevent="handOver">
       <p v-if="owners.length">
-        A list for each of {{ owners.join(', ') }}.<template v-if="ownerless">
+        A list for {{ owners.length > 1 ? 'each of ' : '' }}{{ owners.join(', ') }}.<template v-if="ownerless">
           {{ ' ' }}{{ count(ownerless) }} {{ ownerless === 1 ? 'has' : 'have' }} no owner and {{ ownerless === 1 ? 'goes' : 'go' }} to
           nobody.</template
         >

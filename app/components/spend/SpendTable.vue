@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LOCALE } from '../../../shared/words/locale'
+import { numberFormat, trueMinus } from '../../../shared/words/amounts'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { namesBy } from '../../../core/spend/answer-columns'
 import { spendTable, type TableHead } from '../../../core/spend/table'
@@ -72,7 +72,7 @@ const cellText = (head: TableHead, value: string | null) =>
 const percentFigure = (head: TableHead, value: string) =>
   head.column === 'changeShare'
     ? percentText(Number(value))
-    : `${(Number(value) * 100).toLocaleString(LOCALE, { minimumFractionDigits: 1, maximumFractionDigits: 1 })} %`
+    : `${trueMinus(numberFormat('%', { minimumFractionDigits: 1, maximumFractionDigits: 1 }).format(Number(value) * 100))} %`
 
 // thousands of rows: only those in sight are there
 const frame = useTemplateRef<HTMLElement>('frame')

@@ -11,7 +11,8 @@ import { describeLine } from '../../../core/ratecard/describe'
 import { findPrice, findSize, findSku } from '../../../core/ratecard/find-price'
 import { unitWords } from '../../../core/ratecard/meters'
 import type { useEstimate } from '../../stores/estimate'
-import { fullPrice, money } from '../../utils/format'
+import { money } from '../../../shared/words/amounts'
+import { fullPrice } from '../../utils/format'
 import { shownInput } from '../../utils/inputs'
 
 /** One of the values that a choice can have, with what it is and costs. */

@@ -92,8 +92,8 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
       ><label>month <input v-model="input.month" class="field short" placeholder="2026-10" required /></label>
       <label>currency <input v-model="input.currency" class="field tiny" maxlength="3" required /></label
       ><label>total <input v-model="input.total" class="field short" inputmode="decimal" required /></label
-      ><label>of it tax <input v-model="input.tax" class="field short" inputmode="decimal" placeholder="not said" /></label>
-      <label>its lines <input v-model="input.lines" class="field tiny" inputmode="numeric" placeholder="1" /></label
+      ><label>tax included <input v-model="input.tax" class="field short" inputmode="decimal" placeholder="not said" /></label>
+      <label>lines <input v-model="input.lines" class="field tiny" inputmode="numeric" placeholder="1" /></label
       ><label
         >rounded
         <select v-model="input.rounds" class="field">
@@ -148,7 +148,7 @@ const settled = computed(() => invoices.value.filter(i => i.state === 'equal' ||
                 <template v-if="open === invoice.id"
                   ><p>
                     {{ count(invoice.charges) }} {{ invoice.charges === 1 ? 'charge' : 'charges' }},
-                    {{ money(invoice.loadedTax, invoice.currency) }} {{ invoice.currency }} of it tax; the invoice says
+                    {{ money(invoice.loadedTax, invoice.currency) }} {{ invoice.currency }} tax included; the invoice says
                     {{ invoice.tax === null ? 'nothing of tax' : `${money(invoice.tax, invoice.currency)} of tax` }}. Exactly:
                     {{ invoice.total }} less {{ invoice.loaded }} is {{ invoice.difference }}.
                   </p>

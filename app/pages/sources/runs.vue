@@ -26,7 +26,7 @@ const words = { waiting: 'not run yet', running: 'running', done: 'done', failed
 const nextText = (job: JobView) => {
   if (job.paused) return 'paused'
   if (job.state === 'running') return 'now'
-  if (!job.due) return job.every ? '' : 'when asked'
+  if (!job.due) return job.every ? '' : 'on request'
   return timeText(job.due)
 }
 const shareOf = ({ progress }: JobView) => (progress?.of ? Math.min(100, Math.round((progress.done / progress.of) * 100)) : null)
@@ -77,7 +77,7 @@ async function change(id: number, changed: JobChange) {
                   }}</template>
                 </div>
               </td>
-              <td>{{ job.every ? everyWords(job.every) : 'when asked' }}</td>
+              <td>{{ job.every ? everyWords(job.every) : 'on request' }}</td>
               <td :class="{ minor: job.paused || !job.due }">{{ nextText(job) }}</td>
               <td class="outcome">
                 <template v-if="job.state === 'running'">

@@ -71,11 +71,7 @@ export const betterClass: BillDetector = {
     }
   },
   byHand: {
-    steps: ({ resourceName }) => [
-      `take a snapshot of ${resourceName}`,
-      'change its class or size at the provider, in a quiet hour',
-      'mark it as done here: the bill then shows what was saved',
-    ],
+    steps: ({ resourceName }) => [`take a snapshot of ${resourceName}`, 'change its class or size at the provider, in a quiet hour'],
     undo: 'The class can be changed back as long as the provider sells the old one.',
   },
   says: open => `${open === 1 ? 'One thing is' : `${open} things are`} of an old generation.`,

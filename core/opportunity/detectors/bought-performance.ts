@@ -27,7 +27,6 @@ export const boughtPerformance: MeasuredDetector = {
     steps: ({ resourceName }) => [
       `ask its owner whether ${resourceName} has peaks that come less often than once a month`,
       'take a snapshot, and change class and bought performance at the provider, in a quiet hour',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Class and bought performance can be changed back, at some providers only once in some hours.',
   },

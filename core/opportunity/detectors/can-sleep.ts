@@ -62,7 +62,6 @@ export const canSleep: MeasuredDetector = {
     steps: ({ resourceName }) => [
       `ask its owner whether anybody needs ${resourceName} in these hours`,
       'let the provider stop and start it by the clock: from here, or at the provider',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Take the times out again: it then runs all week.',
   },

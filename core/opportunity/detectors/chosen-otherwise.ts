@@ -56,7 +56,6 @@ export const chosenOtherwise: BillDetector = {
     steps: ({ title, resourceName }) => [
       `check that what has to hold for «${title}» does: it is listed beside its chart`,
       `change ${resourceName}, or how it is paid for, at its provider`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A size or class can be changed back, and a move undone; a commitment is paid until its term ends.',
   },

@@ -17,7 +17,6 @@ export const databaseTooLarge: MeasuredDetector = {
     steps: ({ resourceName }) => [
       `check whether what ${resourceName} keeps in memory fits into the smaller size`,
       'change its size at the provider, in the hours set aside for it: it is away for some minutes',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'The size can be changed back; the database is away for some minutes again.',
   },

@@ -65,7 +65,6 @@ export const diskLeftBehind: BillDetector = {
       `check whether anything has ${resourceName} attached, and whether its data is wanted`,
       'take a snapshot where it may be, which costs about half as much for each GB that is really used',
       `delete ${resourceName}`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A deleted disk comes back only from a snapshot.',
   },

@@ -72,7 +72,6 @@ export const feeWithoutUse: BillDetector = {
     steps: ({ resourceName }) => [
       `ask whoever made ${resourceName} whether anything still waits for it`,
       `delete ${resourceName} at its provider`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'It can be created again, mostly under another address.',
   },

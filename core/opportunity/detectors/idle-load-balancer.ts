@@ -36,11 +36,7 @@ export const idleLoadBalancer: MeasuredDetector = {
     return finding ? [finding] : []
   },
   byHand: {
-    steps: ({ resourceName }) => [
-      `check whether a name still leads to ${resourceName}`,
-      `delete ${resourceName}`,
-      'mark it as done here: the bill then shows what was saved',
-    ],
+    steps: ({ resourceName }) => [`check whether a name still leads to ${resourceName}`, `delete ${resourceName}`],
     undo: 'A new one gets another address: names have to point to it.',
   },
   says: open =>

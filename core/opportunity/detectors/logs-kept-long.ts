@@ -63,7 +63,6 @@ export const logsKeptLong: BillDetector = {
     steps: ({ resourceName }) => [
       `ask who reads ${resourceName} how far back, and whether a law or a contract has it kept`,
       'set at the provider for how long it is kept; what is older is deleted then',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'What is deleted does not come back; from then on it can be kept longer again.',
   },

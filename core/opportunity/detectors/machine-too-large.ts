@@ -17,7 +17,6 @@ export const machineTooLarge: MeasuredDetector = {
     steps: ({ resourceName }) => [
       `ask its owner whether more is to come for ${resourceName} than in the last month`,
       'change its size at the provider, in a quiet hour: it restarts',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'The size can be changed back; the machine restarts.',
   },

@@ -25,7 +25,6 @@ export const ownRule: BillDetector = {
     steps: ({ resourceName }) => [
       `ask the owner of ${resourceName} whether it is needed`,
       'delete it, or make it smaller, at its provider',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'What is deleted comes back only from a copy.',
   },

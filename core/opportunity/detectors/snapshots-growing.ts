@@ -64,7 +64,6 @@ export const snapshotsGrowing: BillDetector = {
     steps: ({ resourceName }) => [
       `look how long copies of ${resourceName} have to be kept`,
       'set a rule that deletes older ones, and delete those that are older now',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Deleted copies do not come back.',
   },

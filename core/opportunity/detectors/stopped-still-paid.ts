@@ -45,7 +45,6 @@ export const stoppedStillPaid: BillDetector = {
       `ask its owner whether ${resourceName} is to run again`,
       'take a copy of what is kept where it may be wanted',
       `delete ${resourceName} with all that is kept for it`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'What was deleted comes back only from the copy.',
   },

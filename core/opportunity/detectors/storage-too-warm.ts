@@ -44,7 +44,6 @@ export const storageTooWarm: BillDetector = {
     steps: ({ resourceName }) => [
       `look how large the objects of ${resourceName} are, and how long they stay: the workings assume it`,
       'set a rule that moves objects after some days, and move those that are older now',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Objects can be moved back; fetching them is charged, and the least stay of the cooler class.',
   },

@@ -25,7 +25,6 @@ export const unattachedDisk: MeasuredDetector = {
       `ask whether the data on ${resourceName} is wanted`,
       'take a snapshot where it may be, which costs about half as much for each GB that is really used',
       `delete ${resourceName}`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A deleted disk comes back only from a snapshot.',
   },

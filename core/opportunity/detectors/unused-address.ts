@@ -23,7 +23,6 @@ export const unusedAddress: MeasuredDetector = {
     steps: ({ resourceName }) => [
       `check whether anything outside still names ${resourceName}: name servers, lists of whom others let in`,
       `release ${resourceName} at its provider`,
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Another address can be had at any time; this one is gone.',
   },

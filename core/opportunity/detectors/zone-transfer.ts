@@ -38,7 +38,6 @@ export const zoneTransfer: BillDetector = {
     steps: ({ resourceName }) => [
       `look what ${resourceName} sends to, and whether either end has to outlive a zone`,
       'put both ends into one zone, in a quiet hour',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'Either end can be put into another zone again.',
   },

@@ -40,7 +40,6 @@ export const zonesOutsideLive: BillDetector = {
     steps: ({ resourceName }) => [
       `ask the team whether ${resourceName} has to outlive a zone`,
       'make a snapshot, and from it a disk in one zone; let the machine use that',
-      'mark it as done here: the bill then shows what was saved',
     ],
     undo: 'A disk in several zones can be made of a snapshot again.',
   },

@@ -6,7 +6,7 @@ import sansMore from '@fontsource/public-sans/files/public-sans-latin-ext-400-no
 import sansMoreBold from '@fontsource/public-sans/files/public-sans-latin-ext-600-normal.woff'
 import serif from '@fontsource/source-serif-4/files/source-serif-4-latin-600-normal.woff'
 import { roundToMinor } from '../../../core/money/rounding'
-import { money as moneyText } from '../../../shared/words/amounts'
+import { money as moneyText, numberFormat, trueMinus } from '../../../shared/words/amounts'
 import { Decimal, decimalText } from '../../../core/money/decimal'
 import { sfntOf } from './sfnt'
 
@@ -63,9 +63,8 @@ export function money(text: string, currency: string): string {
 }
 /** A number as short as it can be told. */
 export const shortNumber = (value: Decimal) =>
-  decimalText(value.round(value.abs().lt(1) ? 10 : 4)).replace(
-    /^(-?)(\d+)/,
-    (_, sign: string, whole: string) => `${sign ? '−' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}`,
+  trueMinus(
+    numberFormat('short', { maximumFractionDigits: 10 }).format(decimalText(value.round(value.abs().lt(1) ? 10 : 4)) as `${number}`),
   )
 
 /** Lines of tables. */

@@ -1,3 +1,4 @@
+import { dayText } from '../../../shared/words/days'
 import { z } from 'zod'
 import { manyOf } from '../../../core/text/many-of'
 import { addDays } from '../../../core/time/day'
@@ -16,7 +17,7 @@ const DAYS_AGAIN = 2
 /** Asks a connection what has happened to its resources since the last time: who made and deleted what. */
 export const happened: JobKind<{ connection: string }> = {
   kind: 'events',
-  does: 'Fetch what has happened',
+  does: 'Fetch events',
   argument: z.object({ connection: z.string() }),
   stops: false,
   describe: async ({ connection }) => ({ about: connection, page: '/sources/connections' }),
@@ -31,7 +32,7 @@ export const happened: JobKind<{ connection: string }> = {
     const fresh = await keepEvents(db, connection, found)
     // kept first: whatever becomes of this process, orders find what they have not dealt with
     await wakeOrders(db)
-    return { said: `${manyOf(fresh, 'new event')} since ${since}`, result: undefined }
+    return { said: `${manyOf(fresh, 'new event')} since ${dayText(since)}`, result: undefined }
   },
 }
 

@@ -1,3 +1,5 @@
+import { dayText } from '../../../shared/words/days'
+import { manyOf } from '../../../core/text/many-of'
 import { z } from 'zod'
 import { compareCards } from '../../../core/ratecard/compare-cards'
 import { capabilityOf, findConnector } from '../../connectors/connect'
@@ -36,7 +38,7 @@ async function fetchCard(services: Tools, connector: Connector, who: string): Pr
   const differs = [...counts].map(([change, n]) => `${n} ${change}`).join(', ')
   const said =
     replaced && !changed
-      ? `nothing new: the card of ${card.validFrom} was loaded already`
-      : `the card of ${card.validFrom}${revision > 1 ? `, revision ${revision}` : ''}, ${card.prices.length} prices${differs ? `: ${differs}` : ''}`
+      ? `nothing new: the card of ${dayText(card.validFrom)} was loaded already`
+      : `the card of ${dayText(card.validFrom)}${revision > 1 ? `, revision ${revision}` : ''}, ${manyOf(card.prices.length, 'price')}${differs ? `: ${differs}` : ''}`
   return { said, result: { provider: card.provider, validFrom: card.validFrom, prices: card.prices.length } }
 }

@@ -1,26 +1,38 @@
-// Node's own language decides how thousands and decimals are parted; tests run in English.
+// Numbers are written one way, whatever the language of the machine.
 import { expect, it } from 'vitest'
 import * as of from '../../../app/utils/format'
 import { isMoneyMeasure, measured, unitSign } from '../../../app/utils/measures'
+import { amountSaid, money, quantity } from '../../../shared/words/amounts'
 
 it('money stands to the minor unit of its currency, rounded half away from zero, with every digit before it', () => {
-  expect(['1.005', '-1.005', '0', '-0.004', '1e0'].slice(0, 4).map(amount => of.money(amount, 'EUR'))).toEqual([
+  expect(['1.005', '-1.005', '0', '-0.004', '1e0'].slice(0, 4).map(amount => money(amount, 'EUR'))).toEqual([
     '1.01',
     '−1.01',
     '0.00',
     '0.00',
   ])
-  expect([of.money('1234.5', 'JPY'), of.money('1.2345', 'KWD'), of.whole('1234567.5')]).toEqual(['1,235', '1.235', '1,234,568'])
+  expect([money('1234.5', 'JPY'), money('1.2345', 'KWD'), of.whole('1234567.5')]).toEqual(['1,235', '1.235', '1,234,568'])
   // beyond what a float holds
-  expect(of.money('90071992547409931234.565', 'EUR')).toBe('90,071,992,547,409,931,234.57')
+  expect(money('90071992547409931234.565', 'EUR')).toBe('90,071,992,547,409,931,234.57')
   expect(['0', '0.000', '12', '-3.4'].map(amount => of.signedMoney(amount, 'EUR'))).toEqual(['–', '–', '+12.00', '−3.40'])
+})
+
+it('an amount is said with its currency, or with the unit of a quantity', () => {
+  const said = (amount: string, currency: string) => amountSaid({ amount, currency })
+  expect([said('1234.5', 'EUR'), said('-0.005', 'EUR'), said('1234.5', 'JPY'), said('1234.56789', 'GB'), said('-2', 'Hours')]).toEqual([
+    '1,234.50 EUR',
+    '−0.01 EUR',
+    '1,235 JPY',
+    '1,234.5679 GB',
+    '−2 Hours',
+  ])
 })
 
 it('numbers have as many decimals as they need, whatever was formatted before', () => {
   expect(of.count(1234567)).toBe('1,234,567')
-  expect(of.quantity('1.23456')).toBe('1.2346')
+  expect(quantity('1.23456')).toBe('1.2346')
   expect(of.count(3)).toBe('3')
-  expect(['0.1', '-2', '1000.00004'].map(of.quantity)).toEqual(['0.1', '−2', '1,000'])
+  expect(['0.1', '-2', '1000.00004'].map(quantity)).toEqual(['0.1', '−2', '1,000'])
   expect(['0.000000000000001', '5', '-0.25'].map(of.fullPrice)).toEqual(['0.000000000000001', '5.00', '−0.25'])
 })
 

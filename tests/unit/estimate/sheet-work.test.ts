@@ -52,6 +52,18 @@ it("pastes rows by the sheet's order of columns or by headings, and says what it
   expect(headed.components).toMatchObject([
     { part: 'Back', kind: 'disk', inputs: { count: '4', where: 'east-delta' }, confirmed: ['where', 'count'] },
   ])
+  // as files say it, and as earlier ones did
+  for (const heading of ['payment', 'pays how']) {
+    const { components } = pasteRows(
+      [
+        ['component', 'size', heading],
+        ['server', 'otter-4x16', '1 year, paid monthly'],
+      ],
+      '',
+      newIds(),
+    )
+    expect(components[0]!.inputs).toEqual({ size: 'otter-4x16', pays: '1 year, paid monthly' })
+  }
   expect(looksLikeRows([['Servers', 'x']])).toBe(true)
   expect(looksLikeRows([['730', '4']])).toBe(false)
 })

@@ -1,4 +1,6 @@
 import { expect, it } from 'vitest'
+import { byHand } from '../../../core/opportunity/acting'
+import type { Opportunity } from '../../../core/opportunity/opportunity'
 import { instructionUndo, instructionWords, settingOf, type Instruction, undoOf } from '../../../core/opportunity/instruction'
 
 /** Asleep from Monday 20:00 to Tuesday 6:00, and from Friday 20:00 to Monday 6:00. */
@@ -57,4 +59,17 @@ it('is undone by the change the other way round, where that is all there was', (
   expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', mbps: '0' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'delete' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'tag', key: 'a', value: 'b' })).toBeNull()
+})
+
+it('what a person does ends with saying so; what is done from here alone has no such steps', () => {
+  const of = (detector: string) => byHand({ detector, resourceName: 'gate' } as Opportunity)
+  expect(of('fee-without-use')).toEqual({
+    steps: [
+      'ask whoever made gate whether anything still waits for it',
+      'delete gate at its provider',
+      'mark it as done here: the bill then shows what was saved',
+    ],
+    undo: 'It can be created again, mostly under another address.',
+  })
+  expect(of('idle-gateway')).toBeNull()
 })

@@ -11,7 +11,7 @@ const said = ref<Record<string, string>>({})
 const problem = ref<ReturnType<typeof problemOf> | null>(null)
 const busy = ref<string | null>(null)
 const every = [
-  { hours: 0, label: 'only when asked' },
+  { hours: 0, label: 'only on request' },
   { hours: 24, label: 'every day' },
   { hours: 168, label: 'every week' },
 ]
