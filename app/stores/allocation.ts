@@ -45,6 +45,8 @@ export const useAllocation = defineStore('allocation', () => {
   /** Nothing is loaded to begin with: not a failure. */
   const missing = ref(false)
   const editing = ref<string | null>(null)
+  /** The draft as it could be used last; null where it never could. */
+  let usable: AllocationPlan | null = null
   /** The version of the plan that the draft was begun on. */
   let basedOn = 0
   /** Whether the rules are to be read before they are shown next. */
@@ -101,10 +103,12 @@ export const useAllocation = defineStore('allocation', () => {
       if (!session.seesAll && next.tree !== undefined) question.value = next = { ...next, tree: undefined }
       if (!session.seesAll) seen.value ??= (await client.get('allocation/centres', centreList)).centres
       await months.load()
-      const answer =
-        draft.value && !planProblem.value
-          ? await client.send('POST', 'allocation/preview', { plan: draft.value, ...next }, settlement, mine.signal)
-          : await client.get(`allocation/settlement?${monthQuery(next)}`, settlement, mine.signal)
+      // a tree that is only in a draft which cannot be used yet has no figures
+      if (draft.value && !usable && saved.value && next.tree !== undefined && !treeOf(saved.value.plan, next.tree))
+        question.value = next = { ...next, tree: undefined }
+      const answer = usable
+        ? await client.send('POST', 'allocation/preview', { plan: usable, ...next }, settlement, mine.signal)
+        : await client.get(`allocation/settlement?${monthQuery(next)}`, settlement, mine.signal)
       if (session.seesAll && answer.closed) await months.learn(answer.closed.version)
       if (mine !== asked) return
       settled.value = answer
@@ -166,9 +170,16 @@ export const useAllocation = defineStore('allocation', () => {
   /** Takes a draft, or none, and keeps it on this machine: it survives that the page is left. */
   function setDraft(next: AllocationPlan | null) {
     draft.value = next
+    noteUsable()
     saveProblem.value = null
     keptDraft.keep(next && { basedOn, plan: next })
     giveWay()
+  }
+
+  /** While rules are being written, the draft cannot be used for a moment: its figures are those of before. */
+  function noteUsable() {
+    if (!draft.value) usable = null
+    else if (!planProblem.value) usable = draft.value
   }
 
   /** A tree that is not there, or not any more, gives way to the first. */
@@ -183,6 +194,7 @@ export const useAllocation = defineStore('allocation', () => {
     if (!kept) return
     basedOn = kept.basedOn
     draft.value = kept.plan
+    noteUsable()
   }
 
   async function undo() {

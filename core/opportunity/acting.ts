@@ -18,7 +18,10 @@ export function actingOn(found: Opportunity, detector: Detector = detectorOf(fou
   return { instruction, steps: instructionSteps(found, instruction), undo: instructionUndo(instruction) }
 }
 
-/** What a person does about an opportunity where nothing here acts, in words, and how it can be undone; null where it is done from here alone. */
+/**
+ * What a person does about an opportunity where nothing here acts, in words, and how it can be undone; null where it is done from here
+ * alone.
+ */
 export function byHand(found: Opportunity, detector: Detector = detectorOf(found.detector)): { steps: string[]; undo: string } | null {
   if (detector.from === 'connection') return null
   const { steps, undo } = detector.byHand

@@ -148,6 +148,28 @@ it('a further tree over the same money is made, named, changed by itself and del
   expect([allocation.trees, allocation.treeId, allocation.plan!.centres.length]).toEqual([[], null, 2])
 })
 
+it('a tree that only a draft has shows what it gave before a rule was begun in it; opened anew, the first tree is shown', async () => {
+  const allocation = await opened()
+  const tree = await allocation.addTree()
+  await allocation.load({ ...month, tree })
+  await allocation.addRule({ id: 'begun', conditions: [{ dimension: 'SubAccountName', values: ['test'] }], target: '' })
+  expect(allocation.planProblem).not.toBeNull()
+  await allocation.load({ ...month, month: '2026-11', tree })
+  const last = log.at(-1)!
+  expect([last.method, last.path, (last.body as { plan: AllocationPlan }).plan.trees![0]!.rules]).toEqual([
+    'POST',
+    'allocation/preview',
+    [],
+  ])
+  expect(log.filter(({ path }) => path.startsWith('allocation/settlement') && path.includes('tree='))).toEqual([])
+  expect(allocation.treeId).toBe(tree)
+
+  const after = await opened()
+  await after.load({ ...month, tree })
+  expect([after.draft?.trees?.[0]?.id, after.treeId, after.problem]).toEqual([tree, null, null])
+  expect(log.at(-1)!.path).toMatch(/^allocation\/settlement\?(?!.*tree=)/)
+})
+
 it('values of what rules look at come once, with their amounts in the currency that is shown first', async () => {
   const use = (SubAccountName: string | null, amount: string, currency = 'EUR') => ({
     ...{ day: '2026-10-02', hour: 0, source: 's', currency, amount, tags: {}, values: { SubAccountName, ChargeCategory: 'Usage' } },
