@@ -125,14 +125,13 @@ try {
     [
       // they kill servers and hold limits of time: what runs meanwhile gives way to them, in the time in which they wait
       vitest('server tests', ['server'], 'server'),
+      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url }),
       // two at a time: they wait half of the time
       browser('browser tests', ['--workers=2'], '.tests'),
     ],
     [
       check('lint', ['eslint', '.'], GENTLE),
       check('arrows between layers and rooms', ['depcruise', 'core', 'server', 'shared', 'app', 'demo', 'stand-ins'], GENTLE),
-      // about when the server tests have ended
-      vitest('server tests on PostgreSQL', ['server', 'postgres'], 'server-on-postgres', { TEST_POSTGRES_URL: postgres.url, ...GENTLE }),
     ],
     [
       ...TYPE_PROGRAMS.map(([name, command]) => check(name, command, GENTLE)),

@@ -5,14 +5,15 @@ import { minorUnit, scaled, type Scaled } from '../money/scaled'
 import { cutToAdd } from '../money/whole-units'
 import { ESTIMATE_MONTH_HOURS } from '../time/day'
 import type { Effect } from './effect'
-import { ANY, type Realised } from './realised'
+import { ANY, isCommitted, type Realised } from './realised'
 
 /**
  * Why what is seen on the bill is not what was promised until now. `before`: as much as was charged just before the deed is not what the
  * promise began with; `days`: the hours planned for these very days are not those of an average month; `use`: it was used otherwise than
- * planned; `price`: a unit costs something else; `new`: something is charged that was not there before.
+ * planned; `price`: a unit costs something else; `new`: something is charged that was not there before; `commitment`: what a commitment
+ * covered is in no promise, and is a saving as far as others use it now.
  */
-export const differenceKinds = ['before', 'days', 'use', 'price', 'new'] as const
+export const differenceKinds = ['before', 'days', 'use', 'price', 'new', 'commitment'] as const
 export type DifferenceKind = (typeof differenceKinds)[number]
 export type Difference = { kind: DifferenceKind; amount: Decimal }
 
@@ -26,19 +27,25 @@ const DECIMALS = 10
  * Takes apart promised and seen, SKU by SKU, with p₀ the unit price before, U the use that would have been, u the use that was, s the share
  * of it that was planned (the effect's then / now in the hours since), P what the effect promised: for what is used less
  * `before` = p₀·U·(1 − s) − P, `use` = p₀·(U·s − u), `price` = p₀·u − what was charged; for what is cheaper `use` = p₀·u·(1 − s) − P,
- * `price` = p₀·u·s − what was charged. Where the hours are planned, `days` is what p₀·U·s has for an average month beyond these days.
+ * `price` = p₀·u·s − what was charged. What a commitment covered is `commitment`: as much as before less what was charged, less what of it
+ * nobody uses. Where the hours are planned, `days` is what p₀·U·s has for an average month beyond these days.
  * @returns those that are not zero; together seen less promised, to ten decimals. Source: variance analysis of cost accounting: differences
  * of price at the use that was, differences of use at the planned price.
  */
 export function differencesOf(
-  realised: Pick<Realised, 'lines' | 'effective'>,
+  realised: Pick<Realised, 'lines' | 'unused' | 'effective'>,
   { effects, hours }: Promised,
   promised: Decimal,
 ): Difference[] {
   const amounts = new Map<DifferenceKind, Decimal>()
   const enter = (kind: DifferenceKind, amount: Decimal) => amounts.set(kind, (amounts.get(kind) ?? zero).plus(amount))
   const since = hours.all - hours.before
+  for (const { amount } of realised.unused) enter('commitment', amount.times(-1))
   for (const line of realised.lines) {
+    if (isCommitted(line)) {
+      enter('commitment', line.counterfactual.minus(line.actual))
+      continue
+    }
     if (line.unitsBefore.lte(0)) {
       enter('new', line.actual.times(-1))
       continue

@@ -14,6 +14,8 @@ export type LedgerEntry = {
   promised: DecimalText | null
   seen: DecimalText | null
   differences: readonly { kind: DifferenceKind; amount: DecimalText }[]
+  /** What may have come in its place since, and is charged. */
+  again: readonly { amount: DecimalText }[]
 }
 
 /** What a ledger is grouped by; `each` for every line by itself, `month` for the month in which it was done. */
@@ -30,6 +32,8 @@ export type LedgerSum = {
   differences: { kind: DifferenceKind; amount: DecimalText }[]
   /** So many the bill shows nothing of yet: they are in `promisedMonthly` only. */
   unseen: number
+  /** So many resources may have come in the place of what is gone, and what they were charged; null for none. It is not taken from `seen`. */
+  again: { resources: number; amount: DecimalText } | null
 }
 export type LedgerGroup<L extends LedgerEntry> = LedgerSum & {
   key: string
@@ -43,6 +47,7 @@ function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
   const seenOf = lines.filter(({ seen }) => seen !== null)
   const promised = addTexts(seenOf.map(line => line.promised ?? '0'))
   const seen = addTexts(seenOf.map(line => line.seen!))
+  const again = lines.flatMap(line => line.again.map(({ amount }) => amount))
   const differences = differenceKinds.flatMap(kind => {
     const own = seenOf.flatMap(line => line.differences.filter(one => one.kind === kind).map(one => one.amount))
     const amount = new Decimal(addTexts(own))
@@ -56,6 +61,7 @@ function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
       ...{ kind, amount: scaledText(amount) },
     })),
     unseen: lines.length - seenOf.length,
+    again: again.length ? { resources: again.length, amount: addTexts(again) } : null,
   }
 }
 

@@ -6,7 +6,8 @@ import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import type { BillAndSavings } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
-import { allDone, billReaches, realisedBetween, type Done } from './savings-ledger'
+import { realisedOf, type Done, type RealisedBetween } from './deed-charges'
+import { allDone, billReaches } from './savings-ledger'
 import { foundSavings, type SavingsWork } from './savings-found'
 
 const MONTH = { period: 'this-month', against: 'before' } as const
@@ -22,6 +23,7 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
   if (!days) return null
   const [now, before] = [reachingPeriod(MONTH, days), reachingCompared(MONTH, days)]
   const done = await allDone(work, await foundSavings(work))
+  const realised = realisedOf(seen, done)
   const acted = { ResourceId: [...new Set(done.map(({ body }) => body.resourceId))] }
   const compared = async (scope: Pick<CompareQuestion, 'keep' | 'leaveOut'>): Promise<Comparison['totals']> => {
     const { result } = await seen.ask('compared', { ...scope, measure: 'effectiveCost', splitBy: [], now, before })
@@ -30,7 +32,7 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
   const [own, others, saved] = await Promise.all([
     acted.ResourceId.length ? compared({ keep: acted, leaveOut: {} }) : [],
     compared({ keep: {}, leaveOut: acted.ResourceId.length ? acted : {} }),
-    Promise.all(done.map(deed => seenTwice(seen, deed, now, before))),
+    Promise.all(done.map(deed => seenTwice(seen, realised, deed, now, before))),
   ])
   return {
     now: { start: now.start, end: now.end },
@@ -41,13 +43,13 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
 }
 
 /** What is seen of a deed in each of two periods, as far as its source has delivered them. */
-async function seenTwice(charges: ChargesSeen, deed: Done, now: Period, before: Period): Promise<SeenTwice> {
+async function seenTwice(charges: ChargesSeen, realised: RealisedBetween, deed: Done, now: Period, before: Period): Promise<SeenTwice> {
   const day = deed.doneAt.slice(0, 10)
   const last = await billReaches(charges, deed.body.resourceId)
   const seenIn = async ({ start, end }: Period): Promise<Decimal> => {
     const from = start > day ? start : day
     const to = deed.until ? earlier(end, deed.until.slice(0, 10)) : end
-    return from < to ? ((await realisedBetween(charges, deed, from, to))?.effective ?? zero) : zero
+    return from < to ? ((await realised(deed, from, to))?.effective ?? zero) : zero
   }
   const nowEnd = earlier(now.end, last ? addDays(last, 1) : now.start)
   const beforeEnd = earlier(before.end, addDays(before.start, daysBetween(now.start, nowEnd)))

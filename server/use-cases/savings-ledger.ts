@@ -1,19 +1,18 @@
 import { Decimal, decimalText } from '../../core/money/decimal'
-import { scaledText } from '../../core/money/scaled'
 import { differencesOf } from '../../core/opportunity/explained'
 import { hoursAwake } from '../../core/opportunity/measured/quiet-hours'
-import type { Opportunity } from '../../core/opportunity/opportunity'
-import { promisedSince, realisedSaving, type Charged, type Realised } from '../../core/opportunity/realised'
+import type { Newcomer } from '../../core/opportunity/made-again'
+import { isCommitted, promisedSince } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { LedgerLine } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
 import { reportedTo } from '../charges/delivered-days'
 import { listUndone } from '../stores/undone'
+import { DAYS_BEFORE, realisedOf, type Done, type RealisedBetween } from './deed-charges'
+import { newInPlace } from './made-again'
 import { ownersOf, type FoundSaving, type SavingsWork } from './savings-found'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
-/** Whole days before a deed that are looked at. */
-const DAYS_BEFORE = 7
 const DECIMALS = 10
 const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
 
@@ -28,17 +27,6 @@ function deedOf({ state, action, decision, body }: FoundSaving): Done | null {
   if (decision?.state !== 'done') return null
   const { monthlySaving: promisedMonthly, currency } = decision.body
   return { doneAt: `${decision.doneOn!}T00:00:00Z`, until: null, by: decision.who, promisedMonthly, currency, body: decision.body }
-}
-
-/** Something that was done. */
-export type Done = {
-  doneAt: string
-  /** When it was undone again. */
-  until: string | null
-  by: string
-  promisedMonthly: string
-  currency: string
-  body: Opportunity
 }
 
 const instantOf = (at: string) => (at.includes('T') ? at : `${at.replace(' ', 'T').slice(0, 19)}Z`)
@@ -64,7 +52,10 @@ export async function allDone({ database, seen, asker }: SavingsWork, found: rea
 
 /** Promised beside seen, of everything that is done, from the charges that are loaded. */
 export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
-  const lines = await Promise.all((await allDone(work, found)).map(deed => ledgerLine(work, deed)))
+  const done = await allDone(work, found)
+  const realised = realisedOf(work.seen, done)
+  const again = await newInPlace(work.seen, done)
+  const lines = await Promise.all(done.map(deed => ledgerLine(work, deed, realised, deed.until ? [] : (again.get(deed.body.id) ?? []))))
   return lines.sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
 }
 
@@ -72,22 +63,12 @@ export async function savingsLedger(work: SavingsWork, found: readonly FoundSavi
 export const billReaches = (charges: ChargesSeen, id: string): Promise<Day | null> =>
   reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [id] } })
 
-/** What a deed has saved between two days since, the end exclusive, against the days before it; null where nothing can be said. */
-export async function realisedBetween(
-  charges: ChargesSeen,
-  { body, doneAt, currency }: Done,
-  start: Day,
-  end: Day,
-): Promise<Realised | null> {
-  const day = doneAt.slice(0, 10)
-  const [before, since] = await Promise.all([
-    charged(charges, body.resourceId, currency, addDays(day, -DAYS_BEFORE), day),
-    charged(charges, body.resourceId, currency, start, end),
-  ])
-  return realisedSaving(body.effects, { before, daysBefore: DAYS_BEFORE, since, daysSince: daysBetween(start, end) })
-}
-
-async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): Promise<LedgerLine> {
+async function ledgerLine(
+  { seen: charges, people }: SavingsWork,
+  deed: Done,
+  realisedBetween: RealisedBetween,
+  again: readonly Newcomer[],
+): Promise<LedgerLine> {
   const { body, doneAt, until, currency } = deed
   const promisedMonthly = new Decimal(deed.promisedMonthly)
   const line = {
@@ -102,6 +83,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): P
       approvedBy: people.nameOf(deed.by),
       currency,
     },
+    again: again.map(({ resourceId, name, subAccount, since, amount }) => ({ resourceId, name, subAccount, since, amount: text(amount) })),
     // what was undone promises nothing from then on
     promisedMonthly: until ? '0' : decimalText(promisedMonthly),
   }
@@ -112,6 +94,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): P
     seenBilled: null,
     daysBefore: DAYS_BEFORE,
     daysSince: 0,
+    unusedCommitments: [],
     workings: null,
     differences: [],
   }
@@ -126,7 +109,7 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): P
   const daysSince = daysBetween(day, end)
   const hourOfDeed = Number(doneAt.slice(11, 13))
   const promised = promisedSince(promisedMonthly, daysSince * 24 - hourOfDeed)
-  const realised = await realisedBetween(charges, deed, day, end)
+  const realised = await realisedBetween(deed, day, end)
   const { result: meanings } = await charges.ask(
     'meanings',
     (realised?.lines ?? []).map(({ sku }) => sku),
@@ -142,26 +125,11 @@ async function ledgerLine({ seen: charges, people }: SavingsWork, deed: Done): P
     differences: realised
       ? differencesOf(realised, { effects: body.effects, hours }, promised).map(({ kind, amount }) => ({ kind, amount: text(amount) }))
       : [],
-    workings: (realised?.lines ?? []).map(({ sku, unit, how, ...amounts }) => ({
-      ...{ sku, unit, how, words: Object.hasOwn(meanings, sku) ? meanings[sku]!.words : sku },
+    unusedCommitments: (realised?.unused ?? []).map(({ commitment, amount }) => ({ commitment, amount: text(amount) })),
+    workings: (realised?.lines ?? []).map(({ sku, unit, category, how, ...amounts }) => ({
+      ...{ sku, unit, how, isCommitted: isCommitted({ category }), words: Object.hasOwn(meanings, sku) ? meanings[sku]!.words : sku },
       ...{ unitsBefore: text(amounts.unitsBefore), costBefore: text(amounts.costBefore), unitsElse: text(amounts.unitsElse) },
       ...{ counterfactual: text(amounts.counterfactual), actual: text(amounts.actual) },
     })),
   }
-}
-
-/** What a resource was charged for its use from a day to another (exclusive), SKU by SKU, whoever pays it. */
-async function charged(charges: ChargesSeen, id: string, currency: string, start: Day, end: Day): Promise<Charged[]> {
-  const { result } = await charges.ask('group', {
-    ...{ splitBy: ['SkuId', 'PricingUnit'], grain: null, start, end },
-    keep: { ResourceId: [id], ChargeCategory: ['Usage'], ChargeClass: [null] },
-    leaveOut: { SkuId: [null] },
-    measures: ['pricingQuantity', 'effectiveCost', 'billedCost'],
-  })
-  return result
-    .filter(group => group.currency === currency)
-    .map(({ values, amounts }) => {
-      const [units, effective, billed] = amounts.map(one => new Decimal(scaledText(one))) as [Decimal, Decimal, Decimal]
-      return { sku: values.SkuId!, unit: values.PricingUnit ?? null, units, effective, billed }
-    })
 }

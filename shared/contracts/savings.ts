@@ -115,6 +115,8 @@ export const ledgerLine = z.object({
   approvedBy: z.string(),
   currency: z.string(),
   promisedMonthly: amountText,
+  /** What may have come in its place since, under another id: from which day on, and its effective cost since. Not taken from what is seen. */
+  again: z.array(z.object({ resourceId: z.string(), name: z.string(), subAccount: z.string(), since: day, amount: amountText })),
   /** The last day the bill reaches since; null while it reaches none. */
   seenTo: day.nullable(),
   promised: amountText.nullable(),
@@ -125,6 +127,8 @@ export const ledgerLine = z.object({
   daysSince: z.number(),
   /** Why seen is not promised: together what lies between them. */
   differences: z.array(z.object({ kind: z.enum(differenceKinds), amount: amountText })),
+  /** By commitment: what the deed left free of it and nobody uses; it is paid all the same and is not in what is seen. */
+  unusedCommitments: z.array(z.object({ commitment: z.string(), amount: amountText })),
   /** SKU by SKU: what would have been charged, and what was; null while the bill reaches no day since. */
   workings: z
     .array(
@@ -133,6 +137,8 @@ export const ledgerLine = z.object({
         words: z.string(),
         unit: z.string().nullable(),
         how: z.enum(['gone', 'less', 'cheaper']),
+        /** A commitment paid for it. */
+        isCommitted: z.boolean(),
         unitsBefore: amountText,
         costBefore: amountText,
         unitsElse: amountText,

@@ -18,13 +18,18 @@ defineProps<{ line: LedgerLine }>()
       </tr>
     </thead>
     <tbody>
-      <tr v-for="working in line.workings" :key="`${working.sku} ${working.unit}`">
-        <td>{{ working.words }}</td>
+      <tr v-for="working in line.workings" :key="`${working.sku} ${working.unit} ${working.isCommitted}`">
+        <td>{{ working.words }}{{ working.isCommitted ? ', paid by a commitment' : '' }}</td>
         <td class="n">{{ money(working.costBefore, line.currency) }}</td>
         <td class="n">{{ money(working.costBefore, line.currency) }} / {{ quantity(working.unitsBefore) }} {{ working.unit }}</td>
         <td class="n">{{ quantity(working.unitsElse) }} {{ working.unit }}</td>
         <td class="n">{{ money(working.counterfactual, line.currency) }}</td>
         <td class="n">{{ money(working.actual, line.currency) }}</td>
+      </tr>
+      <tr v-for="{ commitment, amount } in line.unusedCommitments" :key="commitment">
+        <td colspan="4">left free of commitment {{ commitment }} and used by nobody: it is paid all the same</td>
+        <td class="n">{{ money('0', line.currency) }}</td>
+        <td class="n">{{ money(amount, line.currency) }}</td>
       </tr>
     </tbody>
   </table>

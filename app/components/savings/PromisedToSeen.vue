@@ -9,6 +9,7 @@ const words: Record<LedgerSum['differences'][number]['kind'], string> = {
   use: 'used otherwise than planned',
   price: 'another price a unit',
   new: 'charged for the first time',
+  commitment: 'paid by a commitment, so not promised, and now used by others',
 }
 </script>
 

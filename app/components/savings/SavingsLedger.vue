@@ -94,6 +94,11 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
                 </td>
                 <td>
                   <button class="link" :disabled="!line.workings?.length" @click="toggle(line.id)">{{ line.resourceName }}</button>
+                  <p v-for="one in line.again" :key="one.resourceId" class="again minor">
+                    may be back as
+                    <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: one.resourceId } }">{{ one.name }}</NuxtLink>
+                    in {{ one.subAccount }}: {{ money(one.amount, line.currency) }} {{ line.currency }} since {{ dayText(one.since) }}
+                  </p>
                 </td>
                 <td class="n">{{ money(line.promisedMonthly, line.currency) }}</td>
                 <td class="n">{{ line.promised === null ? '–' : money(line.promised, line.currency) }}</td>
@@ -126,6 +131,13 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
         </tr>
       </tbody>
     </table>
+    <template v-for="sum in savings.ledgerSums" :key="sum.currency">
+      <p v-if="sum.again" class="note">
+        {{ sum.again.resources === 1 ? 'One resource' : `${count(sum.again.resources)} resources` }} charged for the first time since may
+        stand in the place of what is gone: {{ money(sum.again.amount, sum.currency) }} {{ sum.currency }} until now, which is not taken
+        from what is seen.
+      </p>
+    </template>
     <p v-if="preliminary" class="note">
       Preliminary from {{ dayText(preliminary) }} on: a billing period may change until {{ SETTLING_DAYS }} days after its end.
     </p>

@@ -6,8 +6,8 @@ import type { Effect } from '../../../core/opportunity/effect'
 import { differencesOf, inMinorUnits, type Promised } from '../../../core/opportunity/explained'
 import { ANY, promisedSince, realisedSaving, type Charged } from '../../../core/opportunity/realised'
 
-const charged = (sku: string, units: string, effective: string, unit = 'Hours'): Charged => ({
-  ...{ sku, unit, units: new Decimal(units), effective: new Decimal(effective), billed: new Decimal(effective) },
+const charged = (sku: string, units: string, effective: string, unit = 'Hours', category = 'Standard'): Charged => ({
+  ...{ sku, unit, category, units: new Decimal(units), effective: new Decimal(effective), billed: new Decimal(effective) },
 })
 const effect = (how: Effect['how'], now: string, then: string, sku = 's'): Effect => ({ resourceId: 'r', sku, how, now, then })
 
@@ -67,6 +67,18 @@ it('of what is cheaper says use and price, and what is charged for the first tim
   expect(seen.toFixed()).toBe('7')
   expect(promised.round(10).toFixed()).toBe('1.9726027397')
   expect(all).toEqual({ use: '10.0273972603', price: '-2', new: '-3' })
+})
+
+it('tells what a commitment covered by itself: nothing of it was promised', () => {
+  // 84 hours a week at 0.05 were promised; 84 more at 0.02 were covered, of which nobody uses what cost 0.50
+  const before = [charged('s', '84', '4.2'), charged('s', '84', '1.68', 'Hours', 'Committed')]
+  const commitments = [{ id: 'C', freed: new Decimal('1.68'), freedInAll: new Decimal('1.68'), unusedMore: new Decimal('0.5') }]
+  const realised = realisedSaving([{ sku: 's', how: 'gone' }], { before, daysBefore: 7, since: [], daysSince: 7, commitments })!
+  const hours = { all: 168, before: 0, awake: null }
+  const promised = promisedSince(new Decimal('18.25'), 168)
+  const all = differencesOf(realised, { effects: [effect('gone', '18.25', '0')], hours }, promised)
+  expect(all.map(({ kind, amount }) => [kind, amount.toFixed()])).toEqual([['commitment', '1.18']])
+  expect(promised.plus('1.18').eq(realised.effective)).toBe(true)
 })
 
 it('takes what was kept without effects as gone', () => {

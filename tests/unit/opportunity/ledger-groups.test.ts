@@ -3,7 +3,7 @@ import { groupLedger, ledgerTotals, type LedgerEntry } from '../../../core/oppor
 
 const line = (id: string, more: Partial<LedgerEntry> = {}): LedgerEntry => ({
   ...{ id, doneAt: '2026-11-24T09:00:00Z', detectorLabel: 'Sleep', owner: 'Petra', currency: 'EUR', promisedMonthly: '10' },
-  ...{ promised: '1.004', seen: '1.004', differences: [] },
+  ...{ promised: '1.004', seen: '1.004', differences: [], again: [] },
   ...more,
 })
 
@@ -61,4 +61,10 @@ it('cuts what lies between to cents that add up, and leaves promised out where n
     'each',
   )
   expect(group!.differences).toEqual([{ kind: 'new', amount: '-2' }]) // 11 → 9
+})
+
+it('adds up what may have come in the place of what is gone, apart from what is seen', () => {
+  const lines = [line('a', { again: [{ amount: '1.5' }, { amount: '2.25' }] }), line('b', { again: [{ amount: '0.1' }] })]
+  expect(ledgerTotals(lines)).toMatchObject([{ seen: '2.008', again: { resources: 3, amount: '3.85' } }])
+  expect(ledgerTotals([line('a')])).toMatchObject([{ again: null }])
 })

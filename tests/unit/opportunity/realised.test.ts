@@ -2,8 +2,14 @@ import { expect, it } from 'vitest'
 import { Decimal } from '../../../core/money/decimal'
 import { ANY, promisedSince, realisedSaving, type Charged } from '../../../core/opportunity/realised'
 
-const charged = (sku: string, units: string, effective: string, more: { unit?: string; billed?: string } = {}): Charged => ({
-  ...{ sku, unit: more.unit ?? 'Hours', units: new Decimal(units), effective: new Decimal(effective) },
+const charged = (
+  sku: string,
+  units: string,
+  effective: string,
+  more: { unit?: string; billed?: string; category?: string } = {},
+): Charged => ({
+  ...{ sku, unit: more.unit ?? 'Hours', category: more.category ?? 'Standard', units: new Decimal(units) },
+  effective: new Decimal(effective),
   billed: new Decimal(more.billed ?? effective),
 })
 const seen = (...asked: Parameters<typeof realisedSaving>) => {
@@ -55,4 +61,28 @@ it('says nothing where the bill reaches no day since, or had nothing of it befor
   expect(seen([{ sku: 'g', how: 'gone' }], { before, daysBefore: 7, since: [], daysSince: 0 })).toBeNull()
   expect(seen([{ sku: 'other', how: 'gone' }], { before, daysBefore: 7, since: [], daysSince: 3 })).toBeNull()
   expect(seen([{ sku: 'g', how: 'gone' }], { before: [charged('g', '0', '0')], daysBefore: 7, since: [], daysSince: 3 })).toBeNull()
+})
+
+it('counts what nobody uses of a commitment against what is seen, no more than was left free, shared by how much each left', () => {
+  const before = [charged('s', '84', '42'), charged('s', '84', '21', { category: 'Committed', billed: '0' })]
+  const of = (freed: string, freedInAll: string, unusedMore: string) => {
+    const commitment = { id: 'C', freed: new Decimal(freed), freedInAll: new Decimal(freedInAll), unusedMore: new Decimal(unusedMore) }
+    return realisedSaving([{ sku: 's', how: 'gone' }], { before, daysBefore: 7, since: [], daysSince: 7, commitments: [commitment] })!
+  }
+  expect(of('21', '21', '0')).toMatchObject({ unused: [], effective: new Decimal(63), billed: new Decimal(42) })
+  expect(of('21', '63', '6').effective.toFixed()).toBe('61') // a third of 6
+  expect(of('21', '63', '63').effective.toFixed()).toBe('42')
+  expect(of('21', '63', '99').effective.toFixed()).toBe('42') // all of it, and others beside
+  expect(of('0', '63', '99').effective.toFixed()).toBe('63')
+  // what no commitment had covered leaves none free
+  const standard = { before: [before[0]!], daysBefore: 7, since: [], daysSince: 7 }
+  const commitments = [{ id: 'C', freed: new Decimal(21), freedInAll: new Decimal(21), unusedMore: new Decimal(21) }]
+  expect(seen([{ sku: 's', how: 'gone' }], { ...standard, commitments })).toEqual(['42', '42'])
+})
+
+it('goes on to see what is paid by a commitment only since', () => {
+  const before = [charged('s', '168', '84')]
+  const since = [charged('s', '60', '30'), charged('s', '24', '6', { category: 'Committed', billed: '0' })]
+  // asleep for half of the week: 84 hours would have been 84.00 in all, 36.00 were charged
+  expect(seen([{ sku: 's', how: 'less' }], { before, daysBefore: 7, since, daysSince: 7 })).toEqual(['48', '54'])
 })
