@@ -33,6 +33,8 @@ ${control('/control', 'Lock, or unlock', typed('lock', 'id of a resource', ''))}
 ${control('/control', 'Let it fail once more', typed('failing', 'id of a resource', ''))}</article>
 <article><h2>Somebody makes something</h2>
 ${control('/control', 'Make a machine in the sandbox', typed('made', 'called', 'trial-new') + typed('by', 'by', 'jon.aske'))}</article>
+<article><h2>What is missed</h2><p>${state.isMadeAgain ? 'One in three of what is deleted is made again, three to six days later.' : 'Nothing that is deleted is made again.'}</p>
+${control('/control', state.isMadeAgain ? 'Let it be' : 'Let people make it again', hidden('again', state.isMadeAgain ? 'no' : 'yes'))}</article>
 <article><h2>What was done</h2>${done.length ? done.map(one => `<p>${escaped(one)}</p>`).join('') : '<p>Nothing yet.</p>'}</article>`,
   )
 }
@@ -44,6 +46,8 @@ export function controlled(state: CloudState, asked: URLSearchParams): Partial<C
   if (next !== null) return { next: behaviours.find(one => one === next) ?? null }
   const inARow = text('inARow')
   if (inARow !== null && /^\d{1,4}$/.test(inARow)) return { inARow: Number(inARow), taken: 0 }
+  const again = text('again')
+  if (again) return { isMadeAgain: again === 'yes' }
   const lock = text('lock')
   if (lock) return { locked: state.locked.includes(lock) ? state.locked.filter(id => id !== lock) : [...state.locked, lock] }
   const failing = text('failing')

@@ -9,7 +9,7 @@ import { isMetric, metrics, type MetricName } from '../../core/measured/metrics'
 import { addDays, addMonths, isDay, monthOf, monthStart, type Day } from '../../core/time/day'
 import { daysOf } from '../../core/time/period'
 import { actionsOfKind, change, settingsOf, tagsOf } from './changes'
-import { created, madeId, madeResources } from './made'
+import { created, madeAgainUntil, madeId, madeResources } from './made'
 import { conditionOf } from './condition'
 import { controlled, controlPage } from './control-page'
 import { hourlyReadings, type Gateway } from './readings'
@@ -48,20 +48,24 @@ function outcomeOf(reply: Reply | undefined): object {
  * A small cloud that plays Brackwater: says how a resource is, lists gateways and what passes them, deletes one and says what became
  * of it, moves its clock by a day, a week or a month and delivers the bill to date, in which what was done shows. Told so, its next
  * answer fails, never comes, or comes twice, and what it has may change its mind: a gateway is used again, or locked.
- * @param token the secret that callers have to know; without one everybody is answered.
+ * @param token the secret that callers have to know; without one everybody is answered. @param begins see `readState`.
  */
-export function cloudServer(stateFile: string, token?: string): Server {
-  let state = readState(stateFile)
+export function cloudServer(stateFile: string, token?: string, begins: Partial<CloudState> = {}): Server {
+  let state = readState(stateFile, begins)
   const planted = brackwaterInventory()
-  let inventory = [...planted, ...madeResources(state)]
-  const gateways = planted.filter((r): r is Gateway => r.use.kind === 'gateway')
+  const withMade = (of: CloudState) => [...planted, ...madeResources(of, planted)]
+  let inventory = withMade(state)
+  const gateways = () => inventory.filter((r): r is Gateway => r.use.kind === 'gateway')
   const save = (next: CloudState) => {
     writeState(stateFile, next)
-    if (next.made !== state.made) inventory = [...planted, ...madeResources(next)]
+    if (next.made !== state.made) inventory = withMade(next)
     state = next
   }
+  /** Its clock goes on; what people make again until then is there. */
+  const goOn = (day: Day) =>
+    save({ ...state, day, ...(state.isMadeAgain && { made: [...state.made, ...madeAgainUntil(day, state, planted)] }) })
   const clock = () => `${state.day}T${String(state.hour).padStart(2, '0')}:00:00Z`
-  const existing = () => gateways.filter(g => runsOn(g, state.day) && !state.deletions[g.id])
+  const existing = () => gateways().filter(g => runsOn(g, state.day) && !state.deletions[g.id])
   const notFound = (what: string): Reply => ({ status: 404, body: { error: `there is no ${what}` } })
 
   const describe = (g: Gateway) => ({
@@ -120,7 +124,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (method === 'GET' && !id) return { status: 200, body: { resources: existing().map(describe) } }
     if (method === 'GET' && id === 'metrics')
       return { status: 200, body: { metrics: [{ metric: 'passed', what: 'passed through', unit: 'GB' }] } }
-    const gateway = gateways.find(g => g.id === id)
+    const gateway = gateways().find(g => g.id === id)
     if (!gateway) return notFound('such gateway')
     if (method === 'GET' && more === 'readings') {
       const [from, to] = [query.get('from') ?? '', query.get('to') ?? '']
@@ -159,7 +163,7 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (route === 'GET clock') return { status: 200, body: { now: clock(), provider: 'Brackwater Cloud' } }
     const next = request.method === 'POST' && path[1] === 'clock' ? NEXT[path[2] ?? ''] : undefined
     if (next) {
-      save({ ...state, day: next(state.day) })
+      goOn(next(state.day))
       return { status: 200, body: { now: clock() } }
     }
     if (route === 'GET events') {
@@ -189,7 +193,13 @@ export function cloudServer(stateFile: string, token?: string): Server {
       const [deletions, changes] = [new Map(Object.entries(state.deletions)), new Map(Object.entries(state.changes))]
       let text = headerLine
       const running = (id: string, day: Day) => runningHours(state, id, day)
-      const done = { deletions, changes, runningHours: running, tags: new Map(Object.entries(state.tags)), made: madeResources(state) }
+      const done = {
+        deletions,
+        changes,
+        runningHours: running,
+        tags: new Map(Object.entries(state.tags)),
+        made: madeResources(state, planted),
+      }
       for (const charge of brackwaterDelivery(month, state.day, done)) text += chargeLine(charge)
       return gzipSync(text)
     }
@@ -233,7 +243,8 @@ export function cloudServer(stateFile: string, token?: string): Server {
     if (request.method === 'POST') {
       const asked = new URLSearchParams(await textOf(request))
       const next = NEXT[asked.get('clock') ?? '']
-      save({ ...state, ...(next ? { day: next(state.day) } : controlled(state, asked)) })
+      if (next) goOn(next(state.day))
+      else save({ ...state, ...controlled(state, asked) })
       return void response.writeHead(303, { location: '/control' }).end()
     }
     response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(controlPage(state))

@@ -8,8 +8,15 @@ export const behaviours = ['fail', 'time out', 'answer twice', 'take long', 'los
 export type Behaviour = (typeof behaviours)[number]
 export type Reply = { status: number; body: unknown }
 
-/** A machine of the sandbox that somebody has made. `at`: an instant; told late where it lies before others. */
-export type Made = { name: string; by: string; size: string; at: string }
+/** A machine of the sandbox that somebody has made, or what was deleted and is made again. `at`: an instant; told late where it lies before others. */
+export type Made = {
+  name: string
+  by: string
+  size: string
+  at: string
+  /** The id of what was deleted and is made again, as it was. */
+  again?: string
+}
 
 /** Everything the stand-in remembers; survives a restart. */
 export type CloudState = {
@@ -27,6 +34,8 @@ export type CloudState = {
   tags: Record<string, { day: string; key: string; value: string }[]>
   /** What somebody has made since, such as `{ name: 'trial-x', by: 'jon.aske', size: 'reed-2x4' }`, at the hour it was told. */
   made: Made[]
+  /** Whether people make again what they miss, some days after it was deleted. */
+  isMadeAgain: boolean
   /** Resources whose changes fail, as often as is said. */
   failing: Record<string, number>
   /** So many changes are taken in a row, then one is asked to wait; 0 for as many as come. */
@@ -48,6 +57,7 @@ const fresh: CloudState = {
   schedules: {},
   tags: {},
   made: [],
+  isMadeAgain: false,
   awake: {},
   failing: {},
   inARow: 0,
@@ -58,8 +68,11 @@ const fresh: CloudState = {
   locked: [],
 }
 
-export function readState(file: string): CloudState {
-  return existsSync(file) ? { ...fresh, ...(JSON.parse(readFileSync(file, 'utf8')) as CloudState) } : structuredClone(fresh)
+/** @param begins what a state that is not kept yet begins with, where that is not the usual. */
+export function readState(file: string, begins: Partial<CloudState>): CloudState {
+  return existsSync(file)
+    ? { ...fresh, ...(JSON.parse(readFileSync(file, 'utf8')) as CloudState) }
+    : structuredClone({ ...fresh, ...begins })
 }
 
 /** Written beside and moved into place: a kill in between leaves the state before. */

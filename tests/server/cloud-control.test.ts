@@ -53,6 +53,30 @@ it('moves its clock, goes wrong once, locks, lets somebody make something, and s
   expect(made).not.toContain('<b>')
   const { events } = (await ask(`/v1/events?since=${TODAY}`)).body as { events: { resourceId: string; by: string }[] }
   expect(events.at(-1)).toMatchObject({ resourceId: 'bw:north-fjord:server:made-<b>trial</b>', by: 'jon.aske' })
+  // of what is deleted people make some again, in the days after, where that is let happen
+  const gateways = brackwaterInventory().filter(one => one.use.kind === 'gateway' && runsOn(one, addDays(TODAY, 1)))
+  const listed = async () => ((await ask('/v1/inventory/gateway')).body.resources as { id: string; name: string }[]).map(({ id }) => id)
+  for (const { id } of gateways)
+    await fetch(`${base}/v1/inventory/gateway/${encodeURIComponent(id)}`, { method: 'DELETE', headers: { authorization: 'Bearer secret' } })
+  const locked = await listed()
+  await press({ clock: 'next-week' })
+  expect(await listed()).toEqual(locked)
+  expect(await press({ again: 'yes' })).toContain('One in three of what is deleted is made again')
+  await press({ clock: 'next-day' })
+  const again = (await listed()).filter(id => !locked.includes(id))
+  expect(again.length).toBeGreaterThan(0)
+  expect(again.length).toBeLessThan(gateways.length - locked.length)
+  expect(again.every(id => id.endsWith('-again'))).toBe(true)
+  const since = `/v1/events?since=${addDays(TODAY, 2)}`
+  const told = ((await ask(since)).body.events as { resourceId: string; what: string }[]).filter(({ what }) => what === 'created')
+  expect(
+    told
+      .map(({ resourceId }) => resourceId)
+      .filter(id => id.endsWith('-again'))
+      .sort(),
+  ).toEqual([...again].sort())
+  await press({ clock: 'next-month' })
+  expect((await listed()).filter(id => !locked.includes(id)).sort()).toEqual([...again].sort())
   // what is no control changes nothing
   expect(await press({ nonsense: '1', inARow: '-4' })).toContain('as many as come')
   expect(await press({ inARow: '3' })).toContain('3 in a row, then one is asked to wait')
