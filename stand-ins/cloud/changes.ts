@@ -9,7 +9,7 @@ import type { CloudState, Reply } from './state'
 export const actionsOfKind: Partial<Record<Use['kind'], readonly string[]>> = {
   server: ['delete', 'change size', 'schedule', 'tag'],
   database: ['change size', 'schedule', 'tag'],
-  disk: ['delete', 'change class', 'tag'],
+  disk: ['delete', 'snapshot and delete', 'change class', 'tag'],
   'load balancer': ['delete', 'tag'],
   gateway: ['delete', 'tag'],
   objects: ['tag'],
@@ -40,7 +40,7 @@ export function settingsOf({ id, use }: CloudResource, state: CloudState): Recor
 export const tagsOf = ({ id, tags }: CloudResource, state: CloudState): Record<string, string> =>
   Object.fromEntries([...Object.entries(tags), ...(state.tags[id] ?? []).map(({ key, value }) => [key, value] as const)])
 
-/** What becomes of a change of class, size or hours, or of a deletion, and what the cloud remembers; null where nothing has changed. */
+/** What becomes of a change of class, size or hours, or of a deletion (`after: 'snapshot'` of one that waits for that), and what the cloud remembers; null where nothing has changed. */
 export function change(
   method: string,
   resource: CloudResource,
@@ -58,7 +58,10 @@ export function change(
   const done = (next: Partial<CloudState>) => ({ reply: { status: 200, body: { id, at } }, next: { ...next, taken: state.taken + 1 } })
   if (method === 'DELETE') {
     if (!actionsOfKind[use.kind]?.includes('delete')) return refuse(405, `a ${use.kind} cannot be deleted here`)
-    return done({ deletions: { ...state.deletions, [id]: { day: state.day, hour: state.hour } } })
+    if (body.after !== undefined && body.after !== 'snapshot') return refuse(400, 'it can be deleted at once, or after a snapshot')
+    const snapshot = body.after === 'snapshot'
+    if (snapshot && !actionsOfKind[use.kind]?.includes('snapshot and delete')) return refuse(405, `no snapshot is taken of a ${use.kind}`)
+    return done({ deletions: { ...state.deletions, [id]: { day: state.day, hour: state.hour, ...(snapshot && { snapshot }) } } })
   }
   if (body.tag !== undefined) {
     if (!actionsOfKind[use.kind]?.includes('tag')) return refuse(405, `a ${use.kind} has no tags`)

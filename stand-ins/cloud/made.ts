@@ -19,6 +19,16 @@ export const madeResources = ({ made }: CloudState, planted: readonly CloudResou
     return [{ ...about, ...machine, id: madeId(one), since: day, until: addDays(day, DAYS) }]
   })
 
+/** The snapshots that were taken of disks before they were deleted; they are kept until somebody deletes them. */
+export const snapshotsTaken = ({ deletions }: CloudState, there: readonly CloudResource[]): CloudResource[] =>
+  Object.entries(deletions).flatMap(([id, { day, snapshot }]): CloudResource[] => {
+    const was = there.find(one => one.id === id)
+    if (!snapshot || was?.use.kind !== 'disk') return []
+    const { createdBy: _, ...own } = was
+    const about = { id: `${id}-snapshot`, name: `${was.name}-snapshot`, type: 'Snapshot', since: day, until: null, protects: id }
+    return [{ ...own, ...about, use: { kind: 'snapshot', gb: was.use.gb } }]
+  })
+
 /** One in so many of what was deleted is made again, and that from so many days later on, within as many more. */
 const ONE_IN = 3
 const AFTER_DAYS = 3

@@ -9,7 +9,7 @@ import { isMetric, metrics, type MetricName } from '../../core/measured/metrics'
 import { addDays, addMonths, isDay, monthOf, monthStart, type Day } from '../../core/time/day'
 import { daysOf } from '../../core/time/period'
 import { actionsOfKind, change, settingsOf, tagsOf } from './changes'
-import { created, madeAgainUntil, madeId, madeResources } from './made'
+import { created, madeAgainUntil, madeId, madeResources, snapshotsTaken } from './made'
 import { conditionOf } from './condition'
 import { controlled, controlPage } from './control-page'
 import { hourlyReadings, type Gateway } from './readings'
@@ -53,12 +53,20 @@ function outcomeOf(reply: Reply | undefined): object {
 export function cloudServer(stateFile: string, token?: string, begins: Partial<CloudState> = {}): Server {
   let state = readState(stateFile, begins)
   const planted = brackwaterInventory()
-  const withMade = (of: CloudState) => [...planted, ...madeResources(of, planted)]
-  let inventory = withMade(state)
+  /** What is there beside what was planted: what somebody has made, and snapshots of what was deleted. */
+  const besideOf = (of: CloudState) => {
+    const made = madeResources(of, planted)
+    return [...made, ...snapshotsTaken(of, [...planted, ...made])]
+  }
+  let beside = besideOf(state)
+  let inventory = [...planted, ...beside]
   const gateways = () => inventory.filter((r): r is Gateway => r.use.kind === 'gateway')
   const save = (next: CloudState) => {
     writeState(stateFile, next)
-    if (next.made !== state.made) inventory = withMade(next)
+    if (next.made !== state.made || next.deletions !== state.deletions) {
+      beside = besideOf(next)
+      inventory = [...planted, ...beside]
+    }
     state = next
   }
   /** Its clock goes on; what people make again until then is there. */
@@ -111,7 +119,8 @@ export function cloudServer(stateFile: string, token?: string, begins: Partial<C
     if (method === 'PUT' || method === 'DELETE') {
       const resource = inventory.find(one => one.id === id && one.use.kind === type && runsOn(one, state.day))
       if (!resource) return notFound('such resource')
-      const { reply, next } = change(method, resource, body, state)
+      const after = query.get('after')
+      const { reply, next } = change(method, resource, { ...body, ...(after !== null && { after }) }, state)
       if (next) save({ ...state, ...next })
       return reply
     }
@@ -193,13 +202,7 @@ export function cloudServer(stateFile: string, token?: string, begins: Partial<C
       const [deletions, changes] = [new Map(Object.entries(state.deletions)), new Map(Object.entries(state.changes))]
       let text = headerLine
       const running = (id: string, day: Day) => runningHours(state, id, day)
-      const done = {
-        deletions,
-        changes,
-        runningHours: running,
-        tags: new Map(Object.entries(state.tags)),
-        made: madeResources(state, planted),
-      }
+      const done = { deletions, changes, runningHours: running, tags: new Map(Object.entries(state.tags)), made: beside }
       for (const charge of brackwaterDelivery(month, state.day, done)) text += chargeLine(charge)
       return gzipSync(text)
     }

@@ -23,7 +23,8 @@ export type CloudState = {
   /** Its clock: a day and an hour. */
   day: string
   hour: number
-  deletions: Record<string, { day: string; hour: number }>
+  /** With a snapshot of what was deleted, where one was taken first. */
+  deletions: Record<string, { day: string; hour: number; snapshot?: boolean }>
   /** Classes and sizes that were changed, oldest first: they hold from the day after on. */
   changes: Record<string, { day: string; to: string }[]>
   /** Hours of every week in which resources stand still, oldest first, each from the hour on in which it was set; none: all week awake. */

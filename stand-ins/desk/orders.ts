@@ -19,6 +19,8 @@ export type DeskState = {
   day: Day
   orders: Record<string, Order>
   removed: Record<string, number>
+  /** Of what a copy was made before it was removed, and when. */
+  copies: Record<string, number>
   settings: Record<string, { name: string; value: string }>
   labels: Record<string, Record<string, string>>
   /** What somebody holds on to, against which verbs. */
@@ -33,11 +35,12 @@ export type DeskState = {
 const verbs: Partial<Record<CloudResource['use']['kind'], readonly string[]>> = {
   server: ['remove', 'resize', 'label'],
   database: ['resize', 'label'],
-  disk: ['remove', 'reclass', 'label'],
+  disk: ['remove', 'copy and remove', 'reclass', 'label'],
   'load balancer': ['remove', 'label'],
 }
+const removes = (verb: string) => verb === 'remove' || verb === 'copy and remove'
 const fresh = (): DeskState => ({
-  ...{ day: TODAY, orders: {}, removed: {}, settings: {}, labels: {}, holds: {}, detached: [], loses: 0, waits: 2 },
+  ...{ day: TODAY, orders: {}, removed: {}, copies: {}, settings: {}, labels: {}, holds: {}, detached: [], loses: 0, waits: 2 },
 })
 
 /** What is kept of the work at the desk, and what becomes of orders. */
@@ -56,9 +59,10 @@ export function openDesk(inventory: readonly CloudResource[], told: Partial<Desk
     const found = inventory.find(({ id }) => id === ref)
     if (!found || state.removed[ref]) return 'it is not there'
     if (!verbs[found.use.kind]?.includes(verb)) return `a ${found.use.kind} does not ${verb}`
-    const held = (state.holds[ref] ?? []).find(({ against }) => against === (verb === 'remove' ? 'removal' : 'change'))
+    const held = (state.holds[ref] ?? []).find(({ against }) => against === (removes(verb) ? 'removal' : 'change'))
     if (held) return `${held.person} holds it: ${held.reason}`
-    if (verb === 'remove') state.removed[ref] = at
+    if (verb === 'copy and remove') state.copies[ref] = at
+    if (removes(verb)) state.removed[ref] = at
     else if (verb === 'label') state.labels[ref] = { ...state.labels[ref], [String(asked.name)]: String(asked.value) }
     else {
       const now = settingOf(found)

@@ -3,10 +3,13 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { brackwaterInventory, runsOn } from '../../demo/inventory'
 import { TODAY } from '../../demo/calendar'
 import { addDays } from '../../core/time/day'
+import { findPrice } from '../../core/ratecard/find-price'
+import { brackwaterCard } from '../../demo/rate-cards'
 import { cloudServer } from '../../stand-ins/cloud/server'
 
 const folder = mkdtempSync(join(tmpdir(), 'rain-barrel-control-'))
@@ -77,6 +80,26 @@ it('moves its clock, goes wrong once, locks, lets somebody make something, and s
   ).toEqual([...again].sort())
   await press({ clock: 'next-month' })
   expect((await listed()).filter(id => !locked.includes(id)).sort()).toEqual([...again].sort())
+  // a disk goes after a snapshot of it, or at once; of what else there is no snapshot
+  const there = brackwaterInventory().filter(one => one.use.kind === 'disk' && runsOn(one, '2027-01-02') && one.id !== disk.id)
+  const [kept, gone] = [there[0]!, there[1]!]
+  const away = (one: typeof kept, after: string) =>
+    fetch(`${base}/v1/inventory/${one.use.kind}/${encodeURIComponent(one.id)}${after}`, {
+      method: 'DELETE',
+      headers: { authorization: 'Bearer secret' },
+    })
+  const server = brackwaterInventory().find(one => one.use.kind === 'server' && runsOn(one, '2027-01-02'))!
+  expect([(await away(server, '?after=snapshot')).status, (await away(kept, '?after=all')).status]).toEqual([405, 400])
+  expect([(await away(kept, '?after=snapshot')).status, (await away(gone, '')).status]).toEqual([200, 200])
+  await press({ clock: 'next-day' })
+  const bill = async () =>
+    gunzipSync(
+      Buffer.from(await (await fetch(`${base}/v1/bills/2027-01`, { headers: { authorization: 'Bearer secret' } })).arrayBuffer()),
+    ).toString()
+  expect(await bill()).not.toContain(`${gone.id}-snapshot`)
+  const snapshots = (await bill()).split('\n').filter(line => line.includes(`${kept.id}-snapshot`))
+  expect(snapshots).toHaveLength(1) // the day of the deed, which is over
+  expect(snapshots[0]).toContain(findPrice(brackwaterCard, 'snapshot-gb-month', kept.region)!.sku)
   // what is no control changes nothing
   expect(await press({ nonsense: '1', inARow: '-4' })).toContain('as many as come')
   expect(await press({ inARow: '3' })).toContain('3 in a row, then one is asked to wait')

@@ -488,7 +488,7 @@ it('acts on savings as somebody does in Savings: what takes a second person or c
   await run(gateways, true)
   const asked = await run(gateways, false)
   expect(asked.items.map(({ state: of, said }) => [of, said])).toEqual(
-    asked.items.map(() => ['asked', 'it cannot be undone: look at it in Savings, and approve it there']),
+    asked.items.map(() => ['asked', 'what deletes something is approved by a person: look at it in Savings']),
   )
   expect(asked.items).toHaveLength(3)
   for (const one of [id, gateways]) await state({ method: 'DELETE', headers: ines }, `/${one}`)

@@ -160,7 +160,7 @@ it('is connected, looked through and acted on like the other', async () => {
   const look = async () => savingsState.parse(await server.json('savings/look', post({})))
   const found = (await look()).opportunities.filter(({ provider }) => provider === 'Larkfield Compute')
   expect(found.map(({ detector, resourceName, canDo }) => [detector, resourceName, canDo?.deed])).toEqual([
-    ['unattached-disk', disk.name, 'delete'],
+    ['unattached-disk', disk.name, 'snapshot and delete'],
   ])
   const approved = async () => {
     const { opportunities } = savingsState.parse(await server.json('savings'))
@@ -169,5 +169,6 @@ it('is connected, looked through and acted on like the other', async () => {
   expect((await server.call('savings/approve', post({ id: found[0]!.id }))).status).toBe(200)
   await expect.poll(async () => (await approved()).action?.state, { timeout: 60_000 }).toBe('done')
   expect(Object.keys(desk.state.removed)).toEqual([disk.id])
-  expect(Object.values(desk.state.orders).map(({ ref, verb, state }) => [ref, verb, state])).toEqual([[disk.id, 'remove', 'finished']])
+  expect(Object.values(desk.state.orders).map(({ ref, verb, state }) => [ref, verb, state])).toEqual([[disk.id, 'copy and remove', 'finished']])
+  expect(desk.state.copies).toEqual(desk.state.removed)
 })

@@ -2,6 +2,7 @@ import type { BillDetector, Threshold } from '../detector'
 import type { Bill } from '../bill/bill'
 import { unitsBefore, unitsIn, usesOf, within, type BilledResource } from '../bill/billed-resource'
 import { findingOf } from '../bill/finding'
+import { snapshotFirst, snapshotSaid } from '../bill/snapshot-first'
 import type { LookBack } from '../bill/stretches'
 
 const days: Threshold = {
@@ -32,11 +33,13 @@ export const diskLeftBehind: BillDetector = {
       const machine = machineOf(disk, machines)
       if (!machine || disk.window.days < Math.min(back, 30) || runs(machine, back)) return []
       const gone = disk.uses.filter(use => within(use.cost, 30) !== 0n).map(use => ({ use, how: 'gone' as const, then: null }))
+      const snapshot = snapshotFirst(disk)
       const finding = findingOf(disk, gone, {
         detector: diskLeftBehind.detector,
         title: `${disk.name} outlived ${machine.name}`,
         risk: 'some',
-        instruction: { type: 'disk', deed: 'delete' },
+        instruction: { type: 'disk', deed: 'snapshot and delete' },
+        oneOff: snapshot,
         minutesOfWork: 15,
         series: [
           {
@@ -53,7 +56,7 @@ export const diskLeftBehind: BillDetector = {
             label: 'kept on the disk',
             unit: 'GB',
             threshold: null,
-            said: 'The disk is charged to the last day of the bill.',
+            said: `The disk is charged to the last day of the bill. ${snapshotSaid(snapshot)}`,
           },
         ],
       })

@@ -1,4 +1,5 @@
 import type { MeasuredDetector } from '../detector'
+import { snapshotFirst, snapshotSaid } from '../bill/snapshot-first'
 import { attachedThresholds, isCharged, nothingAttached } from '../measured/nothing-attached'
 
 /** Disks that no machine has attached, as their inventory says hour by hour. */
@@ -10,16 +11,19 @@ export const unattachedDisk: MeasuredDetector = {
   metrics: ['attached'],
   thresholds: attachedThresholds,
   needsOf: resource => (isCharged(resource, 'disk-gb-month') ? ['attached'] : null),
-  lookThrough: () => (disk, settings, measured) =>
-    [
-      nothingAttached(disk, settings, measured('attached'), {
-        detector: unattachedDisk.detector,
-        title: `${disk.name} is attached to nothing`,
-        risk: 'some',
-        instruction: { type: 'disk', deed: 'delete' },
-        minutesOfWork: 15,
-      }),
-    ].filter(found => found !== null),
+  lookThrough: () => (disk, settings, measured) => {
+    const snapshot = snapshotFirst(disk)
+    const found = nothingAttached(disk, settings, measured('attached'), {
+      detector: unattachedDisk.detector,
+      title: `${disk.name} is attached to nothing`,
+      risk: 'some',
+      instruction: { type: 'disk', deed: 'snapshot and delete' },
+      oneOff: snapshot,
+      further: snapshotSaid(snapshot),
+      minutesOfWork: 15,
+    })
+    return found ? [found] : []
+  },
   byHand: {
     steps: ({ resourceName }) => [
       `ask whether the data on ${resourceName} is wanted`,

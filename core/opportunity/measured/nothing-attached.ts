@@ -16,12 +16,13 @@ export const isCharged = (resource: BilledResource, meter: string): boolean =>
 /**
  * What is paid for a resource that nothing was attached to in any hour of so many days, of which all but a day's hours are known: all of
  * it.
+ * @param further what is said beside.
  */
 export function nothingAttached(
   resource: BilledResource,
   { days }: Settings,
   attached: Hourly,
-  said: Omit<Said, 'series' | 'measured'>,
+  { further, ...said }: Omit<Said, 'series' | 'measured'> & { further?: string },
 ): BillFinding | null {
   const lately = { ...attached, values: attached.values.subarray(-days! * HOURS_A_DAY) }
   if (highest(lately.values) !== 0 || measuredHours(lately) < (days! - 1) * HOURS_A_DAY) return null
@@ -32,7 +33,7 @@ export function nothingAttached(
     measured: [
       measuredSeries('attached', attached, {
         threshold: { value: 1, label: 'the line is one machine' },
-        said: `Nothing was attached to it in the last ${days} days.`,
+        said: [`Nothing was attached to it in the last ${days} days.`, ...(further ? [further] : [])].join(' '),
       }),
     ],
   })

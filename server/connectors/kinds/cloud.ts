@@ -57,7 +57,7 @@ const actionOutcome = z.discriminatedUnion('outcome', [
 const clockReply = z.object({ now: z.string(), provider: z.string().optional() })
 const deedList = z.object({ actions: z.array(z.string()) })
 /** What is asked for with a change of a setting. */
-function changed(instruction: Exclude<Instruction, { deed: 'delete' }>) {
+function changed(instruction: Exclude<Instruction, { deed: 'delete' | 'snapshot and delete' }>) {
   switch (instruction.deed) {
     case 'tag':
       return { tag: { key: instruction.key, value: instruction.value } }
@@ -132,9 +132,14 @@ export const cloud: ConnectorKind = {
           carryOut(instruction, id, requestKey) {
             const place = `/v1/inventory/${at(instruction.type)}/${at(id)}`
             const headers = { 'request-key': requestKey }
-            return instruction.deed === 'delete'
-              ? json(deed, 'DELETE', place, headers)
-              : json(deed, 'PUT', place, headers, { body: changed(instruction) })
+            switch (instruction.deed) {
+              case 'delete':
+                return json(deed, 'DELETE', place, headers)
+              case 'snapshot and delete':
+                return json(deed, 'DELETE', `${place}?after=snapshot`, headers)
+              default:
+                return json(deed, 'PUT', place, headers, { body: changed(instruction) })
+            }
           },
           outcomeOf: requestKey => json(actionOutcome, 'GET', `/v1/requests/${at(requestKey)}`),
         },

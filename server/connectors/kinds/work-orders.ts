@@ -50,7 +50,13 @@ const meters: readonly { meter: string; unit: string; metric: MetricName; by: nu
   { meter: 'passed', unit: 'MB', metric: 'passed', by: 0.001 },
   { meter: 'holders', unit: 'machines', metric: 'attached', by: 1 },
 ]
-const verbs: Partial<Record<Deed, string>> = { delete: 'remove', 'change size': 'resize', 'change class': 'reclass', tag: 'label' }
+const verbs: Partial<Record<Deed, string>> = {
+  delete: 'remove',
+  'snapshot and delete': 'copy and remove',
+  'change size': 'resize',
+  'change class': 'reclass',
+  tag: 'label',
+}
 /** What its events are called here. */
 const happened: Readonly<Record<string, string>> = { made: 'created', removed: 'deleted' }
 
@@ -71,6 +77,7 @@ function orderFor(instruction: Instruction): { verb: string; with: object } | nu
   if (!verb) return null
   switch (instruction.deed) {
     case 'delete':
+    case 'snapshot and delete':
       return { verb, with: {} }
     case 'tag':
       return { verb, with: { name: instruction.key, value: instruction.value } }

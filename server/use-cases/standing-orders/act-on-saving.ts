@@ -1,4 +1,5 @@
 import { actingOn } from '../../../core/opportunity/acting'
+import { isDeletion } from '../../../core/opportunity/instruction'
 import { findOpportunity } from '../../stores/savings'
 import { carryOut } from '../act'
 import { approveActs } from '../acts'
@@ -11,8 +12,8 @@ import { outcomeOf, type Outcome } from './outcome'
 const SECOND = 'it saves more than one may approve alone: approve it in Savings'
 
 /**
- * Acts on a saving as somebody does from Savings: approved in the order's name, looked at once more, and told to its cloud. What cannot be
- * undone, and what takes a second person, waits for somebody there.
+ * Acts on a saving as somebody does from Savings: approved in the order's name, looked at once more, and told to its cloud. What deletes
+ * something, and what takes a second person, waits for somebody there.
  */
 export async function actOnSaving(work: SavingsWork, { cube }: Tools, id: string, about: About, signal: AbortSignal): Promise<Outcome> {
   const { db } = work.database
@@ -25,7 +26,7 @@ export async function actOnSaving(work: SavingsWork, { cube }: Tools, id: string
     const acting = actingOn(found.body)
     if (!acting) waits = 'it takes a person where it runs'
     else if (stored?.action?.state === 'waiting') waits = SECOND
-    else if (acting.instruction.deed === 'delete') waits = 'it cannot be undone: look at it in Savings, and approve it there'
+    else if (isDeletion(acting.instruction)) waits = 'what deletes something is approved by a person: look at it in Savings'
     else if (!(await approveActs(work, [id], work.asker.id)).length) waits = SECOND
     if (waits) return waits
     await patiently(() => carryOut({ db, charges: cube.within(null) }, id, work.asker.id, about), signal)

@@ -115,11 +115,29 @@ describe('disks that outlived their machine', () => {
   it('finds a disk by the name of its machine, however long ago that ended', () => {
     const [found] = find([...ran('rig', { from: 300, to: 250 }), ...kept('rig-disk-1')], card)
     expect(found).toMatchObject({ detector: 'disk-left-behind', title: 'rig-disk-1 outlived rig', monthlySaving: '18.25', risk: 'some' })
+    // nobody says what a snapshot costs here
+    expect(found!.oneOff).toBeNull()
+    expect(found!.evidence.series[1]!.said).toContain('what it costs is on no rate card and not counted')
     // of 60 days the machine ran on none; 10 GB-months a day are 300 or 310 GB
     expect(found!.evidence.series.map(({ days }) => [days[0]!.value, days.at(-1)!.value])).toEqual([
       [0, 0],
       [310, 300],
     ])
+  })
+
+  it('counts the snapshot that is taken first, for a month, in the currency of the card alone', () => {
+    const copy = priceLine('snapshot-gb-month', null, '0.05', {
+      tiers: [
+        { from: '0', price: '0.05' },
+        { from: '100', price: '0.02' },
+      ],
+    })
+    const priced = cardOf([hour, disk, copy], { serverSizes: card.serverSizes })
+    const charges = (more = {}) => [...ran('rig', { to: 30 }), ...kept('rig-disk', more)]
+    // 300 GB-months in 30 days, 73/72 of that a month, at the dearest tier
+    expect(find(charges(), priced)[0]!.oneOff!.amount).toBe('15.2083333333')
+    expect(find(charges(), priced)[0]!.evidence.series[1]!.said).toContain('A snapshot is taken first, and is counted for a month.')
+    expect(find(charges({ currency: 'USD' }), priced)[0]).toMatchObject({ currency: 'USD', oneOff: null })
   })
 
   it('goes by the longest name, whole words, and the sub account', () => {

@@ -16,6 +16,7 @@ const disk = (more = {}): Instruction => ({ type: 'disk', deed: 'change class', 
 
 it('is said in words, with what is bought', () => {
   expect(instructionWords({ type: 'disk', deed: 'delete' })).toBe('delete it')
+  expect(instructionWords({ type: 'disk', deed: 'snapshot and delete' })).toBe('take a snapshot of it, then delete it')
   expect(instructionWords({ type: 'server', deed: 'change size', from: 'big', to: 'mid' })).toBe('change its size from «big» to «mid»')
   expect(instructionWords(disk())).toBe('change its class from «swift» to «steady»')
   expect(instructionWords(disk({ iops: '1800' }))).toBe('change its class from «swift» to «steady», with 1800 operations a second bought')
@@ -26,6 +27,7 @@ it('is said in words, with what is bought', () => {
 
 it('says what it was, and whether it can be undone', () => {
   expect(settingOf({ type: 'disk', deed: 'delete' })).toBeNull()
+  expect(settingOf({ type: 'disk', deed: 'snapshot and delete' })).toBeNull()
   expect(settingOf(nights)).toBeNull()
   expect(settingOf(disk())).toEqual({ setting: 'class', from: 'swift', to: 'steady' })
   expect(settingOf({ type: 'server', deed: 'change size', from: 'a', to: 'b' })).toEqual({ setting: 'size', from: 'a', to: 'b' })
@@ -58,6 +60,7 @@ it('is undone by the change the other way round, where that is all there was', (
   expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', iops: '500' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'change class', from: 'swift', to: 'plain', mbps: '0' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'delete' })).toBeNull()
+  expect(undoOf({ type: 'disk', deed: 'snapshot and delete' })).toBeNull()
   expect(undoOf({ type: 'disk', deed: 'tag', key: 'a', value: 'b' })).toBeNull()
 })
 

@@ -356,7 +356,8 @@ describe('load balancers without traffic', () => {
 describe('what nothing is attached to', () => {
   const kept = priceLine('disk-gb-month', 'steady', '0.09')
   const held = priceLine('address-hour', null, '0.005')
-  const card = cardOf([kept, held])
+  const copy = priceLine('snapshot-gb-month', null, '0.04')
+  const card = cardOf([kept, held, copy])
   const disk = everyDay('d', kept, { quantity: '10', cost: '0.9' })
   const address = everyDay('a', held, { quantity: '24', cost: '0.12' })
   // the hours of thirty days, counted from the first: the last fourteen days begin with hour 384
@@ -369,7 +370,9 @@ describe('what nothing is attached to', () => {
     expect(found).toMatchObject([
       {
         ...{ id: 'unattached-disk/P/id-d', title: 'd is attached to nothing', monthlySaving: '27.375', risk: 'some' },
-        instruction: { type: 'disk', deed: 'delete' },
+        instruction: { type: 'disk', deed: 'snapshot and delete' },
+        // its snapshot for a month: 300 GB-months × 73/72 × 0.04
+        oneOff: { amount: '12.1666666667' },
         effects: [{ resourceId: 'id-d', sku: kept.sku, how: 'gone', now: '27.375', then: '0' }],
       },
     ])
