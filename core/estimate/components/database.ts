@@ -1,8 +1,9 @@
 import { findSize, variantsOf } from '../../ratecard/find-price'
+import { broughtAlong } from '../../ratecard/own-licence'
 import { add, input, largerOf, multiply, subtract } from '../../working/working'
 import { choice, countField, hoursField, meansVariant, number, variantChoice, words } from './field'
 import type { Charge, ComponentKind } from './kind'
-import { broughtAlong, checkZones, paysField } from './server'
+import { checkZones, paysField } from './server'
 
 const openEngine = 'open engine, no licence'
 

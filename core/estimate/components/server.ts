@@ -1,4 +1,5 @@
 import { findSize, hasMeter, variantsOf } from '../../ratecard/find-price'
+import { broughtAlong } from '../../ratecard/own-licence'
 import type { PriceLine, RateCard } from '../../ratecard/rate-card'
 import { add, evaluate, input, multiply, type Working } from '../../working/working'
 import { wayToPay, type WayToPay } from '../estimate'
@@ -9,8 +10,6 @@ import type { Builder, Charge, ComponentKind } from './kind'
 export const sharedHost = 'shared host'
 export const dedicatedHost = 'dedicated host'
 export const openSystem = 'open, no licence'
-/** Said behind the name of a licensed system that one's own licence is used for. */
-export const broughtAlong = ', own licence'
 
 /**
  * Operating systems that a card runs in a region: the open ones, licensed ones, and licensed ones with one's own licence where the card

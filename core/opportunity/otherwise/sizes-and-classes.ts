@@ -2,6 +2,7 @@ import { Decimal } from '../../money/decimal'
 import { chargedFor } from '../../ratecard/describe'
 import { findPrice, findSize, linesOf } from '../../ratecard/find-price'
 import { meterFacts } from '../../ratecard/meters'
+import { broughtAlong } from '../../ratecard/own-licence'
 import type { PriceLine, RateCard, ServerSize } from '../../ratecard/rate-card'
 import { evaluate, input } from '../../working/working'
 import { dearestPrice } from '../bill/dearest-price'
@@ -124,6 +125,21 @@ function otherClass(resource: BilledResource, use: PaidUse, other: PriceLine, ca
     line => `${meterFacts(line.meter)?.words ?? line.meter}, ${dearestPrice(line)} per ${line.unit}: the bill does not tell how much`,
   )
   const without = changes.flatMap(({ use: { line }, how }) => (how === 'gone' && chargedFor(line!) === 'existing' ? [line!] : []))
-  const asks = [...lessGiven(other, use.line), ...without.map(line => `it does without «${meterFacts(line.meter)?.words ?? line.meter}»`)]
+  const asks = [
+    ...licenceAsks(use.line, other),
+    ...lessGiven(other, use.line),
+    ...without.map(line => `it does without «${meterFacts(line.meter)?.words ?? line.meter}»`),
+  ]
   return { asks, changes, further: [], lacks }
+}
+
+/** Charged for by what runs on it. */
+const SYSTEMS: readonly string[] = ['system-vcpu-hour', 'database-engine-vcpu-hour']
+
+/** What has to hold where another system or engine is charged for: what runs can run on it, or its licence is one's own. */
+function licenceAsks({ meter, variant }: PriceLine, other: PriceLine): string[] {
+  if (!SYSTEMS.includes(meter)) return []
+  return other.variant === `${variant}${broughtAlong}`
+    ? [`own licences of ${variant} are free for it, and may be used there`]
+    : [`it runs on «${other.variant}»`]
 }

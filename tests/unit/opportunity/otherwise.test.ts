@@ -170,6 +170,20 @@ describe('what it would cost otherwise', () => {
     expect(at(having({ systems: ['Hearth'] }))).toMatchObject({ resources: 1, then: '433.62' })
   })
 
+  it('offers a licence of one’s own where the card has it, as far as one is free, and another system where things run on that', () => {
+    const own = priceLine('system-vcpu-hour', 'Hearth, own licence', '0', { unit: 'vCPU-Hours' })
+    const other = priceLine('system-vcpu-hour', 'Loft', '0.01', { unit: 'vCPU-Hours' })
+    // 8 vCPU all day: 192 vCPU-hours, 3.84 a day beside 8.64 for the machine
+    const charges = [...m1(), ...everyDay('m1', system, { quantity: '192', cost: '3.84' })]
+    const found = price(charges, null, { cards: [cardOf([big, system, own, other], { serverSizes: card.serverSizes })], sku: system.sku })
+    expect(found).toMatchObject({ now: '379.6', underSku: '116.8' })
+    expect(wayOf(found, 'variant/Hearth, own licence')).toMatchObject({
+      asks: ['own licences of Hearth are free for it, and may be used there'],
+      ...{ then: '262.8', lacks: [] },
+    })
+    expect(wayOf(found, 'variant/Loft')).toMatchObject({ asks: ['it runs on «Loft»'], then: '321.2', lacks: [] })
+  })
+
   it('names what it cannot price, and why: another currency, no line, committed, ended', () => {
     const strange = everyDay('strange', { ...big, sku: 'constructor' }, { quantity: '24', cost: '1' })
     const found = price([
