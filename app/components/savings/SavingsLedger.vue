@@ -81,6 +81,7 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
             </td>
             <td>
               <span v-if="group.unseen" class="minor">{{ count(group.unseen) }} not yet</span>
+              <span v-if="group.again" class="warn">{{ count(group.again.resources) }} may be back</span>
             </td>
           </tr>
           <template v-if="isShown(group.key)">
