@@ -26,25 +26,35 @@ export const AGAIN_WITHIN_DAYS = 30
  * @returns newcomers by the id of what is gone.
  */
 export function madeAgain(gone: readonly Gone[], newcomers: readonly Newcomer[]): Map<string, Newcomer[]> {
-  const inTurn = [...gone].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))
+  const inTurn = inOrder(gone, ({ day, id }) => `${day} ${id}`)
   const again = new Map<string, Newcomer[]>()
-  const replaced = new Set<string>()
-  for (const one of [...newcomers].sort((a, b) =>
-    a.since < b.since ? -1 : a.since > b.since ? 1 : a.resourceId < b.resourceId ? -1 : 1,
-  )) {
-    const possible = inTurn.filter(
-      ({ provider, currency, day }) =>
-        provider === one.provider && currency === one.currency && one.since >= day && one.since <= addDays(day, AGAIN_WITHIN_DAYS),
+  const enter = (one: Newcomer, found: Gone | undefined): boolean => {
+    if (found) again.set(found.id, [...(again.get(found.id) ?? []), one])
+    return found !== undefined
+  }
+  const mayAnswer = (one: Newcomer) => (lost: Gone) =>
+    lost.provider === one.provider &&
+    lost.currency === one.currency &&
+    one.since >= lost.day &&
+    one.since <= addDays(lost.day, AGAIN_WITHIN_DAYS)
+  const unnamed = inOrder(newcomers, ({ since, resourceId }) => `${since} ${resourceId}`).filter(one => {
+    const possible = inTurn.filter(mayAnswer(one))
+    return !enter(
+      one,
+      possible.find(({ name }) => name.toLowerCase() === one.name.toLowerCase()),
     )
-    const found =
-      possible.find(({ name }) => name.toLowerCase() === one.name.toLowerCase()) ??
-      // one of its kind answers one that is gone, not all of them
-      possible.find(
-        ({ id, subAccount, skus }) => !replaced.has(id) && subAccount === one.subAccount && skus.some(sku => one.skus.includes(sku)),
-      )
-    if (!found) continue
-    replaced.add(found.id)
-    again.set(found.id, [...(again.get(found.id) ?? []), one])
+  })
+  for (const one of unnamed) {
+    const alike = inTurn
+      .filter(mayAnswer(one))
+      .filter(lost => lost.subAccount === one.subAccount && lost.skus.some(sku => one.skus.includes(sku)))
+    // one of its kind answers one that is gone, not all of them
+    enter(
+      one,
+      alike.find(({ id }) => !again.has(id)),
+    )
   }
   return again
 }
+
+const inOrder = <T>(list: readonly T[], keyOf: (one: T) => string): T[] => [...list].sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1))

@@ -138,6 +138,14 @@ describe('disks that outlived their machine', () => {
     expect(find(charges(), priced)[0]!.oneOff!.amount).toBe('15.2083333333')
     expect(find(charges(), priced)[0]!.evidence.series[1]!.said).toContain('A snapshot is taken first, and is counted for a month.')
     expect(find(charges({ currency: 'USD' }), priced)[0]).toMatchObject({ currency: 'USD', oneOff: null })
+    // of two kinds of the disk nobody knows which a snapshot is of
+    const other = priceLine('disk-gb-month', 'quick', '0.09')
+    const both = [...charges(), ...everyDay('rig-disk', other, { quantity: '5', cost: '0.45' })]
+    const cards = cardOf([hour, disk, copy, other], { serverSizes: card.serverSizes })
+    expect(find(both, cards).find(({ detector }) => detector === 'disk-left-behind')).toMatchObject({
+      monthlySaving: '31.9375',
+      oneOff: null,
+    })
   })
 
   it('goes by the longest name, whole words, and the sub account', () => {

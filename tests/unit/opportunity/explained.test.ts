@@ -81,6 +81,23 @@ it('tells what a commitment covered by itself: nothing of it was promised', () =
   expect(promised.plus('1.18').eq(realised.effective)).toBe(true)
 })
 
+it('holds each SKU against its own promise, and what is less against the hours that are left of an average week', () => {
+  // both 0.10 an hour, 73.00 a month; one gone, one to run half of the hours, from 12:00 of the first of two days on, hours not planned
+  const before = [charged('gone', '168', '16.8'), charged('half', '168', '16.8')]
+  const since = [charged('gone', '12', '1.2'), charged('half', '30', '3')]
+  const effects = [effect('gone', '73', '0', 'gone'), effect('less', '73', '36.5', 'half')]
+  const { all, promised, seen } = between(effects, { before, since, days: 2 }, { hour: 12 })
+  // 36 hours at 0.10 and 36 at 0.05; seen 48 + 48 hours less 12 + 30
+  expect([promised.toFixed(), seen.toFixed()]).toEqual(['5.4', '5.4'])
+  expect(all).toEqual({})
+  // six hours more of the one that was to run half
+  const more = [since[0]!, charged('half', '36', '3.6')]
+  expect(between(effects, { before, since: more, days: 2 }, { hour: 12 }).all).toEqual({ use: '-0.6' })
+  // planned hours are for what sleeps: what is gone has none
+  const asleep = between([effects[0]!], { before: [before[0]!], since: [since[0]!], days: 2 }, { hour: 12, awake: 40 })
+  expect(asleep.all).toEqual({})
+})
+
 it('takes what was kept without effects as gone', () => {
   const facts = { before: [charged('s', '168', '8.4')], since: [charged('s', '24', '1.2')], days: 2 }
   const { all } = between([effect('gone', '36.5', '0', ANY)], facts)

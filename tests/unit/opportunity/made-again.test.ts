@@ -43,3 +43,15 @@ it('takes nothing of another provider or currency, from before, or much later', 
   expect(of({ since: addDays(DAY, AGAIN_WITHIN_DAYS) })).toEqual({ rig: ['x'] })
   expect(of({ since: addDays(DAY, AGAIN_WITHIN_DAYS + 1) })).toEqual({})
 })
+
+it('takes names before kinds, and in the order of days, then of ids', () => {
+  const sameDay = [gone('b'), gone('a')]
+  const came = [newcomer('y', { since: addDays(DAY, 2) }), newcomer('x', { since: addDays(DAY, 2) })]
+  expect(answers(sameDay, came)).toEqual({ a: ['x'], b: ['y'] })
+  // what comes first is of its kind, what comes later has its name: the first answers the other
+  const named = newcomer('later', { name: 'a', since: addDays(DAY, 5) })
+  expect(answers(sameDay, [newcomer('early', { since: addDays(DAY, 1) }), named])).toEqual({ a: ['later'], b: ['early'] })
+  // two under the name of one
+  expect(answers([gone('a')], [named, newcomer('again', { name: 'A', since: addDays(DAY, 9) })])).toEqual({ a: ['later', 'again'] })
+  expect(answers([gone('a', { skus: ['R', 'S'] })], [newcomer('x', { skus: ['S', 'T'] })])).toEqual({ a: ['x'] })
+})
