@@ -16,6 +16,8 @@ export type LedgerEntry = {
   differences: readonly { kind: DifferenceKind; amount: DecimalText }[]
   /** What may have come in its place since, and is charged. */
   again: readonly { amount: DecimalText }[]
+  /** Snapshots that are kept of what was deleted, and are charged. */
+  snapshots: readonly { amount: DecimalText }[]
 }
 
 /** What a ledger is grouped by; `each` for every line by itself, `month` for the month in which it was done. */
@@ -34,6 +36,8 @@ export type LedgerSum = {
   unseen: number
   /** So many resources may have come in the place of what is gone, and what they were charged; null for none. It is not taken from `seen`. */
   again: { resources: number; amount: DecimalText } | null
+  /** So many snapshots are kept of what was deleted, and what they were charged; null for none. It is not taken from `seen` either. */
+  snapshots: { resources: number; amount: DecimalText } | null
 }
 export type LedgerGroup<L extends LedgerEntry> = LedgerSum & {
   key: string
@@ -47,7 +51,6 @@ function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
   const seenOf = lines.filter(({ seen }) => seen !== null)
   const promised = addTexts(seenOf.map(line => line.promised ?? '0'))
   const seen = addTexts(seenOf.map(line => line.seen!))
-  const again = lines.flatMap(line => line.again.map(({ amount }) => amount))
   const differences = differenceKinds.flatMap(kind => {
     const own = seenOf.flatMap(line => line.differences.filter(one => one.kind === kind).map(one => one.amount))
     const amount = new Decimal(addTexts(own))
@@ -61,9 +64,12 @@ function sumOf(lines: readonly LedgerEntry[], currency: string): LedgerSum {
       ...{ kind, amount: scaledText(amount) },
     })),
     unseen: lines.length - seenOf.length,
-    again: again.length ? { resources: again.length, amount: addTexts(again) } : null,
+    ...{ again: chargedBeside(lines.flatMap(line => line.again)), snapshots: chargedBeside(lines.flatMap(line => line.snapshots)) },
   }
 }
+
+const chargedBeside = (all: readonly { amount: DecimalText }[]) =>
+  all.length ? { resources: all.length, amount: addTexts(all.map(({ amount }) => amount)) } : null
 
 /** Groups a ledger, each group in one currency; lines stay in their order, groups stand where their first line does. */
 export function groupLedger<L extends LedgerEntry>(lines: readonly L[], by: LedgerGroupedBy): LedgerGroup<L>[] {

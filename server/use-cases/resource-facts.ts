@@ -7,6 +7,9 @@ import type { ResourceView } from '../../shared/contracts/resources'
 /** Every charge there is. */
 export const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 
+/** The column in which a provider names what a resource protects, such as the disk that a snapshot is of. */
+export const PROTECTS_COLUMN = 'x_Protects'
+
 type Groups = { values: Record<string, string | null>; start: string | null; amounts: bigint[] }[]
 
 /** Each tag's values with where they come from and between which days they were seen. */

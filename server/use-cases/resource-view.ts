@@ -12,7 +12,7 @@ import { listOpportunities } from '../stores/savings'
 import { orderStepsOn } from '../stores/standing-orders'
 import { undoneStepsOn } from '../stores/undone'
 import { reportedTo } from '../charges/delivered-days'
-import { ALWAYS, tagsOver, hoursOf, metersOf, detailsOf, eventsOf } from './resource-facts'
+import { ALWAYS, PROTECTS_COLUMN, tagsOver, hoursOf, metersOf, detailsOf, eventsOf } from './resource-facts'
 import { relatedTo, naming } from './related-resources'
 
 const FACTS = [
@@ -25,10 +25,9 @@ const FACTS = [
   'ServiceName',
   CONTAINER_COLUMN,
   CREATED_BY_COLUMN,
-  'x_Protects',
+  PROTECTS_COLUMN,
   'CommitmentDiscountName',
 ] as const
-const PROTECTS_COLUMN = 'x_Protects'
 
 /**
  * Gathers what is known about a resource: from its charges, rate cards, rules, opportunities and notes. @throws Problem when no charge

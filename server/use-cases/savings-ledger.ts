@@ -10,6 +10,7 @@ import { reportedTo } from '../charges/delivered-days'
 import { listUndone } from '../stores/undone'
 import { DAYS_BEFORE, realisedOf, type Done, type RealisedBetween } from './deed-charges'
 import { newInPlace } from './made-again'
+import { snapshotsKept, type KeptSnapshot } from './snapshots-kept'
 import { ownersOf, type FoundSaving, type SavingsWork } from './savings-found'
 
 const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
@@ -54,8 +55,15 @@ export async function allDone({ database, seen, asker }: SavingsWork, found: rea
 export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
   const done = await allDone(work, found)
   const realised = realisedOf(work.seen, done)
-  const again = await newInPlace(work.seen, done)
-  const lines = await Promise.all(done.map(deed => ledgerLine(work, deed, realised, deed.until ? [] : (again.get(deed.body.id) ?? []))))
+  const [again, kept] = await Promise.all([newInPlace(work.seen, done), snapshotsKept(work.seen, done)])
+  const lines = await Promise.all(
+    done.map(deed =>
+      ledgerLine(work, deed, realised, {
+        again: deed.until ? [] : (again.get(deed.body.id) ?? []),
+        snapshots: deed.until ? [] : (kept.get(deed.body.resourceId) ?? []),
+      }),
+    ),
+  )
   return lines.sort((a, b) => (a.doneAt < b.doneAt ? 1 : a.doneAt > b.doneAt ? -1 : a.id < b.id ? -1 : 1))
 }
 
@@ -67,7 +75,7 @@ async function ledgerLine(
   { seen: charges, people }: SavingsWork,
   deed: Done,
   realisedBetween: RealisedBetween,
-  again: readonly Newcomer[],
+  beside: { again: readonly Newcomer[]; snapshots: readonly KeptSnapshot[] },
 ): Promise<LedgerLine> {
   const { body, doneAt, until, currency } = deed
   const promisedMonthly = new Decimal(deed.promisedMonthly)
@@ -83,7 +91,14 @@ async function ledgerLine(
       approvedBy: people.nameOf(deed.by),
       currency,
     },
-    again: again.map(({ resourceId, name, subAccount, since, amount }) => ({ resourceId, name, subAccount, since, amount: text(amount) })),
+    snapshots: beside.snapshots.map(({ amount, ...one }) => ({ ...one, amount: text(amount) })),
+    again: beside.again.map(({ resourceId, name, subAccount, since, amount }) => ({
+      resourceId,
+      name,
+      subAccount,
+      since,
+      amount: text(amount),
+    })),
     // what was undone promises nothing from then on
     promisedMonthly: until ? '0' : decimalText(promisedMonthly),
   }

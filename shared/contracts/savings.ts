@@ -117,6 +117,8 @@ export const ledgerLine = z.object({
   promisedMonthly: amountText,
   /** What may have come in its place since, under another id: from which day on, and its effective cost since. Not taken from what is seen. */
   again: z.array(z.object({ resourceId: z.string(), name: z.string(), subAccount: z.string(), since: day, amount: amountText })),
+  /** The snapshots that were taken before it was deleted, and their effective cost since. Not taken from what is seen. */
+  snapshots: z.array(z.object({ resourceId: z.string(), name: z.string(), amount: amountText })),
   /** The last day the bill reaches since; null while it reaches none. */
   seenTo: day.nullable(),
   promised: amountText.nullable(),

@@ -77,6 +77,7 @@ it('counts of a commitment only what others use now, shared among all that left 
   // eight days: 0.60 + 0.30 would have been charged each day. Both left 0.60 a day free, of which 0.30 lie idle beside the 0.10 of before
   for (const name of ['one', 'two'])
     expect(ledger.find(({ resourceName }) => resourceName === name)).toMatchObject({
+      snapshots: [],
       ...{ promisedMonthly: '18.25', daysSince: 8, promised: '4.8', seen: '6', seenBilled: '4.8' },
       unusedCommitments: [{ commitment: 'C-1', amount: '1.2' }],
       differences: [{ kind: 'commitment', amount: '1.2' }],

@@ -95,6 +95,11 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
                 </td>
                 <td>
                   <button class="link" :disabled="!line.workings?.length" @click="toggle(line.id)">{{ line.resourceName }}</button>
+                  <p v-for="one in line.snapshots" :key="one.resourceId" class="again minor">
+                    snapshot kept:
+                    <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: one.resourceId } }">{{ one.name }}</NuxtLink>,
+                    {{ money(one.amount, line.currency) }} {{ line.currency }} until now
+                  </p>
                   <p v-for="one in line.again" :key="one.resourceId" class="again minor">
                     may be back as
                     <NuxtLink class="link" :to="{ path: '/spend/resource', query: { id: one.resourceId } }">{{ one.name }}</NuxtLink>
@@ -133,6 +138,10 @@ const sumOf = (id: string) => ledgerTotals(savings.ledger.filter(line => line.id
       </tbody>
     </table>
     <template v-for="sum in savings.ledgerSums" :key="sum.currency">
+      <p v-if="sum.snapshots" class="note">
+        {{ sum.snapshots.resources === 1 ? 'The snapshot' : `The ${count(sum.snapshots.resources)} snapshots` }} kept of what was deleted
+        cost {{ money(sum.snapshots.amount, sum.currency) }} {{ sum.currency }} until now, which is not taken from what is seen.
+      </p>
       <p v-if="sum.again" class="note">
         {{ sum.again.resources === 1 ? 'One resource' : `${count(sum.again.resources)} resources` }} charged for the first time since may
         stand in the place of what is gone: {{ money(sum.again.amount, sum.currency) }} {{ sum.currency }} until now, which is not taken

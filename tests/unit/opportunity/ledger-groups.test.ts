@@ -3,7 +3,7 @@ import { groupLedger, ledgerTotals, type LedgerEntry } from '../../../core/oppor
 
 const line = (id: string, more: Partial<LedgerEntry> = {}): LedgerEntry => ({
   ...{ id, doneAt: '2026-11-24T09:00:00Z', detectorLabel: 'Sleep', owner: 'Petra', currency: 'EUR', promisedMonthly: '10' },
-  ...{ promised: '1.004', seen: '1.004', differences: [], again: [] },
+  ...{ promised: '1.004', seen: '1.004', differences: [], again: [], snapshots: [] },
   ...more,
 })
 
@@ -64,7 +64,12 @@ it('cuts what lies between to cents that add up, and leaves promised out where n
 })
 
 it('adds up what may have come in the place of what is gone, apart from what is seen', () => {
-  const lines = [line('a', { again: [{ amount: '1.5' }, { amount: '2.25' }] }), line('b', { again: [{ amount: '0.1' }] })]
-  expect(ledgerTotals(lines)).toMatchObject([{ seen: '2.008', again: { resources: 3, amount: '3.85' } }])
-  expect(ledgerTotals([line('a')])).toMatchObject([{ again: null }])
+  const lines = [
+    line('a', { again: [{ amount: '1.5' }, { amount: '2.25' }] }),
+    line('b', { again: [{ amount: '0.1' }], snapshots: [{ amount: '7' }] }),
+  ]
+  expect(ledgerTotals(lines)).toMatchObject([
+    { seen: '2.008', again: { resources: 3, amount: '3.85' }, snapshots: { resources: 1, amount: '7' } },
+  ])
+  expect(ledgerTotals([line('a')])).toMatchObject([{ again: null, snapshots: null }])
 })
