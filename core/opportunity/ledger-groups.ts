@@ -34,9 +34,9 @@ export type LedgerSum = {
   differences: { kind: DifferenceKind; amount: DecimalText }[]
   /** So many the bill shows nothing of yet: they are in `promisedMonthly` only. */
   unseen: number
-  /** So many resources may have come in the place of what is gone, and what they were charged; null for none. It is not taken from `seen`. */
+  /** So many resources may have come in the place of what is gone, and what they were charged; null for none. Not taken from `seen`. */
   again: { resources: number; amount: DecimalText } | null
-  /** So many snapshots are kept of what was deleted, and what they were charged; null for none. It is not taken from `seen` either. */
+  /** So many snapshots are kept of what was deleted, and what they were charged; null for none. Not taken from `seen` either. */
   snapshots: { resources: number; amount: DecimalText } | null
 }
 export type LedgerGroup<L extends LedgerEntry> = LedgerSum & {

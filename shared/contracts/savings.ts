@@ -115,7 +115,7 @@ export const ledgerLine = z.object({
   approvedBy: z.string(),
   currency: z.string(),
   promisedMonthly: amountText,
-  /** What may have come in its place since, under another id: from which day on, and its effective cost since. Not taken from what is seen. */
+  /** What may have come in its place, under another id: from which day on, and its effective cost since. Not taken from what is seen. */
   again: z.array(z.object({ resourceId: z.string(), name: z.string(), subAccount: z.string(), since: day, amount: amountText })),
   /** The snapshots that were taken before it was deleted, and their effective cost since. Not taken from what is seen. */
   snapshots: z.array(z.object({ resourceId: z.string(), name: z.string(), amount: amountText })),

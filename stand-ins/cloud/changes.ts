@@ -40,7 +40,10 @@ export function settingsOf({ id, use }: CloudResource, state: CloudState): Recor
 export const tagsOf = ({ id, tags }: CloudResource, state: CloudState): Record<string, string> =>
   Object.fromEntries([...Object.entries(tags), ...(state.tags[id] ?? []).map(({ key, value }) => [key, value] as const)])
 
-/** What becomes of a change of class, size or hours, or of a deletion (`after: 'snapshot'` of one that waits for that), and what the cloud remembers; null where nothing has changed. */
+/**
+ * What becomes of a change of class, size or hours, or of a deletion (`after: 'snapshot'` of one that waits for that), and what the cloud
+ * remembers; null where nothing has changed.
+ */
 export function change(
   method: string,
   resource: CloudResource,

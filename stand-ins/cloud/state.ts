@@ -8,7 +8,7 @@ export const behaviours = ['fail', 'time out', 'answer twice', 'take long', 'los
 export type Behaviour = (typeof behaviours)[number]
 export type Reply = { status: number; body: unknown }
 
-/** A machine of the sandbox that somebody has made, or what was deleted and is made again. `at`: an instant; told late where it lies before others. */
+/** What somebody has made: a machine of the sandbox, or again what was deleted. `at`: an instant; told late where it lies before others. */
 export type Made = {
   name: string
   by: string

@@ -169,6 +169,8 @@ it('is connected, looked through and acted on like the other', async () => {
   expect((await server.call('savings/approve', post({ id: found[0]!.id }))).status).toBe(200)
   await expect.poll(async () => (await approved()).action?.state, { timeout: 60_000 }).toBe('done')
   expect(Object.keys(desk.state.removed)).toEqual([disk.id])
-  expect(Object.values(desk.state.orders).map(({ ref, verb, state }) => [ref, verb, state])).toEqual([[disk.id, 'copy and remove', 'finished']])
+  expect(Object.values(desk.state.orders).map(({ ref, verb, state }) => [ref, verb, state])).toEqual([
+    [disk.id, 'copy and remove', 'finished'],
+  ])
   expect(desk.state.copies).toEqual(desk.state.removed)
 })

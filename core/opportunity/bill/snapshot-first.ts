@@ -8,9 +8,9 @@ import { monthlyUnits } from './finding'
 const MONTHS_KEPT = 1
 
 /**
- * What the snapshot costs that is taken of a disk before it is deleted: all that the disk has room for, at the price of the card, until it
+ * What the snapshot costs that is taken of a disk before it is deleted: all that the disk has room for, at the card’s price, until it
  * is deleted too. A snapshot holds what is really used, so it may cost less.
- * @returns the working, in the card's currency; null where no card has a price of snapshots there, or several kinds of the disk are charged.
+ * @returns the working, in the card's currency; null where no card has a price of snapshots there, or the disk is charged as several kinds.
  */
 export function snapshotFirst(disk: BilledResource): Working | null {
   const [use, another] = usesOf(disk, 'disk-gb-month')
