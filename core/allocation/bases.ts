@@ -10,6 +10,7 @@ import { bearersOf } from './bearers'
 import { ByCurrency, type Caught } from './caught'
 import type { CostCentre, Pool } from './plan'
 import { poolNeeds } from './pools'
+import { dayText } from '../text/day-text'
 
 /** What a pool is divided by: weights of cost centres and pools, and what has to be said of them; none where there is nothing to go by. */
 export type Basis = {
@@ -82,7 +83,7 @@ function foundBasis(pool: Pool, currency: string, facts: BasisFacts, everyone: r
       })
       return {
         ...{ ...decimalWeights(said), unit: needs.field, notes: [] },
-        lacking: `${needs.lookup} has no ${needs.field} on ${facts.day}`,
+        lacking: `${needs.lookup} has no ${needs.field} on ${dayText(facts.day)}`,
       }
     }
   }

@@ -2,6 +2,7 @@ import { addDays, type Day } from '../time/day'
 import type { Does, NoticeWay, OrderDefinition, PersonForm } from './definition'
 import type { FoundResource } from './found'
 import { makerOf, type Maker, type RegisteredPerson } from './maker'
+import { dayText } from '../text/day-text'
 
 /** What an order comes to about one thing it has found. */
 export type Verdict =
@@ -33,14 +34,14 @@ export function verdictOn(found: FoundResource, { does, waitDays }: OrderDefinit
   if (exception) return { to: 'leave', because: exceptionWords(exception) }
   const since = around.foundSince.get(found.resourceId) ?? around.today
   const until = addDays(since, waitDays)
-  if (until > around.today) return { to: 'wait', until, because: `found since ${since}; nothing is done before ${until}` }
+  if (until > around.today) return { to: 'wait', until, because: `found since ${dayText(since)}; nothing is done before ${dayText(until)}` }
   return doing(found, does, around)
 }
 
 /** Whether an exception holds on a day. */
 export const holds = ({ until }: OrderException, today: Day): boolean => until === null || until > today
 export const exceptionWords = ({ until, reason }: OrderException): string =>
-  `excepted ${until === null ? 'for good' : `until ${until}`}: ${reason}`
+  `excepted ${until === null ? 'for good' : `until ${dayText(until)}`}: ${reason}`
 
 function doing(found: FoundResource, does: Does, { register }: Around): Verdict {
   switch (does.deed) {

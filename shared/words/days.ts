@@ -1,11 +1,10 @@
 import { LOCALE } from '../../core/text/locale'
 
-const dayFormat = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+export { dayText } from '../../core/text/day-text'
+
 const dayShort = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'short', timeZone: 'UTC' })
 const monthFormat = new Intl.DateTimeFormat(LOCALE, { month: 'long', year: 'numeric', timeZone: 'UTC' })
 
-/** `23 Nov 2026` */
-export const dayText = (day: string) => dayFormat.format(new Date(day.slice(0, 10)))
 /** `23 Nov` */
 export const dayShortText = (day: string) => dayShort.format(new Date(day.slice(0, 10)))
 /** `November 2026` */

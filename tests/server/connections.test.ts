@@ -141,7 +141,7 @@ it('tells what has happened there', async () => {
     { metric: 'memory', what: 'memory used', unit: '%' },
   ])
   expect(await connector.can.measurements!.metrics('constructor')).toEqual([])
-  expect(await connector.can.actions!.of('disk')).toEqual(['delete', 'change class', 'tag'])
+  expect(await connector.can.actions!.of('disk')).toEqual(['delete', 'snapshot and delete', 'change class', 'tag'])
   expect(await connector.can.actions!.of('constructor')).toEqual([])
   expect(await connector.can.measurements!.metrics('gateway')).toEqual([{ metric: 'passed', what: 'passed through', unit: 'GB' }])
   await connector.can.actions!.carryOut({ type: 'gateway', deed: 'delete' }, gateway!.id, 'a key')

@@ -354,7 +354,7 @@ it('does nothing above its brake until a person lets it once; excepts what is ex
   await state(post({ resourceId: excepted.id, reason: 'its owner objects', until: '2027-01-01' }, ines), `/${id}/exceptions`)
   const done = await run(id, false)
   expect(countsOf(done)).toEqual({ done: present.length - 1, 'left alone': 2 })
-  expect(itemOf(done, excepted.name).because).toBe('excepted until 2027-01-01: its owner objects')
+  expect(itemOf(done, excepted.name).because).toBe('excepted until 1 Jan 2027: its owner objects')
   expect(await tagsAt(excepted.id)).not.toHaveProperty('seen')
   await state({ method: 'DELETE', headers: ines }, `/${id}/exceptions?resource=${encodeURIComponent(excepted.id)}`)
   // each costs three a month or one and a half: a brake by money, and once beyond it

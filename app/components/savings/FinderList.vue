@@ -121,6 +121,12 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
           </tr>
         </tbody>
       </table>
+      <p v-if="session.seesAll" class="minor beside">
+        A resource without an owner saves nothing by itself, but nobody can be asked about it:
+        <NuxtLink class="link" to="/spend/tags">Tags</NuxtLink> tells which have none and what they cost,
+        <NuxtLink class="link" to="/savings/orders">Standing orders</NuxtLink> find out who made them. Licences of your own are compared
+        under <NuxtLink class="link" to="/savings/otherwise">Otherwise</NuxtLink>.
+      </p>
       <OwnRules v-if="session.seesAll" />
       <label v-if="session.seesAll" class="minor scope">
         a second person approves what saves more than

@@ -4,6 +4,7 @@ import type { Day } from '../../time/day'
 import { input, multiply, type Working } from '../../working/working'
 import { NotPriced } from '../components/kind'
 import { startOf, type Estimate } from '../estimate'
+import { dayText } from '../../text/day-text'
 
 /** After every day: the newest rate of a list. */
 const NEWEST: Day = '9999-12-31'
@@ -50,7 +51,7 @@ export function mustFindRate(
   const day = startOf(estimate)
   throw new NotPriced({
     field: 'where',
-    reason: `there is no rate from ${from} to ${to}${day ? ` that holds on ${day}` : ''}${what}: give one under Terms, or under Sources for everything`,
+    reason: `there is no rate from ${from} to ${to}${day ? ` that holds on ${dayText(day)}` : ''}${what}: give one under Terms, or under Sources for everything`,
     give: { rate: from, to },
   })
 }

@@ -115,7 +115,7 @@ it('goes by shares, measured quantities and lookups', () => {
     { target: 'a', weight: 60n },
     { target: 'b', weight: 15n },
   ])
-  expect(basisOf(lookup, 'EUR', facts())).toMatchObject({ weights: [], notes: [], lacking: 'desks has no desks on 2026-10-31' })
+  expect(basisOf(lookup, 'EUR', facts())).toMatchObject({ weights: [], notes: [], lacking: 'desks has no desks on 31 Oct 2026' })
   expect([direct, shares, measured, lookup].map(poolLabel)).toEqual([
     'in proportion to direct cost',
     'by fixed shares',

@@ -59,7 +59,7 @@ it('leaves what is excepted alone until that day, exclusive, and waits until it 
   const one = found({ makings: [making('Jon Aske')] })
   const excepted = (until: string | null) =>
     verdictOn(one, order(), around({ exceptions: [{ resourceId: 'x', reason: 'a trial', until }] }))
-  expect(excepted('2026-11-25')).toEqual({ to: 'leave', because: 'excepted until 2026-11-25: a trial' })
+  expect(excepted('2026-11-25')).toEqual({ to: 'leave', because: 'excepted until 25 Nov 2026: a trial' })
   expect(excepted('2026-11-24')).toMatchObject({ to: 'do' })
   expect(excepted(null)).toEqual({ to: 'leave', because: 'excepted for good: a trial' })
   const waiting = (since: string | null, waitDays: number) =>

@@ -71,7 +71,7 @@ describe('a rate', () => {
       reason: `there is no rate from USD to EUR: ${where}`,
     })
     expect(refusal(() => mustFindRate(of({ startsOn: '2025-05-01' }), list, 'USD', 'EUR', ', for this'))!.reason).toBe(
-      `there is no rate from USD to EUR that holds on 2025-05-01, for this: ${where}`,
+      `there is no rate from USD to EUR that holds on 1 May 2025, for this: ${where}`,
     )
   })
 })
