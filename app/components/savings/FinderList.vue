@@ -122,9 +122,9 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
         </tbody>
       </table>
       <p v-if="session.seesAll" class="minor beside">
-        A resource without an owner saves nothing by itself, but nobody can be asked about it:
-        <NuxtLink class="link" to="/spend/tags">Tags</NuxtLink> tells which have none and what they cost,
-        <NuxtLink class="link" to="/savings/orders">Standing orders</NuxtLink> find out who made them. Licences of your own are compared
+        A resource without an owner saves nothing, but nobody can be asked about it:
+        <NuxtLink class="link" to="/spend/tags">Tags</NuxtLink> shows which have none and what they cost,
+        <NuxtLink class="link" to="/savings/orders">a standing order</NuxtLink> finds out who made them. Licences of your own are compared
         under <NuxtLink class="link" to="/savings/otherwise">Otherwise</NuxtLink>.
       </p>
       <OwnRules v-if="session.seesAll" />
