@@ -6,6 +6,7 @@ import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { Period } from '../../core/time/period'
 import type { BillAndSavings } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
+import type { CubeFacts } from '../charges/cube/cube-facts'
 import { realisedOf, type Done, type RealisedBetween } from './deed-charges'
 import { allDone, billReaches } from './savings-ledger'
 import { foundSavings, type SavingsWork } from './savings-found'
@@ -32,7 +33,7 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
   const [own, others, saved] = await Promise.all([
     acted.ResourceId.length ? compared({ keep: acted, leaveOut: {} }) : [],
     compared({ keep: {}, leaveOut: acted.ResourceId.length ? acted : {} }),
-    Promise.all(done.map(deed => seenTwice(seen, realised, deed, now, before))),
+    Promise.all(done.map(deed => seenTwice(seen, { realised, facts }, deed, now, before))),
   ])
   return {
     now: { start: now.start, end: now.end },
@@ -43,9 +44,15 @@ export async function billAndSavings(work: SavingsWork): Promise<BillAndSavings 
 }
 
 /** What is seen of a deed in each of two periods, as far as its source has delivered them. */
-async function seenTwice(charges: ChargesSeen, realised: RealisedBetween, deed: Done, now: Period, before: Period): Promise<SeenTwice> {
+async function seenTwice(
+  charges: ChargesSeen,
+  { realised, facts }: { realised: RealisedBetween; facts: CubeFacts },
+  deed: Done,
+  now: Period,
+  before: Period,
+): Promise<SeenTwice> {
   const day = deed.doneAt.slice(0, 10)
-  const last = await billReaches(charges, deed.body.resourceId)
+  const last = await billReaches(charges, deed.body.resourceId, facts)
   const seenIn = async ({ start, end }: Period): Promise<Decimal> => {
     const from = start > day ? start : day
     const to = deed.until ? earlier(end, deed.until.slice(0, 10)) : end

@@ -6,6 +6,7 @@ import { isCommitted, promisedSince } from '../../core/opportunity/realised'
 import { addDays, daysBetween, type Day } from '../../core/time/day'
 import type { LedgerLine } from '../../shared/contracts/savings'
 import type { ChargesSeen } from '../charges/charges-seen'
+import type { CubeFacts } from '../charges/cube/cube-facts'
 import { reportedTo } from '../charges/delivered-days'
 import { listUndone } from '../stores/undone'
 import { DAYS_BEFORE, realisedOf, type Done, type RealisedBetween } from './deed-charges'
@@ -55,10 +56,11 @@ export async function allDone({ database, seen, asker }: SavingsWork, found: rea
 export async function savingsLedger(work: SavingsWork, found: readonly FoundSaving[]): Promise<LedgerLine[]> {
   const done = await allDone(work, found)
   const realised = realisedOf(work.seen, done)
-  const [again, kept] = await Promise.all([newInPlace(work.seen, done), snapshotsKept(work.seen, done)])
+  const { result: facts } = await work.seen.ask('facts', undefined)
+  const [again, kept] = await Promise.all([newInPlace(work.seen, done), snapshotsKept(work.seen, done, facts)])
   const lines = await Promise.all(
     done.map(deed =>
-      ledgerLine(work, deed, realised, {
+      ledgerLine(work, deed, realised, facts, {
         again: deed.until ? [] : (again.get(deed.body.id) ?? []),
         snapshots: deed.until ? [] : (kept.get(deed.body.resourceId) ?? []),
       }),
@@ -68,13 +70,14 @@ export async function savingsLedger(work: SavingsWork, found: readonly FoundSavi
 }
 
 /** The last day on which the bill shows a resource, or its source that it is gone; null where nothing was charged. */
-export const billReaches = (charges: ChargesSeen, id: string): Promise<Day | null> =>
-  reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [id] } })
+export const billReaches = (charges: ChargesSeen, id: string, facts: Pick<CubeFacts, 'sources'>): Promise<Day | null> =>
+  reportedTo(charges, { ...ALWAYS, keep: { ResourceId: [id] } }, facts)
 
 async function ledgerLine(
   { seen: charges, people }: SavingsWork,
   deed: Done,
   realisedBetween: RealisedBetween,
+  facts: CubeFacts,
   beside: { again: readonly Newcomer[]; snapshots: readonly KeptSnapshot[] },
 ): Promise<LedgerLine> {
   const { body, doneAt, until, currency } = deed
@@ -114,7 +117,7 @@ async function ledgerLine(
     differences: [],
   }
   const day = doneAt.slice(0, 10)
-  const billed = await billReaches(charges, body.resourceId)
+  const billed = await billReaches(charges, body.resourceId, facts)
   // the day on which it was undone is not a day of it any more
   const last = billed && until && until.slice(0, 10) <= billed ? addDays(until.slice(0, 10), -1) : billed
   // undone on the same day, there is nothing of it to see

@@ -1,6 +1,7 @@
 import { Decimal } from '../../core/money/decimal'
 import { scaledText } from '../../core/money/scaled'
 import type { ChargesSeen } from '../charges/charges-seen'
+import type { CubeFacts } from '../charges/cube/cube-facts'
 import type { Done } from './deed-charges'
 import { ALWAYS, PROTECTS_COLUMN } from './resource-facts'
 
@@ -11,11 +12,14 @@ export type KeptSnapshot = { resourceId: string; name: string; amount: Decimal }
  * By the id of what was deleted, the snapshots that were taken of it before, as far as its provider's charges say what each protects and
  * whoever asks may see them. In the currency of the deed alone.
  */
-export async function snapshotsKept(charges: ChargesSeen, done: readonly Done[]): Promise<Map<string, KeptSnapshot[]>> {
+export async function snapshotsKept(
+  charges: ChargesSeen,
+  done: readonly Done[],
+  { found }: Pick<CubeFacts, 'found'>,
+): Promise<Map<string, KeptSnapshot[]>> {
   const kept = new Map<string, KeptSnapshot[]>()
   const gone = done.filter(({ until, body }) => !until && body.instruction?.deed === 'snapshot and delete')
-  const { result: facts } = gone.length ? await charges.ask('facts', undefined) : { result: null }
-  if (!facts?.found.includes(PROTECTS_COLUMN)) return kept
+  if (!gone.length || !found.includes(PROTECTS_COLUMN)) return kept
   const first = gone.map(({ doneAt }) => doneAt.slice(0, 10)).reduce((a, b) => (a < b ? a : b))
   const protecting = async (days: { start: string; end: string }) => {
     const { result } = await charges.ask('group', {
