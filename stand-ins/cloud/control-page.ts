@@ -33,7 +33,7 @@ ${control('/control', 'Lock, or unlock', typed('lock', 'id of a resource', ''))}
 ${control('/control', 'Let it fail once more', typed('failing', 'id of a resource', ''))}</article>
 <article><h2>Somebody makes something</h2>
 ${control('/control', 'Make a machine in the sandbox', typed('made', 'called', 'trial-new') + typed('by', 'by', 'jon.aske'))}</article>
-<article><h2>What is missed</h2><p>${state.isMadeAgain ? 'One in three of what is deleted is made again, three to six days later.' : 'Nothing that is deleted is made again.'}</p>
+<article><h2>What is missed</h2><p>${state.isMadeAgain ? 'One in three of what is deleted is made again, three to five days later.' : 'Nothing that is deleted is made again.'}</p>
 ${control('/control', state.isMadeAgain ? 'Let it be' : 'Let people make it again', hidden('again', state.isMadeAgain ? 'no' : 'yes'))}</article>
 <article><h2>What was done</h2>${done.length ? done.map(one => `<p>${escaped(one)}</p>`).join('') : '<p>Nothing yet.</p>'}</article>`,
   )

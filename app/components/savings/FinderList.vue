@@ -121,7 +121,7 @@ const changed = computed(() => effect.value?.found.filter(({ now, then }) => now
           </tr>
         </tbody>
       </table>
-      <p v-if="session.seesAll" class="minor beside">
+      <p v-if="session.seesAll" class="minor">
         A resource without an owner saves nothing, but nobody can be asked about it:
         <NuxtLink class="link" to="/spend/tags">Tags</NuxtLink> shows which have none and what they cost,
         <NuxtLink class="link" to="/savings/orders">a standing order</NuxtLink> finds out who made them. Licences of your own are compared
