@@ -11,10 +11,10 @@ import { reportedTo } from '../charges/delivered-days'
 import { listUndone } from '../stores/undone'
 import { DAYS_BEFORE, realisedOf, type Done, type RealisedBetween } from './deed-charges'
 import { newInPlace } from './made-again'
+import { ALWAYS } from './resource-facts'
 import { snapshotsKept, type KeptSnapshot } from './snapshots-kept'
 import { ownersOf, type FoundSaving, type SavingsWork } from './savings-found'
 
-const ALWAYS = { start: '1970-01-01', end: '2200-01-01', leaveOut: {} }
 const DECIMALS = 10
 const text = (amount: Decimal) => decimalText(amount.round(DECIMALS))
 

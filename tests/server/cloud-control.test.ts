@@ -68,7 +68,6 @@ it('moves its clock, goes wrong once, locks, lets somebody make something, and s
   await press({ clock: 'next-day' })
   const again = (await listed()).filter(id => !locked.includes(id))
   expect([...again].sort()).toEqual(['bw:low-coast:gateway:8rpaxj-again', 'bw:low-coast:gateway:xsd77d-again'])
-  expect(again.every(id => id.endsWith('-again'))).toBe(true)
   const since = `/v1/events?since=${addDays(TODAY, 2)}`
   const told = ((await ask(since)).body.events as { resourceId: string; what: string }[]).filter(({ what }) => what === 'created')
   expect(
